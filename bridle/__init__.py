@@ -1,0 +1,1 @@
+"""Bridle plans, checks, rehearses and logs motion time-lapse shoots."""

@@ -1,0 +1,242 @@
+"""How long, how often, how many: the clip from what is held."""
+
+from dataclasses import dataclass, field
+from fractions import Fraction
+from typing import Literal
+
+from bridle.core.chapters.holding import holds_of, peg, release, take_over
+from bridle.core.chapters.words import LABELS, UNITS, listed
+from bridle.core.figure import Figure, Formula, Term, figure, term
+from bridle.core.plan.clip import Clip, Quantity
+from bridle.core.plan.edit import Edit
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
+from bridle.core.subjects import clip as solver
+from bridle.core.subjects.rounding import ceil_to, floor_to
+
+MOST_FRAMES = 1_000_000
+FEWER_FRAMES = 100_000
+HELD = Formula("held", "held by a peg, as typed")
+
+CONTRADICT = SnagKind(
+    "holds-contradict", "stop", "clip", "These pegs cannot all hold: {first} against {second}.",
+    "No whole number of frames meets them within half a frame. Pull one peg and it follows from the others.",
+)  # fmt: skip
+TOO_FEW = SnagKind(
+    "holds-too-few", "stop", "clip", "Still free: {free}.",
+    "Three independent figures fix the rest; what is held so far leaves more than one answer.",
+)  # fmt: skip
+TOO_MANY = SnagKind(
+    "too-many-frames", "stop", "clip", "{frames} are more than one shoot can hold here.",
+    "Bridle works out up to a million frames; no card, shutter or clip has use for more.",
+)  # fmt: skip
+OFF_STEP = SnagKind(
+    "interval-off-step", "mind", "clip", "An interval of {interval} cannot be dialled.",
+    "The interval is set in steps of {step}; what is dialled instead changes the end of the shoot.",
+)  # fmt: skip
+ODD_RATE = SnagKind(
+    "rate-unusual", "note", "clip", "{rate} is not a rate that editing programs know.",
+    "The frames will be read at a rate in common use, and the clip will last accordingly.",
+)  # fmt: skip
+KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, OFF_STEP, ODD_RATE)
+
+# What a group of holds is called in a contradiction.
+_GROUPS = {
+    ("frames",): "the held {frames}",
+    ("clip", "rate"): "{clip} of clip at {rate}",
+    ("shoot", "interval"): "{shoot} with one frame every {interval}",
+    ("shoot", "rate", "speed_up"): "{shoot} at {rate}, {speed_up} faster than life",
+    ("clip", "speed_up", "interval"): "{clip} of clip, {speed_up} faster than life, one frame every {interval}",
+    ("speed_up",): "the held {speed_up}",
+    ("interval", "rate"): "one frame every {interval} at {rate}",
+    ("shoot",): "the held {shoot}",
+    ("speed_up", "clip"): "{clip} of clip, {speed_up} faster than life",
+}
+# What is proposed for a free quantity, the most usual first.
+_PROPOSALS: tuple[tuple[Quantity, Fraction], ...] = (
+    ("rate", Fraction(25)), ("interval", Fraction(10)), ("clip", Fraction(20)), ("shoot", Fraction(3600)),
+    ("frames", Fraction(500)), ("speed_up", Fraction(250)),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Rounding:
+    """What rounding to whole frames did to a held length, in seconds."""
+
+    quantity: Literal["shoot", "clip"]
+    asked: Fraction
+    got: Fraction
+
+
+@dataclass(frozen=True)
+class ClipAnswer:
+    """The solution, or why there is none."""
+
+    solution: solver.Solution | None
+    free: tuple[str, ...] = ()
+    contradiction: tuple[str, ...] = ()
+    rounding: tuple[Rounding, ...] = ()
+    figures: list[Figure] = field(default_factory=list)
+    snags: list[Snag] = field(default_factory=list)
+
+    @property
+    def missing(self) -> tuple[str, ...]:
+        """The quantities that keep the other chapters from answering."""
+        return self.free or self.contradiction
+
+
+def answer(clip: Clip) -> ClipAnswer:
+    """Solve the clip, or say what contradicts or is free."""
+    holds = holds_of(clip)
+    against = solver.conflict(holds)
+    if against is not None:
+        return ClipAnswer(None, contradiction=against.names, snags=[_contradiction(clip, against)])
+    free = solver.still_free(holds)
+    if free:
+        return ClipAnswer(None, free=free, snags=[_too_few(clip, free)])
+    solution = solver.solve(holds, clip.interval_step_s)
+    snags = [*_too_many(clip, solution), *_off_step(clip, solution), *_odd_rate(clip, solution)]
+    usable = solution if solution.frames <= MOST_FRAMES else None
+    missing = () if usable else ("frames",)
+    figures = _figures(holds, solution, clip.interval_step_s)
+    return ClipAnswer(usable, missing, (), _roundings(holds, solution), figures, snags)
+
+
+def _roundings(holds: dict[str, Fraction], solution: solver.Solution) -> tuple[Rounding, ...]:
+    shoot = Rounding("shoot", holds.get("shoot", solution.shoot), solution.shoot)
+    clip = Rounding("clip", holds.get("clip", solution.clip), solution.clip)
+    return tuple(one for one in (shoot, clip) if one.asked != one.got)
+
+
+def outcome(clip: Clip, edits: list[Edit]) -> tuple[str, dict[str, Slot]]:
+    """What a change of pegs makes of the clip, as a sentence with slots."""
+    changed = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
+    after = answer(changed)
+    if after.solution is None:
+        return f"Leaves {listed([LABELS[name] for name in after.missing])} open.", {}
+    released = set(holds_of(clip)) - set(holds_of(changed))
+    pulled = f"{listed([LABELS[n] for n in sorted(released)]).capitalize()} no longer held. " if released else ""
+    slots = {f"new_{name}": slot(after.solution.value(name), UNITS[name]) for name in solver.NAMES}
+    return pulled + "{new_frames}, one every {new_interval}, {new_shoot} on site, {new_clip} of clip.", slots
+
+
+def clip_fix(clip: Clip, label: str, edits: list[Edit], slots: dict[str, Slot]) -> Fix:
+    """A fix that changes the pegs, with what it makes of the clip."""
+    consequence, more = outcome(clip, edits)
+    return Fix(label=label, consequence=consequence, slots={**slots, **more}, edits=tuple(edits))
+
+
+def _contradiction(clip: Clip, against: solver.Conflict) -> Snag:
+    holds = holds_of(clip)
+    unit = UNITS[against.quantity]
+    slots = {name: slot(holds[name], UNITS[name]) for name in against.names}
+    slots |= {"one": slot(against.first_value, unit), "other": slot(against.second_value, unit)}
+    first, second = (_GROUPS[group] for group in (against.first, against.second))
+    said = CONTRADICT.what.replace("{first}", f"{first} ({{one}})").replace("{second}", f"{second} ({{other}})")
+    fixes = [_pull(clip, names) for names in _resolving(clip, against.names)]
+    return CONTRADICT.at("clip.pegs", slots, fixes).model_copy(update={"what": said})
+
+
+def _resolving(clip: Clip, names: tuple[str, ...]) -> list[tuple[str, ...]]:
+    """The single pegs whose release ends the contradiction; where none does, the rest of one side together."""
+    holds = holds_of(clip)
+    singles = [(name,) for name in names if _agree(holds, (name,))]
+    pairs = [(a, b) for i, a in enumerate(clip.pegs) for b in clip.pegs[i + 1 :]]
+    return singles or [
+        (a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity))
+    ]  # type: ignore[return-value]
+
+
+def _agree(holds: dict[str, Fraction], without: tuple[str, ...]) -> bool:
+    return solver.conflict({name: value for name, value in holds.items() if name not in without}) is None
+
+
+def _pull(clip: Clip, names: tuple[str, ...]) -> Fix:
+    edits: list[Edit] = []
+    rest = clip
+    for name in names:
+        edits = release(rest, name)
+        rest = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
+    return clip_fix(clip, f"Pull the peg of the {listed([LABELS[name] for name in names])}", edits, {})
+
+
+def _too_few(clip: Clip, free: tuple[str, ...]) -> Snag:
+    changed, added = clip, {}
+    edits: list[Edit] = []
+    for name, value in _PROPOSALS:
+        if name not in solver.known(holds_of(changed)):
+            edits, added[name] = peg(changed, name, value), slot(value, UNITS[name])
+            changed = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
+    label = "Hold " + listed([f"the {LABELS[name]} at {{{name}}}" for name in added])
+    slots = {"free": slot(listed([LABELS[name] for name in free]))}
+    return TOO_FEW.at("clip.pegs", slots, [clip_fix(clip, label, edits, added)])
+
+
+def _too_many(clip: Clip, solution: solver.Solution) -> list[Snag]:
+    if solution.frames <= MOST_FRAMES:
+        return []
+    fewer = {"fewer": slot(FEWER_FRAMES, "frames")}
+    fix = clip_fix(clip, "Hold {fewer}", take_over(clip, "frames", Fraction(FEWER_FRAMES)), fewer)
+    return [TOO_MANY.at("clip.frames", {"frames": slot(solution.frames, "frames")}, [fix])]
+
+
+def _off_step(clip: Clip, solution: solver.Solution) -> list[Snag]:
+    step = clip.interval_step_s
+    if step == 0 or (solution.interval / step).denominator == 1:
+        return []
+    slots = {"interval": slot(solution.interval, "s"), "step": slot(step, "s")}
+    fixes = []
+    for value in dict.fromkeys((floor_to(solution.interval, step), ceil_to(solution.interval, step))):
+        if value > 0:
+            edits = take_over(clip, "interval", value)
+            fixes.append(clip_fix(clip, "Dial {dial}", edits, {"dial": slot(value, "s")}))
+    return [OFF_STEP.at("clip.interval", slots, fixes)]
+
+
+def _odd_rate(clip: Clip, solution: solver.Solution) -> list[Snag]:
+    if solution.rate in solver.RATES:
+        return []
+    rate = solver.nearest_rate(solution.rate)
+    fix = clip_fix(clip, "Play at {usual}", take_over(clip, "rate", rate), {"usual": slot(rate, "rate")})
+    return [ODD_RATE.at("clip.rate", {"rate": slot(solution.rate, "rate")}, [fix])]
+
+
+def _figures(holds: dict[str, Fraction], solution: solver.Solution, step: Fraction) -> list[Figure]:
+    formulas = {
+        "shoot": solver.SHOOT,
+        "interval": solver.INTERVAL_SPEED if "speed_up" in holds else solver.INTERVAL_SHARED,
+        "frames": solver.frames_formula(solution),
+        "rate": solver.rate_formula(holds),
+        "clip": solver.CLIP,
+        "speed_up": solver.SPEED_UP,
+    }
+    made = [_figure(name, formulas[name], holds, solution, step) for name in solver.NAMES]
+    frames = _term("frames", Fraction(solution.frames))
+    return made + [
+        figure(f"clip.at.{rate}", f"the same frames at {float(rate):.6g} a second", solution.frames / rate, "s",
+               solver.SAME_FRAMES, frames, term("other", "other rate", rate, "rate"))
+        for rate in solver.RATES if rate != solution.rate
+    ]  # fmt: skip
+
+
+def _figure(
+    name: str, formula: Formula, holds: dict[str, Fraction], solution: solver.Solution, step: Fraction
+) -> Figure:
+    value = solution.value(name)
+    if holds.get(name) == value:
+        said = term("held", f"{LABELS[name]}, held", value, UNITS[name])
+        return figure(f"clip.{name}", LABELS[name], value, UNITS[name], HELD, said)
+    asked = name == "frames" or name == "rate" or (name == "interval" and formula is solver.INTERVAL_SHARED)
+    values = {other: holds.get(other, solution.value(other)) if asked else solution.value(other)
+              for other in solver.NAMES}  # fmt: skip
+    terms = [_term(other, values[other]) for other in solver.NAMES if _uses(formula, other)]
+    if _uses(formula, "step"):
+        terms.append(term("step", "interval step", step, "s"))
+    return figure(f"clip.{name}", LABELS[name], value, UNITS[name], formula, *terms)
+
+
+def _uses(formula: Formula, name: str) -> bool:
+    return name in compile(formula.expression, "formula", "eval").co_names
+
+
+def _term(name: str, value: Fraction) -> Term:
+    return term(name, LABELS[name], value, UNITS[name])

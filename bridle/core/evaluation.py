@@ -1,0 +1,106 @@
+"""The evaluation: all that a plan tells, as one serialisable value."""
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from bridle.core.figure import Figure
+from bridle.core.plan.clip import Quantity
+from bridle.core.snag import Slot, Snag
+
+
+class Part(BaseModel):
+    """Base of the parts: frozen."""
+
+    model_config = ConfigDict(frozen=True, from_attributes=True)
+
+
+class QuantityState(Part):
+    """One figure of the sentence: its value where known, whether it is held, and what was typed for it."""
+
+    quantity: Quantity
+    label: str
+    unit: str
+    value: float | None
+    exact: str | None
+    held: bool
+    asked: float | None
+
+
+class RoundingNote(Part):
+    """What rounding to whole frames did to a held length, in seconds."""
+
+    quantity: Literal["shoot", "clip"]
+    asked: float
+    got: float
+
+
+class ClipState(Part):
+    """The sentence: solved, something still free, or a contradiction."""
+
+    state: Literal["solved", "free", "contradiction", "too many"]
+    quantities: tuple[QuantityState, ...]
+    missing: tuple[str, ...]
+    rounding: tuple[RoundingNote, ...]
+
+
+class BeatPart(Part):
+    """One arc of the beat ring, in seconds from the start of the interval."""
+
+    name: str
+    label: str
+    start_s: float
+    length_s: float
+    track: Literal["outer", "inner"]
+    path: str | None
+
+
+class BeatState(Part):
+    """The beat against its interval, in seconds; `over_s` is by how much it does not fit, margin included."""
+
+    interval_s: float
+    need_s: float
+    over_s: float
+    parts: tuple[BeatPart, ...]
+
+
+class Traces(Part):
+    """Positions of each axis at some frames (0-based), at most about a thousand."""
+
+    frames: tuple[int, ...]
+    axes: dict[str, tuple[float, ...]]
+
+
+class SettingLine(Part):
+    """One line of the field card."""
+
+    label: str
+    value: Slot
+    figure: str | None
+
+
+class SettingSheet(Part):
+    """A group of lines on the field card."""
+
+    title: str
+    settings: tuple[SettingLine, ...]
+
+
+class ReviewState(Part):
+    """Settings to dial in, and cautions."""
+
+    sheets: tuple[SettingSheet, ...]
+    cautions: tuple[str, ...]
+
+
+class Evaluation(Part):
+    """Everything about a shoot. Figures by key; snags with the worst first."""
+
+    frames: int | None
+    interval_s: float | None
+    clip: ClipState
+    beat: BeatState | None
+    traces: Traces | None
+    review: ReviewState
+    figures: dict[str, Figure]
+    snags: tuple[Snag, ...]

@@ -1,0 +1,1 @@
+"""The plan: the one document that a shoot is."""

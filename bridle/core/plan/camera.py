@@ -1,0 +1,21 @@
+"""The camera section: sensor, lens and the settings that are dialled in."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from bridle.core.plan.values import Positive, Section
+
+Pixels = Annotated[int, Field(ge=16, le=100_000)]
+
+
+class Camera(Section):
+    """Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number."""
+
+    sensor_width_mm: Positive = 36.0
+    sensor_height_mm: Positive = 24.0
+    picture_width_px: Pixels = 6000
+    picture_height_px: Pixels = 4000
+    focal_mm: Positive = 35.0
+    aperture: Positive = 8.0
+    iso: Annotated[int, Field(ge=1, le=10_000_000)] = 100

@@ -1,0 +1,66 @@
+"""Edits: the one way in which a plan changes, by a person, a fix or undo."""
+
+from collections.abc import Iterable
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, JsonValue
+
+from bridle.core.plan.document import Plan
+
+
+class Edit(BaseModel):
+    """Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`)."""
+
+    model_config = ConfigDict(frozen=True)
+
+    path: str
+    value: JsonValue
+
+
+class PathError(ValueError):
+    """A path that this plan does not have."""
+
+
+def dump(plan: Plan) -> dict[str, Any]:
+    """The plan as plain JSON values."""
+    return plan.model_dump(mode="json")
+
+
+def look(data: Any, path: str) -> Any:
+    """What stands at a path of the dumped plan. Raises `PathError`."""
+    for step in path.split("."):
+        data = _step(data, step, path)
+    return data
+
+
+def apply(plan: Plan, edits: Iterable[Edit]) -> tuple[Plan, list[Edit]]:
+    """Return the edited plan and the edits that undo it. Raises `PathError` or a ValidationError."""
+    data = dump(plan)
+    undo: list[Edit] = []
+    for edit in edits:
+        undo.insert(0, Edit(path=edit.path, value=look(data, edit.path)))
+        parent_path, _, last = edit.path.rpartition(".")
+        parent = look(data, parent_path) if parent_path else data
+        parent[int(last) if isinstance(parent, list) else last] = edit.value
+    return Plan.model_validate(data), undo
+
+
+def difference(old: Plan, new: Plan) -> list[Edit]:
+    """The edits that make the old plan into the new one; lists that differ are replaced whole."""
+    return list(_differences(dump(old), dump(new), ""))
+
+
+def _differences(old: Any, new: Any, path: str) -> Iterable[Edit]:
+    if isinstance(old, dict) and isinstance(new, dict):
+        for key in old:
+            yield from _differences(old[key], new[key], f"{path}.{key}" if path else key)
+    elif old != new:
+        yield Edit(path=path, value=new)
+
+
+def _step(data: Any, step: str, path: str) -> Any:
+    if isinstance(data, dict) and step in data:
+        return data[step]
+    if isinstance(data, list) and step.isdigit() and int(step) < len(data):
+        return data[int(step)]
+    raise PathError(f"the plan has no “{path}”")

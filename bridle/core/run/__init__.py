@@ -1,0 +1,1 @@
+"""A run as a state machine."""

@@ -1,0 +1,83 @@
+"""What happens to a run (events), what it tells the devices (commands), what it notes (entries)."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A person asked for something."""
+
+    what: Literal["start", "pause", "go on", "stop"]
+
+
+@dataclass(frozen=True)
+class Arrived:
+    """The axes stand still at a frame's positions."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class Due:
+    """A frame's moment has come."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class Shot:
+    """The shutter has closed: the frame is taken."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class Written:
+    """The camera has written a frame and takes the next trigger."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class Restarted:
+    """The server came back; the camera says how many frames it has taken in this run."""
+
+    camera_frames: int
+
+
+Event = Asked | Arrived | Due | Shot | Written | Restarted
+
+
+@dataclass(frozen=True)
+class MoveTo:
+    """Bring the axes to a frame's positions, let the rig settle, then say so."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class WakeAt:
+    """Say when a moment has come, in seconds after the run was started."""
+
+    frame: int
+    at_s: float
+
+
+@dataclass(frozen=True)
+class Fire:
+    """Take a frame."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
+class Note:
+    """An entry for the event log."""
+
+    kind: Literal["start", "taken", "late", "pause", "go on", "restart", "fault", "stop", "finish"]
+    frame: int | None = None
+    seconds: float | None = None
+
+
+Command = MoveTo | WakeAt | Fire | Note

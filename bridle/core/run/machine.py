@@ -1,0 +1,168 @@
+"""The run as a state machine: step(programme, state, event) -> (state, commands). It knows no device and no clock.
+
+A frame is taken in three acts: the axes arrive (and the camera has written the frame before), the frame's
+moment comes, the shutter fires. A frame counts as taken when the camera says so, never when it was asked.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from bridle.core.run.events import (
+    Arrived,
+    Asked,
+    Command,
+    Due,
+    Event,
+    Fire,
+    MoveTo,
+    Note,
+    Restarted,
+    Shot,
+    WakeAt,
+    Written,
+)
+from bridle.core.run.programme import Programme
+
+Phase = Literal["ready", "preparing", "waiting", "exposing", "paused", "finished", "stopped", "fault"]
+ACTIVE: tuple[Phase, ...] = ("preparing", "waiting", "exposing", "paused", "fault")
+LATE_S = 0.05
+
+
+@dataclass(frozen=True)
+class RunState:
+    """Where a run is. `taken` frames are on the card; the next one is number `taken` (0-based)."""
+
+    phase: Phase = "ready"
+    taken: int = 0
+    arrived: bool = False
+    written: bool = True
+    shift_s: float = 0.0
+    pause_asked: bool = False
+    stop_asked: bool = False
+
+
+Stepped = tuple[RunState, list[Command]]
+
+
+def step(programme: Programme, state: RunState, event: Event, now_s: float) -> Stepped:
+    """The state after an event at a time (seconds after the start), and what is to be done.
+
+    An event that means nothing in this state changes nothing: devices may answer late or twice.
+    """
+    handler = _HANDLERS[type(event)]
+    return handler(programme, state, event, now_s)
+
+
+def due_s(programme: Programme, state: RunState, frame: int) -> float:
+    """When a frame is to be taken, delays included."""
+    return programme.due_s(frame) + state.shift_s
+
+
+def _asked(programme: Programme, state: RunState, event: Asked, now_s: float) -> Stepped:
+    if event.what == "start" and state.phase == "ready":
+        return _prepare(replace(state, phase="preparing"), [Note("start")])
+    if event.what == "pause" and state.phase in ("preparing", "waiting"):
+        return replace(state, phase="paused"), [Note("pause", state.taken)]
+    if event.what == "pause" and state.phase == "exposing":
+        return replace(state, pause_asked=True), []
+    if event.what == "go on" and state.phase in ("paused", "fault"):
+        return _prepare(replace(state, phase="preparing", pause_asked=False), [Note("go on", state.taken)])
+    if event.what == "go on" and state.phase == "exposing":
+        return replace(state, pause_asked=False), []
+    if event.what == "stop" and state.phase == "exposing":
+        return replace(state, stop_asked=True), []
+    if event.what == "stop" and state.phase in (*ACTIVE, "ready"):
+        return replace(state, phase="stopped"), [Note("stop", state.taken)]
+    return state, []
+
+
+def _prepare(state: RunState, before: list[Command]) -> Stepped:
+    """Go to the next frame's positions, wherever the axes are."""
+    return replace(state, arrived=False), [*before, MoveTo(state.taken)]
+
+
+def _arrived(programme: Programme, state: RunState, event: Arrived, now_s: float) -> Stepped:
+    if event.frame != state.taken or state.phase not in ("preparing", "paused"):
+        return state, []
+    return _when_ready(programme, replace(state, arrived=True), now_s)
+
+
+def _written(programme: Programme, state: RunState, event: Written, now_s: float) -> Stepped:
+    if event.frame != state.taken - 1 or state.phase not in ("preparing", "paused"):
+        return state, []
+    state = replace(state, written=True)
+    if not state.arrived and state.phase == "preparing" and not programme.write_while_moving:
+        return state, [MoveTo(state.taken)]
+    return _when_ready(programme, state, now_s)
+
+
+def _when_ready(programme: Programme, state: RunState, now_s: float) -> Stepped:
+    if state.phase != "preparing" or not (state.arrived and state.written):
+        return state, []
+    due = due_s(programme, state, state.taken)
+    notes: list[Command] = []
+    if now_s > due + LATE_S:
+        # The grid moves with a late frame, so that the pace of the clip stays even from here on.
+        notes = [Note("late", state.taken, round(now_s - due, 3))]
+        state = replace(state, shift_s=state.shift_s + now_s - due)
+    at = max(due, now_s)
+    return replace(state, phase="waiting"), [*notes, WakeAt(state.taken, at)]
+
+
+def _due(programme: Programme, state: RunState, event: Due, now_s: float) -> Stepped:
+    if state.phase != "waiting" or event.frame != state.taken:
+        return state, []
+    return replace(state, phase="exposing"), [Fire(state.taken)]
+
+
+def _shot(programme: Programme, state: RunState, event: Shot, now_s: float) -> Stepped:
+    if event.frame != state.taken or state.phase != "exposing":
+        return state, []
+    return _after_frame(programme, replace(state, written=False), [Note("taken", state.taken)])
+
+
+def _after_frame(programme: Programme, state: RunState, notes: list[Command]) -> Stepped:
+    state = replace(state, taken=state.taken + 1, arrived=False)
+    if state.taken == programme.frames:
+        return replace(state, phase="finished"), [*notes, Note("finish", state.taken)]
+    if state.stop_asked:
+        return replace(state, phase="stopped"), [*notes, Note("stop", state.taken)]
+    if state.pause_asked:
+        return replace(state, phase="paused", pause_asked=False), [*notes, Note("pause", state.taken)]
+    state = replace(state, phase="preparing")
+    if programme.write_while_moving or state.written:
+        notes.append(MoveTo(state.taken))
+    return state, notes
+
+
+def _restarted(programme: Programme, state: RunState, event: Restarted, now_s: float) -> Stepped:
+    """Ask nobody but the camera: it alone knows whether the frame that was under way was taken."""
+    if state.phase not in ACTIVE:
+        return state, []
+    found = event.camera_frames - state.taken
+    said: list[Command] = [Note("restart", state.taken)]
+    if found not in (0, 1):
+        return replace(state, phase="fault"), [*said, Note("fault", event.camera_frames)]
+    state = replace(state, written=True)
+    paused = state.phase in ("paused", "fault") or state.pause_asked
+    if found:
+        state, commands = _after_frame(programme, state, [*said, Note("taken", state.taken)])
+        said = [command for command in commands if isinstance(command, Note)]
+    if state.phase in ("finished", "stopped"):
+        return state, said
+    if state.stop_asked:
+        return replace(state, phase="stopped"), [*said, Note("stop", state.taken)]
+    if paused:
+        return replace(state, phase="paused", pause_asked=False, arrived=False), said
+    return _prepare(replace(state, phase="preparing"), said)
+
+
+_HANDLERS: dict[type, Callable[..., Stepped]] = {
+    Asked: _asked,
+    Arrived: _arrived,
+    Written: _written,
+    Due: _due,
+    Shot: _shot,
+    Restarted: _restarted,
+}

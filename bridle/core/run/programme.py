@@ -1,0 +1,63 @@
+"""What a run carries out: frames, interval, and what the devices are told. Made once from the plan."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from bridle.core.evaluate import answers
+from bridle.core.plan.document import Plan
+from bridle.core.subjects.easing import Floats
+
+LEAD_S = 5.0
+
+
+class NotReadyError(ValueError):
+    """The plan leaves something open, so that there is nothing to run."""
+
+
+@dataclass(frozen=True)
+class Programme:
+    """Positions per axis and frame, and the times of one cycle in seconds."""
+
+    frames: int
+    interval_s: Fraction
+    positions: dict[str, Floats]
+    speeds: dict[str, tuple[float, float]]
+    wake_s: float
+    lag_s: float
+    exposure_s: float
+    write_s: float
+    settle_s: float
+    write_while_moving: bool
+
+    def due_s(self, frame: int) -> float:
+        """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
+        return LEAD_S + float(frame * self.interval_s)
+
+    @property
+    def end_s(self) -> float:
+        """The end of the last frame's slot."""
+        return self.due_s(self.frames)
+
+    def place(self, frame: int) -> dict[str, float]:
+        """Where each axis stands at a frame."""
+        return {name: float(values[frame]) for name, values in self.positions.items()}
+
+
+def programme(plan: Plan) -> Programme:
+    """The programme of a plan. Raises `NotReadyError` while the clip is open."""
+    told = answers(plan)
+    if told.timeline is None:
+        raise NotReadyError("the clip leaves something open: a run needs frames and an interval")
+    beat = plan.beat
+    return Programme(
+        frames=told.timeline.frames,
+        interval_s=told.timeline.interval_s,
+        positions=told.path.positions,
+        speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
+        wake_s=float(beat.wake_s),
+        lag_s=float(beat.lag_s),
+        exposure_s=float(beat.exposure_s),
+        write_s=float(beat.write_s),
+        settle_s=float(beat.settle_s),
+        write_while_moving=beat.write_while_moving,
+    )

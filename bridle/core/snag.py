@@ -1,0 +1,83 @@
+"""Snags: what is wrong or worth minding, why, and fixes that work."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from bridle.core.plan.edit import Edit
+from bridle.core.quantity import write
+
+Severity = Literal["stop", "mind", "note"]
+SEVERITIES: tuple[Severity, ...] = ("stop", "mind", "note")
+
+
+class Slot(BaseModel):
+    """A value named in a sentence: a number with its unit, or a word."""
+
+    model_config = ConfigDict(frozen=True)
+
+    value: float | str
+    unit: str = ""
+
+
+class Fix(BaseModel):
+    """What can be done, what it will change, and the edits that do it."""
+
+    model_config = ConfigDict(frozen=True)
+
+    label: str
+    consequence: str
+    slots: dict[str, Slot]
+    edits: tuple[Edit, ...]
+
+
+class Snag(BaseModel):
+    """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan."""
+
+    model_config = ConfigDict(frozen=True)
+
+    code: str
+    severity: Severity
+    chapter: str
+    path: str
+    what: str
+    why: str
+    slots: dict[str, Slot]
+    fixes: tuple[Fix, ...]
+
+
+@dataclass(frozen=True)
+class SnagKind:
+    """A kind of snag, declared once in its chapter; docs/snags.md is written from these."""
+
+    code: str
+    severity: Severity
+    chapter: str
+    what: str
+    why: str
+
+    def at(self, path: str, slots: dict[str, Slot], fixes: list[Fix]) -> Snag:
+        """A snag of this kind at a place of the plan."""
+        return Snag(code=self.code, severity=self.severity, chapter=self.chapter, path=path,
+                    what=self.what, why=self.why, slots=slots, fixes=tuple(fixes))  # fmt: skip
+
+
+def slot(value: float | Fraction | str, unit: str = "") -> Slot:
+    """A slot from a number or a word."""
+    return Slot(value=value if isinstance(value, str) else float(value), unit=unit)
+
+
+def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:
+    """The sentence with its slots written out."""
+    words = {
+        name: s.value if isinstance(s.value, str) else write(s.value, s.unit, zone)
+        for name, s in slots.items()
+    }
+    return sentence.format_map(words)
+
+
+def worst(snags: list[Snag]) -> list[Snag]:
+    """The snags, those that stop a shoot first; order within a severity is kept."""
+    return sorted(snags, key=lambda snag: SEVERITIES.index(snag.severity))

@@ -1,0 +1,1 @@
+"""Arithmetic on numbers and arrays, one file per subject, knowing no plan."""

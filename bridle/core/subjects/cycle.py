@@ -1,0 +1,77 @@
+"""One cycle of a shoot-move-shoot: how long a step takes, what has to fit, the shortest interval.
+
+All times in seconds; distances, speeds and accelerations in the unit of the axis.
+"""
+
+import math
+from fractions import Fraction
+
+from bridle.core.figure import Formula
+from bridle.core.subjects.rounding import ceil_to
+
+STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
+STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
+NEED_OVERLAP = Formula(
+    "wake + lag + exposure + max(write, move + settle)", "writing overlaps moving and settling"
+)
+NEED_IN_TURN = Formula("wake + lag + exposure + write + move + settle", "writing first, then moving")
+SHORTEST = Formula(
+    "up_to(max(need / (1 - margin), need + least), step)",
+    "what is needed and the margin on top, up to the step that can be dialled",
+)
+SPARE = Formula("interval - need - margin", "what is left of the interval beside the margin")
+STILL = Formula("interval - move - margin", "the still time some controllers ask for; settling is part of it")
+MARGIN = Formula("max(share * interval, least)", "a share of the interval, never less than the least margin")
+EXPOSURE_SHARE = Formula("exposure / interval", "exposure over interval: low is staccato, high is flowing")
+
+
+def step_time(distance: float, speed: float, acceleration: float) -> float:
+    """Time to move a distance from rest to rest with a top speed and an acceleration (all positive)."""
+    if distance <= 0:
+        return 0.0
+    if distance <= speed * speed / acceleration:
+        return 2 * math.sqrt(distance / acceleration)
+    return distance / speed + speed / acceleration
+
+
+def step_formula(distance: float, speed: float, acceleration: float) -> Formula:
+    """The rule that `step_time` used."""
+    return STEP_SHORT if distance <= speed * speed / acceleration else STEP_LONG
+
+
+def step_within(seconds: float, speed: float, acceleration: float) -> float:
+    """The longest distance from rest to rest within a time: `step_time` the other way round."""
+    if seconds <= 2 * speed / acceleration:
+        return acceleration * max(seconds, 0.0) ** 2 / 4
+    return speed * (seconds - speed / acceleration)
+
+
+def cycle_need(
+    exposures: float,
+    write: float,
+    move: float,
+    settle: float,
+    *,
+    wake: float = 0.0,
+    lag: float = 0.0,
+    gaps: float = 0.0,
+    processing: float = 0.0,
+    write_while_moving: bool = True,
+) -> float:
+    """What one cycle needs, without margin; `exposures` is the sum over a bracket, `gaps` what lies between."""
+    before = wake + lag + exposures + gaps
+    store, travel = processing + write, move + settle
+    return before + (max(store, travel) if write_while_moving else store + travel)
+
+
+def shortest_interval(need: float, margin: float, least_margin: float, step: Fraction) -> Fraction:
+    """The shortest interval that holds the need and the margin, up to the step (0: any)."""
+    return ceil_to(max(need / (1 - margin), need + least_margin), step)
+
+
+def longest_exposure(
+    interval: float, exposure: float, need: float, margin: float, least_margin: float
+) -> float:
+    """The longest exposure with which the cycle just fits the interval; below zero where none does."""
+    room = min(interval * (1 - margin), interval - least_margin)
+    return room - (need - exposure)

@@ -1,0 +1,1 @@
+"""The made-up demo data, as readable files."""

@@ -1,0 +1,1 @@
+"""Small simulated devices that obey commands and send events."""

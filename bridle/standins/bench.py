@@ -1,0 +1,54 @@
+"""The bench: controller and camera in simulated time. Commands go in; the next event comes out with its time."""
+
+import heapq
+from dataclasses import dataclass, field
+
+from bridle.core.run.events import Arrived, Command, Due, Event, Fire, MoveTo, Shot, WakeAt, Written
+from bridle.core.run.programme import Programme
+from bridle.standins.camera import Camera
+from bridle.standins.controller import Controller
+
+
+@dataclass
+class Bench:
+    """Simulated devices; `now_s` is the time of the event that came out last."""
+
+    programme: Programme
+    camera: Camera
+    controller: Controller
+    now_s: float = 0.0
+    _coming: list[tuple[float, int, Event]] = field(default_factory=list)
+    _order: int = 0
+
+    def obey(self, command: Command) -> None:
+        """Carry out one command; what follows from it is put down for its time."""
+        match command:
+            case MoveTo(frame):
+                self._later(self.now_s + self.controller.move_to(frame), Arrived(frame))
+            case WakeAt(frame, at_s):
+                self._later(max(at_s, self.now_s), Due(frame))
+            case Fire(frame):
+                shot = self.now_s + self.camera.until_shot_s
+                self._later(shot, Shot(frame))
+                self._later(shot + self.camera.until_written_s, Written(frame))
+
+    def next_at(self) -> float | None:
+        """When the next event comes; None when nothing is under way."""
+        return self._coming[0][0] if self._coming else None
+
+    def pop(self) -> Event:
+        """Let time run to the next event. The camera has counted its frame by then."""
+        at, _, event = heapq.heappop(self._coming)
+        self.now_s = max(at, self.now_s)
+        if isinstance(event, Shot):
+            self.camera.take()
+        return event
+
+    def _later(self, at_s: float, event: Event) -> None:
+        self._order += 1
+        heapq.heappush(self._coming, (at_s, self._order, event))
+
+
+def new_bench(programme: Programme, frames: int, position: dict[str, float], now_s: float) -> Bench:
+    """A bench whose camera already holds some frames and whose axes stand somewhere."""
+    return Bench(programme, Camera(programme, frames), Controller(programme, position), now_s)
