@@ -61,6 +61,13 @@ class TypeText(Change):
     text: Annotated[str, Field(max_length=400)]
 
 
+class MakeEdits(Change):
+    """Make edits as they are: a fix, or undo and redo."""
+
+    do: Literal["edits"]
+    edits: Annotated[tuple[Edit, ...], Field(max_length=100)]
+
+
 class HoldPeg(Change):
     """Peg a quantity at the value it has now."""
 
@@ -75,10 +82,11 @@ class ReleasePeg(Change):
     quantity: Quantity
 
 
-AnyChange = Annotated[SetValue | TypeText | HoldPeg | ReleasePeg, Field(discriminator="do")]
+Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg
+AnyChange = Annotated[Asked, Field(discriminator="do")]
 
 
-def make(plan: Plan, changes: list[SetValue | TypeText | HoldPeg | ReleasePeg]) -> tuple[Plan, list[Edit]]:
+def make(plan: Plan, changes: list[Asked]) -> tuple[Plan, list[Edit]]:
     """Apply changes one after another; returns the plan and the edits that undo them all.
 
     Raises `QuantityError`, `PathError` or a pydantic ValidationError; the plan given stays as it was.
@@ -100,7 +108,9 @@ def kind_of(path: str) -> str | None:
     return next((kind for ending, kind in _ENDINGS.items() if path.endswith(ending)), None)
 
 
-def _edits(plan: Plan, change: SetValue | TypeText | HoldPeg | ReleasePeg) -> list[Edit]:
+def _edits(plan: Plan, change: Asked) -> list[Edit]:
+    if isinstance(change, MakeEdits):
+        return list(change.edits)
     if isinstance(change, HoldPeg):
         return _hold(plan, change.quantity)
     if isinstance(change, ReleasePeg):

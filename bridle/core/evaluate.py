@@ -74,11 +74,15 @@ def _clip_state(plan: Plan, told: clip.ClipAnswer) -> ClipState:
         value = Fraction(made.exact) if made and made.exact else holds.get(name)
         states.append(
             QuantityState(
-                quantity=name, label=LABELS[name], unit=UNITS[name], held=name in holds,
-                value=None if value is None else float(value), exact=None if value is None else str(value),
+                quantity=name,
+                label=LABELS[name],
+                unit=UNITS[name],
+                held=name in holds,
+                value=None if value is None else float(value),
+                exact=None if value is None else str(value),
                 asked=float(holds[name]) if name in holds else None,
             )
-        )  # fmt: skip
+        )
     state = "contradiction" if told.contradiction else "free" if told.free else "solved"
     if told.free == ("frames",) and told.figures:
         state = "too many"
@@ -91,8 +95,12 @@ def _beat_state(told: beat.BeatAnswer | None) -> BeatState | None:
         return None
     over = told.need_s + told.margin_s - float(told.interval_s)
     parts = tuple(BeatPart.model_validate(part) for part in told.parts)
-    return BeatState(interval_s=float(told.interval_s), need_s=told.need_s,
-                     over_s=over if over > beat.TOLERANCE_S else 0.0, parts=parts)  # fmt: skip
+    return BeatState(
+        interval_s=float(told.interval_s),
+        need_s=told.need_s,
+        over_s=over if over > beat.TOLERANCE_S else 0.0,
+        parts=parts,
+    )
 
 
 def _traces(told: path.PathAnswer) -> Traces | None:

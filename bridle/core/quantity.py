@@ -53,28 +53,39 @@ _TIME = _units(
         "ms": "1/1000",
     }
 )
-_LENGTH = _units(
-    {"mm": 1, "cm": 10, "m metre metres": 1000, 'in inch inches "': "25.4", "ft foot feet '": "304.8"}
-)
+_LENGTH = _units({"mm": 1, "cm": 10, "m metre metres": 1000, 'in inch inches "': "25.4", "ft foot feet '": "304.8"})
 
 KINDS: dict[str, Kind] = {
-    "shoot": Kind(_TIME, Fraction(_MINUTE), "a time such as 2h24, 90 min or 1:30 (hours and minutes)",
-                  (Fraction(_HOUR), Fraction(_MINUTE))),
-    "duration": Kind(_TIME, Fraction(1), "a time such as 20, 90s, 1/60 or 1:30 (minutes and seconds)",
-                     (Fraction(_MINUTE), Fraction(1))),
+    "shoot": Kind(
+        _TIME,
+        Fraction(_MINUTE),
+        "a time such as 2h24, 90 min or 1:30 (hours and minutes)",
+        (Fraction(_HOUR), Fraction(_MINUTE)),
+    ),
+    "duration": Kind(
+        _TIME,
+        Fraction(1),
+        "a time such as 20, 90s, 1/60 or 1:30 (minutes and seconds)",
+        (Fraction(_MINUTE), Fraction(1)),
+    ),
     "count": Kind(_units({"frame frames": 1}), Fraction(1), "a whole number such as 480"),
-    "rate": Kind(_units({"fps /s p": 1, "a second": 1}), Fraction(1),
-                 "frames a second such as 24, 29.97 or 24000/1001"),
+    "rate": Kind(
+        _units({"fps /s p": 1, "a second": 1}), Fraction(1), "frames a second such as 24, 29.97 or 24000/1001"
+    ),
     "times": Kind(_units({"× x times": 1}), Fraction(1), "a factor such as 480 or 480×"),
     "length": Kind(_LENGTH, Fraction(1), "a length such as 900, 1.2 m or 40in", signed=True),
-    "angle": Kind(_units({"° deg degree degrees": 1, "'": "1/60"}), Fraction(1),
-                  "an angle in degrees such as 33.7 or −7.6°", signed=True),
+    "angle": Kind(
+        _units({"° deg degree degrees": 1, "'": "1/60"}),
+        Fraction(1),
+        "an angle in degrees such as 33.7 or −7.6°",
+        signed=True,
+    ),
     "share": Kind(_units({"%": "1/100"}), Fraction(1, 100), "a percentage such as 10 %"),
     "f-number": Kind(_units({"f": 1}), Fraction(1), "an f-number such as f/8 or 5.6"),
     "number": Kind({}, Fraction(1), "a number such as 400", signed=True),
     "mm/s": Kind(_units({"mm/s": 1, "cm/s": 10}), Fraction(1), "a speed such as 25 mm/s"),
     "deg/s": Kind(_units({"°/s deg/s": 1}), Fraction(1), "a speed such as 12 °/s"),
-}  # fmt: skip
+}
 
 # Rates that are named by their rounded value but are really a ratio (the broadcast rates).
 BROADCAST_RATES = {
@@ -178,8 +189,15 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
     number = write_number(value)
     if unit == "frames":
         return f"{number} frame" if value == 1 else f"{number} frames"
-    joined = {"": "{}", "times": "{}×", "deg": "{}°", "deg/s": "{} °/s", "deg/frame": "{}° a frame",
-              "mm/frame": "{} mm a frame", "f-number": "f/{}"}  # fmt: skip
+    joined = {
+        "": "{}",
+        "times": "{}×",
+        "deg": "{}°",
+        "deg/s": "{} °/s",
+        "deg/frame": "{}° a frame",
+        "mm/frame": "{} mm a frame",
+        "f-number": "f/{}",
+    }
     return joined.get(unit, f"{{}} {unit}").format(number)
 
 

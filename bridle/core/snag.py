@@ -60,8 +60,16 @@ class SnagKind:
 
     def at(self, path: str, slots: dict[str, Slot], fixes: list[Fix]) -> Snag:
         """A snag of this kind at a place of the plan."""
-        return Snag(code=self.code, severity=self.severity, chapter=self.chapter, path=path,
-                    what=self.what, why=self.why, slots=slots, fixes=tuple(fixes))  # fmt: skip
+        return Snag(
+            code=self.code,
+            severity=self.severity,
+            chapter=self.chapter,
+            path=path,
+            what=self.what,
+            why=self.why,
+            slots=slots,
+            fixes=tuple(fixes),
+        )
 
 
 def slot(value: float | Fraction | str, unit: str = "") -> Slot:
@@ -71,10 +79,7 @@ def slot(value: float | Fraction | str, unit: str = "") -> Slot:
 
 def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:
     """The sentence with its slots written out."""
-    words = {
-        name: s.value if isinstance(s.value, str) else write(s.value, s.unit, zone)
-        for name, s in slots.items()
-    }
+    words = {name: s.value if isinstance(s.value, str) else write(s.value, s.unit, zone) for name, s in slots.items()}
     return sentence.format_map(words)
 
 

@@ -17,8 +17,7 @@ class Controller:
         """Go to a frame's positions; returns the seconds until the rig stands still again."""
         target = self.programme.place(frame)
         seconds = max(
-            step_time(abs(target[name] - self.position.get(name, 0.0)), *self.programme.speeds[name])
-            for name in target
+            step_time(abs(target[name] - self.position.get(name, 0.0)), *self.programme.speeds[name]) for name in target
         )
         self.position = target
         return seconds + self.programme.settle_s if seconds else 0.0

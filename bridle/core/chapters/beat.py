@@ -4,7 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from bridle.core.chapters.clip import ClipAnswer, answer as clip_answer, clip_fix
+from bridle.core.chapters.clip import ClipAnswer, clip_fix
+from bridle.core.chapters.clip import answer as clip_answer
 from bridle.core.chapters.holding import take_over
 from bridle.core.chapters.path import PathAnswer, at, field_of
 from bridle.core.figure import Figure, Term, figure, term
@@ -19,14 +20,20 @@ from bridle.core.subjects import cycle, easing, shutter
 TOLERANCE_S = 1e-9
 
 TOO_SHORT = SnagKind(
-    "interval-too-short", "stop", "clip", "One beat needs {need} and a margin, but the interval is {interval}.",
+    "interval-too-short",
+    "stop",
+    "clip",
+    "One beat needs {need} and a margin, but the interval is {interval}.",
     "The next shutter would open while the camera still writes or the rig still moves: frames go missing or "
     "come out blurred. The shortest interval that fits is {shortest}.",
-)  # fmt: skip
+)
 TOO_SLOW = SnagKind(
-    "axis-too-slow", "stop", "move", "The {axis} needs {time} for its longest step; the interval is {interval}.",
+    "axis-too-slow",
+    "stop",
+    "move",
+    "The {axis} needs {time} for its longest step; the interval is {interval}.",
     "Its top speed of {speed} cannot cover {step} in one interval, even with nothing else to do.",
-)  # fmt: skip
+)
 KINDS = (TOO_SHORT, TOO_SLOW)
 
 
@@ -83,9 +90,14 @@ def _step_time(axis: Axis, distance: float) -> float:
 
 def _need(beat: Beat, move_s: float) -> float:
     return cycle.cycle_need(
-        float(beat.exposure_s), float(beat.write_s), move_s, _settle(beat, move_s),
-        wake=float(beat.wake_s), lag=float(beat.lag_s), write_while_moving=beat.write_while_moving,
-    )  # fmt: skip
+        float(beat.exposure_s),
+        float(beat.write_s),
+        move_s,
+        _settle(beat, move_s),
+        wake=float(beat.wake_s),
+        lag=float(beat.lag_s),
+        write_while_moving=beat.write_while_moving,
+    )
 
 
 def _settle(beat: Beat, move_s: float) -> float:
@@ -115,20 +127,32 @@ def _parts(beat: Beat, move_s: float, need: float, interval: float, margin: floa
 
 
 def _figures(
-    plan: Plan, slowest: Axis, step: float, move_s: float, need: float, interval: Fraction, margin: float,
+    plan: Plan,
+    slowest: Axis,
+    step: float,
+    move_s: float,
+    need: float,
+    interval: Fraction,
+    margin: float,
     shortest: Fraction,
-) -> list[Figure]:  # fmt: skip
+) -> list[Figure]:
     beat = plan.beat
     settle = _settle(beat, move_s)
     seconds: Callable[[str, str, float | Fraction], Term] = lambda name, label, v: term(name, label, v, "s")  # noqa: E731
     needs, whole = seconds("need", "needed", need), seconds("interval", "interval", interval)
-    share, least = term("share", "margin", beat.margin, "share"), seconds("least", "least margin", beat.least_margin_s)
+    share, least = (
+        term("share", "margin", beat.margin, "share"),
+        seconds("least", "least margin", beat.least_margin_s),
+    )
     moving = seconds("move", "move", move_s)
     cycle_terms = (
-        seconds("wake", "wake", beat.wake_s), seconds("lag", "shutter lag", beat.lag_s),
-        term("exposure", "exposure", beat.exposure_s, "shutter"), seconds("write", "write to card", beat.write_s),
-        moving, seconds("settle", "settle", settle),
-    )  # fmt: skip
+        seconds("wake", "wake", beat.wake_s),
+        seconds("lag", "shutter lag", beat.lag_s),
+        term("exposure", "exposure", beat.exposure_s, "shutter"),
+        seconds("write", "write to card", beat.write_s),
+        moving,
+        seconds("settle", "settle", settle),
+    )
     step_terms = (
         term("distance", f"longest step of the {slowest.name}", step, slowest.unit),
         term("speed", "top speed", slowest.top_speed, f"{slowest.unit}/s"),
@@ -141,15 +165,47 @@ def _figures(
         figure("beat.move", "move", move_s, "s", step_rule, *step_terms),
         figure("beat.need", "needed", need, "s", need_rule, *cycle_terms),
         figure("beat.margin", "margin kept", margin, "s", cycle.MARGIN, share, whole, least),
-        figure("beat.spare", "spare", float(interval) - need - margin, "s", cycle.SPARE, whole, needs,
-               seconds("margin", "margin kept", margin)),
-        figure("beat.shortest", "shortest interval that fits", shortest, "s", cycle.SHORTEST, needs,
-               term("margin", "margin", beat.margin, "share"), least, grid),
-        figure("beat.still", "still time for the controller", float(interval) - move_s - margin, "s", cycle.STILL,
-               whole, moving, seconds("margin", "margin kept", margin)),
-        figure("beat.share", "exposure over interval", float(beat.exposure_s / interval), "share",
-               cycle.EXPOSURE_SHARE, term("exposure", "exposure", beat.exposure_s, "shutter"), whole),
-    ]  # fmt: skip
+        figure(
+            "beat.spare",
+            "spare",
+            float(interval) - need - margin,
+            "s",
+            cycle.SPARE,
+            whole,
+            needs,
+            seconds("margin", "margin kept", margin),
+        ),
+        figure(
+            "beat.shortest",
+            "shortest interval that fits",
+            shortest,
+            "s",
+            cycle.SHORTEST,
+            needs,
+            term("margin", "margin", beat.margin, "share"),
+            least,
+            grid,
+        ),
+        figure(
+            "beat.still",
+            "still time for the controller",
+            float(interval) - move_s - margin,
+            "s",
+            cycle.STILL,
+            whole,
+            moving,
+            seconds("margin", "margin kept", margin),
+        ),
+        figure(
+            "beat.share",
+            "exposure over interval",
+            float(beat.exposure_s / interval),
+            "share",
+            cycle.EXPOSURE_SHARE,
+            term("exposure", "exposure", beat.exposure_s, "shutter"),
+            whole,
+        ),
+    ]
 
 
 def _too_short(plan: Plan, interval: Fraction, need: float, move_s: float, shortest: Fraction) -> list[Snag]:
@@ -223,8 +279,13 @@ def _too_slow(plan: Plan, path: PathAnswer, interval: Fraction) -> list[Snag]:
         step = path.longest_step[axis.name]
         time = _step_time(axis, step)
         if time >= float(interval):
-            slots = {"axis": slot(axis.name), "time": slot(time, "s"), "interval": slot(interval, "s"),
-                     "speed": slot(axis.top_speed, f"{axis.unit}/s"), "step": slot(step, axis.unit)}  # fmt: skip
+            slots = {
+                "axis": slot(axis.name),
+                "time": slot(time, "s"),
+                "interval": slot(interval, "s"),
+                "speed": slot(axis.top_speed, f"{axis.unit}/s"),
+                "step": slot(step, axis.unit),
+            }
             fixes = [*_lengthen(plan), *_travel_less(plan, axis, step, float(interval))]
             found.append(TOO_SLOW.at(f"move.end.{field_of(axis)}", slots, fixes))
     return found
@@ -239,5 +300,11 @@ def _travel_less(plan: Plan, axis: Axis, step: float, interval: float) -> list[F
     slots: dict[str, Slot] = {"nearer": slot(nearer, axis.unit), "axis": slot(axis.name)}
     slots["shorter"] = slot(abs(end - nearer), axis.unit)
     edit = Edit(path=f"move.end.{field_of(axis)}", value=nearer)
-    return [Fix(label="End the {axis} at {nearer}", consequence="The {axis} travels {shorter} less; the interval stays.",
-                slots=slots, edits=(edit,))]  # fmt: skip
+    return [
+        Fix(
+            label="End the {axis} at {nearer}",
+            consequence="The {axis} travels {shorter} less; the interval stays.",
+            slots=slots,
+            edits=(edit,),
+        )
+    ]

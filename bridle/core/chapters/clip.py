@@ -18,25 +18,40 @@ FEWER_FRAMES = 100_000
 HELD = Formula("held", "held by a peg, as typed")
 
 CONTRADICT = SnagKind(
-    "holds-contradict", "stop", "clip", "These pegs cannot all hold: {first} against {second}.",
+    "holds-contradict",
+    "stop",
+    "clip",
+    "These pegs cannot all hold: {first} against {second}.",
     "No whole number of frames meets them within half a frame. Pull one peg and it follows from the others.",
-)  # fmt: skip
+)
 TOO_FEW = SnagKind(
-    "holds-too-few", "stop", "clip", "Still free: {free}.",
+    "holds-too-few",
+    "stop",
+    "clip",
+    "Still free: {free}.",
     "Three independent figures fix the rest; what is held so far leaves more than one answer.",
-)  # fmt: skip
+)
 TOO_MANY = SnagKind(
-    "too-many-frames", "stop", "clip", "{frames} are more than one shoot can hold here.",
+    "too-many-frames",
+    "stop",
+    "clip",
+    "{frames} are more than one shoot can hold here.",
     "Bridle works out up to a million frames; no card, shutter or clip has use for more.",
-)  # fmt: skip
+)
 OFF_STEP = SnagKind(
-    "interval-off-step", "mind", "clip", "An interval of {interval} cannot be dialled.",
+    "interval-off-step",
+    "mind",
+    "clip",
+    "An interval of {interval} cannot be dialled.",
     "The interval is set in steps of {step}; what is dialled instead changes the end of the shoot.",
-)  # fmt: skip
+)
 ODD_RATE = SnagKind(
-    "rate-unusual", "note", "clip", "{rate} is not a rate that editing programs know.",
+    "rate-unusual",
+    "note",
+    "clip",
+    "{rate} is not a rate that editing programs know.",
     "The frames will be read at a rate in common use, and the clip will last accordingly.",
-)  # fmt: skip
+)
 KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, OFF_STEP, ODD_RATE)
 
 # What a group of holds is called in a contradiction.
@@ -45,7 +60,11 @@ _GROUPS = {
     ("clip", "rate"): "{clip} of clip at {rate}",
     ("shoot", "interval"): "{shoot} with one frame every {interval}",
     ("shoot", "rate", "speed_up"): "{shoot} at {rate}, {speed_up} faster than life",
-    ("clip", "speed_up", "interval"): "{clip} of clip, {speed_up} faster than life, one frame every {interval}",
+    (
+        "clip",
+        "speed_up",
+        "interval",
+    ): "{clip} of clip, {speed_up} faster than life, one frame every {interval}",
     ("speed_up",): "the held {speed_up}",
     ("interval", "rate"): "one frame every {interval} at {rate}",
     ("shoot",): "the held {shoot}",
@@ -53,9 +72,13 @@ _GROUPS = {
 }
 # What is proposed for a free quantity, the most usual first.
 _PROPOSALS: tuple[tuple[Quantity, Fraction], ...] = (
-    ("rate", Fraction(25)), ("interval", Fraction(10)), ("clip", Fraction(20)), ("shoot", Fraction(3600)),
-    ("frames", Fraction(500)), ("speed_up", Fraction(250)),
-)  # fmt: skip
+    ("rate", Fraction(25)),
+    ("interval", Fraction(10)),
+    ("clip", Fraction(20)),
+    ("shoot", Fraction(3600)),
+    ("frames", Fraction(500)),
+    ("speed_up", Fraction(250)),
+)
 
 
 @dataclass(frozen=True)
@@ -141,9 +164,7 @@ def _resolving(clip: Clip, names: tuple[str, ...]) -> list[tuple[str, ...]]:
     holds = holds_of(clip)
     singles = [(name,) for name in names if _agree(holds, (name,))]
     pairs = [(a, b) for i, a in enumerate(clip.pegs) for b in clip.pegs[i + 1 :]]
-    return singles or [
-        (a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity))
-    ]  # type: ignore[return-value]
+    return singles or [(a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity))]  # type: ignore[return-value]
 
 
 def _agree(holds: dict[str, Fraction], without: tuple[str, ...]) -> bool:
@@ -160,7 +181,8 @@ def _pull(clip: Clip, names: tuple[str, ...]) -> Fix:
 
 
 def _too_few(clip: Clip, free: tuple[str, ...]) -> Snag:
-    changed, added = clip, {}
+    changed = clip
+    added: dict[str, Slot] = {}
     edits: list[Edit] = []
     for name, value in _PROPOSALS:
         if name not in solver.known(holds_of(changed)):
@@ -212,10 +234,18 @@ def _figures(holds: dict[str, Fraction], solution: solver.Solution, step: Fracti
     made = [_figure(name, formulas[name], holds, solution, step) for name in solver.NAMES]
     frames = _term("frames", Fraction(solution.frames))
     return made + [
-        figure(f"clip.at.{rate}", f"the same frames at {float(rate):.6g} a second", solution.frames / rate, "s",
-               solver.SAME_FRAMES, frames, term("other", "other rate", rate, "rate"))
-        for rate in solver.RATES if rate != solution.rate
-    ]  # fmt: skip
+        figure(
+            f"clip.at.{rate}",
+            f"the same frames at {float(rate):.6g} a second",
+            solution.frames / rate,
+            "s",
+            solver.SAME_FRAMES,
+            frames,
+            term("other", "other rate", rate, "rate"),
+        )
+        for rate in solver.RATES
+        if rate != solution.rate
+    ]
 
 
 def _figure(
@@ -226,8 +256,9 @@ def _figure(
         said = term("held", f"{LABELS[name]}, held", value, UNITS[name])
         return figure(f"clip.{name}", LABELS[name], value, UNITS[name], HELD, said)
     asked = name == "frames" or name == "rate" or (name == "interval" and formula is solver.INTERVAL_SHARED)
-    values = {other: holds.get(other, solution.value(other)) if asked else solution.value(other)
-              for other in solver.NAMES}  # fmt: skip
+    values = {
+        other: holds.get(other, solution.value(other)) if asked else solution.value(other) for other in solver.NAMES
+    }
     terms = [_term(other, values[other]) for other in solver.NAMES if _uses(formula, other)]
     if _uses(formula, "step"):
         terms.append(term("step", "interval step", step, "s"))

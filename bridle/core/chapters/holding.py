@@ -38,9 +38,8 @@ def take_over(clip: Clip, quantity: Quantity, value: Fraction) -> list[Edit]:
 
 def _pull_one(pegs: tuple[Peg, ...], newest: Quantity) -> tuple[Peg, ...]:
     others = [peg.quantity for peg in pegs if peg.quantity != newest]
-    if solver.still_free(dict.fromkeys(others, Fraction(1))):
-        if newest not in solver.known(others):
-            return pegs
+    if solver.still_free(dict.fromkeys(others, Fraction(1))) and newest not in solver.known(others):
+        return pegs
     for name in sorted(others, key=lambda other: other == "rate"):
         rest = _without(pegs, name)
         names = [peg.quantity for peg in rest]

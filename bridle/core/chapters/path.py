@@ -16,13 +16,19 @@ from bridle.core.subjects import easing, optics
 from bridle.core.subjects.easing import Floats
 
 TRAVEL = SnagKind(
-    "out-of-travel", "stop", "move", "At its {end} the {axis} would stand at {position}; it reaches from {low} to {high}.",
+    "out-of-travel",
+    "stop",
+    "move",
+    "At its {end} the {axis} would stand at {position}; it reaches from {low} to {high}.",
     "A drive without an end stop runs into its end, loses its position and with it every frame that follows.",
-)  # fmt: skip
+)
 EASE = SnagKind(
-    "ease-scaled", "note", "move", "Easing {asked_in} in and {asked_out} out is longer than the move of {steps}.",
+    "ease-scaled",
+    "note",
+    "move",
+    "Easing {asked_in} in and {asked_out} out is longer than the move of {steps}.",
     "Both were shortened alike, to {used_in} and {used_out}; the move never runs at an even pace.",
-)  # fmt: skip
+)
 KINDS = (TRAVEL, EASE)
 
 DISTANCE = Formula("abs(end - start)", "from keyframe to keyframe")
@@ -48,7 +54,7 @@ def answer(move: Move, rig: Rig, camera: Camera, clip: ClipAnswer) -> PathAnswer
     steps = clip.solution.frames - 1
     ease = easing.fit_ease(move.ease_in_frames, move.ease_out_frames, steps)
     share = easing.progress(steps, ease)
-    positions = {
+    positions: dict[str, Floats] = {
         axis.name: easing.between(at(move.start, axis), at(move.end, axis), share) for axis in rig.axes
     }
     longest = {name: _longest(values) for name, values in positions.items()}
@@ -84,15 +90,23 @@ def _travel(move: Move, axis: Axis) -> list[Snag]:
 
 def _out_of_travel(axis: Axis, end: str, position: float, inside: float) -> Snag:
     path = f"move.{end}.{field_of(axis)}"
-    slots = {"end": slot(end), "axis": slot(axis.name), "position": slot(position, axis.unit),
-             "low": slot(axis.low, axis.unit), "high": slot(axis.high, axis.unit)}  # fmt: skip
+    slots = {
+        "end": slot(end),
+        "axis": slot(axis.name),
+        "position": slot(position, axis.unit),
+        "low": slot(axis.low, axis.unit),
+        "high": slot(axis.high, axis.unit),
+    }
     fix = Fix(
         label="Stop at {inside}",
         consequence="The {axis} ends its travel {short} earlier; the framing there changes.",
-        slots={"inside": slot(inside, axis.unit), "axis": slot(axis.name),
-               "short": slot(abs(position - inside), axis.unit)},
+        slots={
+            "inside": slot(inside, axis.unit),
+            "axis": slot(axis.name),
+            "short": slot(abs(position - inside), axis.unit),
+        },
         edits=(Edit(path=path, value=inside),),
-    )  # fmt: skip
+    )
     return TRAVEL.at(path, slots, [fix])
 
 
@@ -100,12 +114,20 @@ def _shortened(move: Move, steps: int, ease: easing.Ease) -> list[Snag]:
     if not ease.scaled:
         return []
     fit_in, fit_out = int(ease.frames_in), int(ease.frames_out)
-    slots = {"asked_in": slot(move.ease_in_frames, "frames"), "asked_out": slot(move.ease_out_frames, "frames"),
-             "steps": slot(steps, "frames"), "used_in": slot(ease.frames_in, "frames"),
-             "used_out": slot(ease.frames_out, "frames")}  # fmt: skip
+    slots = {
+        "asked_in": slot(move.ease_in_frames, "frames"),
+        "asked_out": slot(move.ease_out_frames, "frames"),
+        "steps": slot(steps, "frames"),
+        "used_in": slot(ease.frames_in, "frames"),
+        "used_out": slot(ease.frames_out, "frames"),
+    }
     edits = (Edit(path="move.ease_in_frames", value=fit_in), Edit(path="move.ease_out_frames", value=fit_out))
-    fix = Fix(label="Ease {fit_in} in and {fit_out} out", consequence="The move stays as drawn now.",
-              slots={"fit_in": slot(fit_in, "frames"), "fit_out": slot(fit_out, "frames")}, edits=edits)  # fmt: skip
+    fix = Fix(
+        label="Ease {fit_in} in and {fit_out} out",
+        consequence="The move stays as drawn now.",
+        slots={"fit_in": slot(fit_in, "frames"), "fit_out": slot(fit_out, "frames")},
+        edits=edits,
+    )
     return [EASE.at("move.ease_in_frames", slots, [fix])]
 
 
@@ -122,9 +144,15 @@ def _axis_figures(move: Move, axis: Axis, steps: int, ease: easing.Ease) -> list
     cruise = easing.cruise(distance, steps, ease)
     return [
         figure(f"move.{axis.name}.distance", f"{axis.name} travels", distance, axis.unit, DISTANCE, *ends),
-        figure(f"move.{axis.name}.cruise", f"{axis.name} at cruise", cruise, f"{axis.unit}/frame",
-               easing.CRUISE if steps else easing.STANDING, *pace),
-    ]  # fmt: skip
+        figure(
+            f"move.{axis.name}.cruise",
+            f"{axis.name} at cruise",
+            cruise,
+            f"{axis.unit}/frame",
+            easing.CRUISE if steps else easing.STANDING,
+            *pace,
+        ),
+    ]
 
 
 def _ease_figures(move: Move, steps: int, ease: easing.Ease, clip: ClipAnswer) -> list[Figure]:
@@ -132,17 +160,31 @@ def _ease_figures(move: Move, steps: int, ease: easing.Ease, clip: ClipAnswer) -
     rate = term("rate", "playback rate", clip.solution.rate, "rate")
     ends: tuple[tuple[Literal["in", "out"], float], ...] = (("in", ease.frames_in), ("out", ease.frames_out))
     return [
-        figure(f"move.ease_{end}", f"ease {end}, in the clip", used / float(clip.solution.rate), "s",
-               CLIP_SECONDS, term("ease", f"ease {end}, as used", used, "frames"), rate)
+        figure(
+            f"move.ease_{end}",
+            f"ease {end}, in the clip",
+            used / float(clip.solution.rate),
+            "s",
+            CLIP_SECONDS,
+            term("ease", f"ease {end}, as used", used, "frames"),
+            rate,
+        )
         for end, used in ends
-    ]  # fmt: skip
+    ]
 
 
 def _views(camera: Camera) -> list[Figure]:
     focal = term("focal", "focal length", camera.focal_mm, "mm")
     sides = (("across", camera.sensor_width_mm), ("upright", camera.sensor_height_mm))
     return [
-        figure(f"view.{side}", f"field of view, {side}", optics.field_of_view_deg(sensor, camera.focal_mm), "deg",
-               optics.FIELD_OF_VIEW, term("sensor", f"sensor, {side}", sensor, "mm"), focal)
+        figure(
+            f"view.{side}",
+            f"field of view, {side}",
+            optics.field_of_view_deg(sensor, camera.focal_mm),
+            "deg",
+            optics.FIELD_OF_VIEW,
+            term("sensor", f"sensor, {side}", sensor, "mm"),
+            focal,
+        )
         for side, sensor in sides
-    ]  # fmt: skip
+    ]

@@ -36,9 +36,7 @@ class ReviewAnswer:
     cautions: tuple[str, ...]
 
 
-def answer(
-    plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: BeatAnswer | None
-) -> ReviewAnswer:
+def answer(plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: BeatAnswer | None) -> ReviewAnswer:
     """What goes on the field card; the parts that need the clip are left out while it is open."""
     sheets = [_camera(plan)]
     if timeline is not None and beat is not None:
@@ -74,11 +72,14 @@ def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet
     rows = (
         Setting("interval", slot(timeline.interval_s, "s"), "clip.interval"),
         Setting("frames", slot(timeline.frames, "frames"), "clip.frames"),
-        Setting("still time, where it asks for that", slot(max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s), "s"),
-                "beat.still"),
+        Setting(
+            "still time, where it asks for that",
+            slot(max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s), "s"),
+            "beat.still",
+        ),
         Setting("ease in", slot(plan.move.ease_in_frames, "frames"), "move.ease_in"),
         Setting("ease out", slot(plan.move.ease_out_frames, "frames"), "move.ease_out"),
-    )  # fmt: skip
+    )
     return Sheet("Controller", rows)
 
 
@@ -94,10 +95,16 @@ def _cautions(plan: Plan, path: PathAnswer) -> tuple[str, ...]:
     moving = any(abs(at(plan.move.end, axis) - at(plan.move.start, axis)) > FEW_DEGREES for axis in plan.rig.axes)
     said = []
     if moving:
-        said.append("A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "
-                    "leave slack for the whole travel.")  # fmt: skip
-    said.append("Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
-                "someone when you will be back. Legs and leads are trip hazards in the dark.")  # fmt: skip
-    said.append("Never leave the lens pointing into the sun. Where people are filmed, ask, and keep to the local "
-                "rules; where they differ from this card, they count.")  # fmt: skip
+        said.append(
+            "A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "
+            "leave slack for the whole travel."
+        )
+    said.append(
+        "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
+        "someone when you will be back. Legs and leads are trip hazards in the dark."
+    )
+    said.append(
+        "Never leave the lens pointing into the sun. Where people are filmed, ask, and keep to the local "
+        "rules; where they differ from this card, they count."
+    )
     return tuple(said)

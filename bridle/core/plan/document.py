@@ -10,7 +10,7 @@ from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.values import Section
 
-VERSION = 1
+VERSION: Literal[1] = 1
 
 
 class Plan(Section):

@@ -41,7 +41,8 @@ def apply(plan: Plan, edits: Iterable[Edit]) -> tuple[Plan, list[Edit]]:
         undo.insert(0, Edit(path=edit.path, value=look(data, edit.path)))
         parent_path, _, last = edit.path.rpartition(".")
         parent = look(data, parent_path) if parent_path else data
-        parent[int(last) if isinstance(parent, list) else last] = edit.value
+        key: Any = int(last) if isinstance(parent, list) else last
+        parent[key] = edit.value
     return Plan.model_validate(data), undo
 
 

@@ -12,7 +12,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from bridle.core.figure import Formula
-from bridle.core.subjects.rounding import floor_to, nearest
+from bridle.core.subjects.rounding import floor_to
 
 Holds = Mapping[str, Fraction]
 NAMES = ("shoot", "interval", "frames", "rate", "clip", "speed_up")
@@ -216,8 +216,10 @@ def frames_formula(solution: Solution) -> Formula:
     names, raw = solution.frames_from
     if names == ("frames",):
         return FRAMES_HELD
-    rules = [("ceil", math.ceil(raw), "rounded up, so that the clip is not too short"),
-             ("floor", math.floor(raw), "rounded down, so that the shoot ends in time")]  # fmt: skip
+    rules = [
+        ("ceil", math.ceil(raw), "rounded up, so that the clip is not too short"),
+        ("floor", math.floor(raw), "rounded down, so that the shoot ends in time"),
+    ]
     if "clip" not in names:
         rules.reverse()
     for word, count, reason in rules:
@@ -236,4 +238,3 @@ def rate_formula(holds: Holds) -> Formula:
 def nearest_rate(rate: Fraction) -> Fraction:
     """The rate in common use that lies nearest."""
     return min(RATES, key=lambda other: abs(other - rate))
-

@@ -11,9 +11,7 @@ from bridle.core.subjects.rounding import ceil_to
 
 STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
 STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
-NEED_OVERLAP = Formula(
-    "wake + lag + exposure + max(write, move + settle)", "writing overlaps moving and settling"
-)
+NEED_OVERLAP = Formula("wake + lag + exposure + max(write, move + settle)", "writing overlaps moving and settling")
 NEED_IN_TURN = Formula("wake + lag + exposure + write + move + settle", "writing first, then moving")
 SHORTEST = Formula(
     "up_to(max(need / (1 - margin), need + least), step)",
@@ -69,9 +67,7 @@ def shortest_interval(need: float, margin: float, least_margin: float, step: Fra
     return ceil_to(max(need / (1 - margin), need + least_margin), step)
 
 
-def longest_exposure(
-    interval: float, exposure: float, need: float, margin: float, least_margin: float
-) -> float:
+def longest_exposure(interval: float, exposure: float, need: float, margin: float, least_margin: float) -> float:
     """The longest exposure with which the cycle just fits the interval; below zero where none does."""
     room = min(interval * (1 - margin), interval - least_margin)
     return room - (need - exposure)

@@ -4,9 +4,7 @@ import math
 
 from bridle.core.figure import Formula
 
-FIELD_OF_VIEW = Formula(
-    "degrees(2 * atan(sensor / (2 * focal)))", "a rectilinear lens, focused far away"
-)
+FIELD_OF_VIEW = Formula("degrees(2 * atan(sensor / (2 * focal)))", "a rectilinear lens, focused far away")
 
 
 def field_of_view_deg(sensor_mm: float, focal_mm: float) -> float:

@@ -1,0 +1,53 @@
+"""The frame table as CSV: one line a frame, with its clock time, every axis and the exposure."""
+
+import csv
+import io
+from collections.abc import Iterator
+
+from bridle.core.evaluate import answers
+from bridle.core.plan.document import Plan
+
+
+class NoFramesError(ValueError):
+    """The plan's clip is open, so that there are no frames to list."""
+
+
+def header(plan: Plan) -> list[str]:
+    """The column names: frame from 1, ISO 8601 clock time, seconds from the start, axes, exposure."""
+    axes = [f"{axis.name}_{axis.unit}" for axis in plan.rig.axes]
+    return ["frame", "time", "elapsed_s", *axes, "exposure_s", "f_number", "iso"]
+
+
+def rows(plan: Plan) -> Iterator[list[str]]:
+    """One row a frame. Raises `NoFramesError` at once while the clip is open."""
+    told = answers(plan)
+    if told.timeline is None:
+        raise NoFramesError("the clip leaves something open, so there are no frames to list")
+    timeline, positions = told.timeline, [told.path.positions[axis.name] for axis in plan.rig.axes]
+    exposure = [f"{float(plan.beat.exposure_s):.9g}", f"{plan.camera.aperture:g}", str(plan.camera.iso)]
+
+    def lines() -> Iterator[list[str]]:
+        for frame in range(timeline.frames):
+            clock = timeline.clock(frame).isoformat(timespec="milliseconds")
+            elapsed = f"{float(frame * timeline.interval_s):.3f}"
+            yield [str(frame + 1), clock, elapsed, *(f"{axis[frame]:.4f}" for axis in positions), *exposure]
+
+    return lines()
+
+
+def write_frames(plan: Plan) -> Iterator[str]:
+    """The table line by line, as CSV with a header. Raises `NoFramesError` at once."""
+    body = rows(plan)
+
+    def lines() -> Iterator[str]:
+        yield _line(header(plan))
+        for row in body:
+            yield _line(row)
+
+    return lines()
+
+
+def _line(cells: list[str]) -> str:
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\r\n").writerow(cells)
+    return out.getvalue()

@@ -1,0 +1,108 @@
+"""The plan as a JSON file: written the same way every time, read with messages that name the place."""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+from pydantic_core import ErrorDetails
+
+from bridle.core.plan.document import VERSION, Plan
+from bridle.formats.json_places import lines_of
+
+LARGEST_BYTES = 1_000_000
+MOST_PROBLEMS = 20
+
+
+class PlanFileError(ValueError):
+    """A file that is no plan: one sentence, and a list of problems with line, what stood there, what was expected."""
+
+    def __init__(self, sentence: str, problems: list[str] | None = None) -> None:
+        """Keep the sentence and the problems apart, for a page and for a terminal."""
+        super().__init__("\n".join([sentence, *(problems or [])]))
+        self.sentence = sentence
+        self.problems = problems or []
+
+
+def write_plan(plan: Plan) -> str:
+    """The plan as text, indented, ending with a line break. Reading it back gives the same plan."""
+    return json.dumps(plan.model_dump(mode="json"), ensure_ascii=False, indent=2) + "\n"
+
+
+def read_plan(raw: bytes | str) -> Plan:
+    """Read a plan file. Raises `PlanFileError`."""
+    if len(raw) > LARGEST_BYTES:
+        size = f"{len(raw) / 1e6:.0f} MB" if len(raw) >= 2e6 else f"{len(raw) / 1e3:.0f} kB"
+        raise PlanFileError(f"This file has {size}; a plan has at most {LARGEST_BYTES // 1_000_000} MB.")
+    text = _decode(raw)
+    data = _parse(text)
+    _check_version(data)
+    try:
+        return Plan.model_validate(data)
+    except ValidationError as error:
+        raise PlanFileError("This plan has values that do not belong in it.", _problems(text, error)) from error
+
+
+def _decode(raw: bytes | str) -> str:
+    if isinstance(raw, str):
+        return raw
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise PlanFileError(
+            f"This file is not text (byte {error.start} is not UTF-8); a plan is a JSON text."
+        ) from error
+
+
+def _parse(text: str) -> Any:
+    try:
+        return json.loads(text, parse_constant=_no_constant)
+    except json.JSONDecodeError as error:
+        stood = text.splitlines()[error.lineno - 1][:60].strip() if text.strip() else "nothing"
+        raise PlanFileError(
+            "This file is not JSON.",
+            [f"line {error.lineno}, column {error.colno}: found “{stood}”, expected JSON ({error.msg.lower()})"],
+        ) from error
+    except (RecursionError, ValueError) as error:
+        raise PlanFileError("This file is not a plan: its values are nested too deep or too large.") from error
+
+
+def _no_constant(name: str) -> float:
+    raise ValueError(f"{name} is no number in a plan")
+
+
+def _check_version(data: Any) -> None:
+    if not isinstance(data, dict) or "bridle_plan" not in data:
+        raise PlanFileError(
+            "This is not a Bridle plan.", ["line 1: expected an object with “bridle_plan”, the version of the plan"]
+        )
+    version = data["bridle_plan"]
+    if version != VERSION or isinstance(version, bool):
+        newer = isinstance(version, int) and version > VERSION
+        hint = "It was written by a newer Bridle." if newer else "No such version was ever written."
+        raise PlanFileError(
+            f"This plan has version {json.dumps(version)[:40]}; this Bridle reads version {VERSION}. {hint}"
+        )
+
+
+def _problems(text: str, error: ValidationError) -> list[str]:
+    places = lines_of(text)
+    return [_problem(places, detail) for detail in error.errors()[:MOST_PROBLEMS]]
+
+
+def _problem(places: dict[tuple[str | int, ...], int], detail: ErrorDetails) -> str:
+    path = tuple(detail["loc"])
+    known = path
+    while known not in places and known:
+        known = known[:-1]
+    where = f"line {places.get(known, 1)}, {'.'.join(map(str, path)) or 'the plan'}"
+    stood = json.dumps(detail["input"], ensure_ascii=False, default=str)
+    if detail["type"] == "missing":
+        return f"{where}: nothing stood there; expected a value"
+    if detail["type"] == "extra_forbidden":
+        return f"{where}: found {stood[:60]}; version {VERSION} knows no such field"
+    return f"{where}: found {stood[:60]}; expected: {expectation(detail)}"
+
+
+def expectation(detail: ErrorDetails) -> str:
+    """What was expected, in plain words, from one of pydantic's findings."""
+    return detail["msg"].removeprefix("Value error, ").removeprefix("Input should be ")

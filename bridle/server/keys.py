@@ -1,0 +1,34 @@
+"""The secret key: made on first start and kept outside the repository."""
+
+import os
+import secrets
+from pathlib import Path
+
+
+def key_file() -> Path:
+    """Where the key lies: `BRIDLE_KEY_FILE`, else in the user's data folder."""
+    named = os.environ.get("BRIDLE_KEY_FILE")
+    if named:
+        return Path(named)
+    home = Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share")
+    return home / "bridle" / "secret-key"
+
+
+def secret_key(path: Path) -> str:
+    """The key in the file; made, readable by its owner only, if there is none."""
+    try:
+        key = path.read_text(encoding="ascii").strip()
+    except FileNotFoundError:
+        key = ""
+    return key or _make(path)
+
+
+def _make(path: Path) -> str:
+    path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    key = secrets.token_urlsafe(50)
+    # Written aside and renamed, so that two first starts at once cannot leave half a key.
+    aside = path.with_name(f"{path.name}.{os.getpid()}")
+    with os.fdopen(os.open(aside, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
+        file.write(key)
+    aside.replace(path)
+    return key

@@ -1,0 +1,1 @@
+"""Runs, their events and the logbook."""

@@ -1,0 +1,165 @@
+"""The runs' API: make, ask, look; and the logbook."""
+
+from datetime import datetime
+from fractions import Fraction
+from functools import lru_cache
+from typing import Any
+
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router, Status
+
+from bridle.core.chapters.timeline import instant
+from bridle.core.plan.document import Plan
+from bridle.core.run.machine import RunState, due_s
+from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
+from bridle.server.errors import Trouble
+from bridle.server.keeping import StaleError
+from bridle.server.runs.driver import ensure_driven
+from bridle.server.runs.models import LogEntry, Run, RunEvent
+from bridle.server.runs.schemas import (
+    AskRun,
+    EventLine,
+    LogLine,
+    LogList,
+    NewRun,
+    RunList,
+    RunView,
+    SaveNote,
+    StaleNote,
+)
+from bridle.server.shoots.models import Shoot
+
+router = Router(tags=["runs"])
+MOST_EVENTS = 200
+LONGEST_NOTE = 20_000
+
+
+@router.get("/shoots/{shoot_id}/runs", response=RunList, operation_id="list_runs")
+def list_runs(request: HttpRequest, shoot_id: int) -> Any:
+    """The runs of a shoot, newest first."""
+    runs = Run.objects.filter(shoot_id=shoot_id).order_by("-pk")[:20]
+    return RunList(runs=[_view(run, 0, events=False) for run in runs])
+
+
+@router.post("/shoots/{shoot_id}/runs", response={201: RunView, 409: Trouble, 422: Trouble}, operation_id="new_run")
+def new_run(request: HttpRequest, shoot_id: int, asked: NewRun) -> Any:
+    """Make a run of the plan as it is kept now, and start it."""
+    plan = get_object_or_404(Shoot, pk=shoot_id, binned_at=None).read()
+    try:
+        frames = programme(plan).frames
+    except NotReadyError as error:
+        return Status(422, Trouble(message=f"This cannot be run yet: {error}."))
+    try:
+        with transaction.atomic():
+            run = Run.objects.create(
+                shoot_id=shoot_id, plan=plan.model_dump(mode="json"), frames=frames, speed=asked.speed, asked=["start"]
+            )
+    except IntegrityError:
+        return Status(409, Trouble(message="A run of this shoot is under way already."))
+    ensure_driven(run.pk)
+    return Status(201, _view(run, 0))
+
+
+@router.get("/runs/{run_id}", response=RunView, operation_id="look_at_run")
+def look_at_run(request: HttpRequest, run_id: int, after: int = 0) -> Any:
+    """Where a run is, with the events from a number on."""
+    return _view(get_object_or_404(Run, pk=run_id), after)
+
+
+@router.post("/runs/{run_id}/ask", response={200: RunView}, operation_id="ask_run")
+def ask_run(request: HttpRequest, run_id: int, asked: AskRun) -> Any:
+    """Ask a run to pause, go on or stop, or to take another speed."""
+    with transaction.atomic():
+        run = get_object_or_404(Run, pk=run_id)
+        if asked.what:
+            run.asked = [*run.asked, asked.what]
+        if asked.speed is not None:
+            run.speed = asked.speed
+        run.save(update_fields=["asked", "speed"])
+    if run.ended_at is None:
+        ensure_driven(run.pk)
+    return _view(run, run.events_count)
+
+
+@router.get("/log", response=LogList, operation_id="list_log")
+def list_log(request: HttpRequest) -> Any:
+    """The logbook, newest first."""
+    entries = LogEntry.objects.filter(binned_at=None).select_related("run").order_by("-pk")
+    return LogList(entries=[_entry(entry) for entry in entries])
+
+
+@router.put("/log/{entry_id}", response={200: LogLine, 409: StaleNote, 422: Trouble}, operation_id="save_note")
+def save_note(request: HttpRequest, entry_id: int, save: SaveNote) -> Any:
+    """Keep the note of an entry."""
+    if len(save.note) > LONGEST_NOTE:
+        said = f"A note has at most {LONGEST_NOTE} characters; this one has {len(save.note)}."
+        return Status(422, Trouble(message=said))
+    entry = get_object_or_404(LogEntry, pk=entry_id)
+    try:
+        kept = entry.save_from(save.version, note=save.note)
+    except StaleError as stale:
+        assert isinstance(stale.kept, LogEntry)
+        said = "This note was saved from another window in the meantime. Nothing was overwritten."
+        return Status(409, StaleNote(message=said, kept=_entry(stale.kept)))
+    return _entry(kept)
+
+
+def _entry(entry: LogEntry) -> LogLine:
+    shoot_id = entry.run.shoot_id if entry.run else None
+    values = {name: getattr(entry, name) for name in LogLine.model_fields if hasattr(entry, name)}
+    return LogLine(**values, shoot_id=shoot_id, made_at=entry.created_at)
+
+
+@lru_cache(maxsize=32)
+def _programme(run_id: int) -> tuple[Plan, Programme]:
+    """The plan of a run never changes, so its programme is made once."""
+    plan = Run.objects.get(pk=run_id).read_plan()
+    return plan, programme(plan)
+
+
+def _view(run: Run, after: int, events: bool = True) -> RunView:
+    plan, told = _programme(run.pk)
+    state = run.read_state()
+    now = _now_s(run, state)
+    end = told.end_s + state.shift_s
+    following = min(state.taken, told.frames - 1)
+    rows = list(run.events.filter(number__gte=max(after, run.events_count - MOST_EVENTS))) if events else []
+    return RunView(
+        id=run.pk,
+        shoot_id=run.shoot_id,
+        phase=state.phase,
+        speed=run.speed,
+        frames=told.frames,
+        taken=state.taken,
+        now_s=now,
+        delayed_s=state.shift_s,
+        next_due_s=due_s(told, state, state.taken) if state.taken < told.frames else None,
+        left_s=0.0 if run.ended_at else max(0.0, end - now),
+        finish=_clock(plan, end),
+        clock=_clock(plan, now),
+        position=told.place(following),
+        units={axis.name: axis.unit for axis in plan.rig.axes},
+        entry_id=getattr(getattr(run, "entry", None), "pk", None),
+        events_count=run.events_count,
+        events=[_line(plan, row) for row in rows],
+    )
+
+
+def _now_s(run: Run, state: RunState) -> float:
+    """Simulated time goes on between two saves, at the run's own speed."""
+    if run.ended_at or state.phase == "ready":
+        return run.now_s
+    return run.now_s + (timezone.now() - run.saved_at).total_seconds() * run.speed
+
+
+def _clock(plan: Plan, at_s: float) -> datetime:
+    return instant(plan.shoot.start, Fraction(at_s - LEAD_S), plan.shoot.place.zone)
+
+
+def _line(plan: Plan, row: RunEvent) -> EventLine:
+    return EventLine(
+        number=row.number, clock=_clock(plan, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
+    )

@@ -1,0 +1,133 @@
+"""Drives runs on the stand-ins: a thread for each run that is under way, paced by simulated time.
+
+What a run must not forget is kept before anything follows from it. The order for a frame is: the camera
+writes its own count, then the run records the frame. A server that is killed in between asks the camera.
+"""
+
+import logging
+import threading
+import time
+
+from django.db import close_old_connections, connection, transaction
+
+from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
+from bridle.core.run.machine import ACTIVE, RunState, step
+from bridle.core.run.programme import Programme, programme
+from bridle.server.runs.book import ENDED, record
+from bridle.server.runs.models import AS_FAST_AS_IT_GOES, Run, StandInCamera
+from bridle.standins.bench import Bench, new_bench
+
+LOG = logging.getLogger("bridle.runs")
+# How long a run waits before it looks again whether somebody asked for something.
+LOOK_S = 0.5
+
+_wake: dict[int, threading.Event] = {}
+_lock = threading.Lock()
+
+
+def ensure_driven(run_id: int) -> None:
+    """Wake the run's thread, or start one."""
+    with _lock:
+        if run_id not in _wake:
+            _wake[run_id] = threading.Event()
+            threading.Thread(target=_drive, args=(run_id,), name=f"run {run_id}", daemon=True).start()
+        _wake[run_id].set()
+
+
+def resume_all() -> list[int]:
+    """Go on with every run that was under way when the server stopped; returns their numbers."""
+    under_way = [run.pk for run in Run.objects.filter(ended_at=None) if run.active]
+    for run_id in under_way:
+        ensure_driven(run_id)
+    return under_way
+
+
+def _drive(run_id: int) -> None:
+    try:
+        close_old_connections()
+        Drive(run_id, _wake[run_id]).go()
+    except Exception:
+        LOG.exception("run %s stopped with an error; it goes on from its last frame when it is asked to", run_id)
+    finally:
+        with _lock:
+            del _wake[run_id]
+        # Somebody may have asked for something while the thread was on its way out.
+        if Run.objects.filter(pk=run_id, ended_at=None).exclude(asked=[]).exists():
+            ensure_driven(run_id)
+        connection.close()
+
+
+class Drive:
+    """One run being driven: state machine and bench, in step with the row in the database."""
+
+    def __init__(self, run_id: int, wake: threading.Event) -> None:
+        """Take the run up where it was left."""
+        self.wake = wake
+        self.run = Run.objects.get(pk=run_id)
+        self.camera, _ = StandInCamera.objects.get_or_create(run=self.run)
+        self.programme: Programme = programme(self.run.read_plan())
+        self.state: RunState = self.run.read_state()
+        place = self.programme.place(min(self.state.taken, self.programme.frames - 1))
+        self.bench: Bench = new_bench(self.programme, self.camera.frames, place, self.run.now_s)
+        self.speed = self.run.speed
+
+    def go(self) -> None:
+        """Drive until the run has ended, or is neither under way nor asked to be."""
+        if self.state.phase in ACTIVE:
+            self._handle(Restarted(self.camera.frames))
+        while self.state.phase not in ENDED:
+            self._hear()
+            if self.state.phase in ENDED or self.state.phase == "ready":
+                return
+            if self._wait():
+                self._next()
+
+    def _hear(self) -> None:
+        """Do what people asked for since the last look, oldest first; the speed is read along with it.
+
+        A request is crossed off after it was kept: hearing one twice changes nothing, losing one would.
+        """
+        self.wake.clear()
+        row = Run.objects.only("asked", "speed").get(pk=self.run.pk)
+        self.speed = row.speed
+        for asked in row.asked:
+            self._handle(Asked(asked))
+        if row.asked:
+            with transaction.atomic():
+                now = Run.objects.only("asked").get(pk=self.run.pk)
+                Run.objects.filter(pk=self.run.pk).update(asked=now.asked[len(row.asked) :])
+
+    def _wait(self) -> bool:
+        """Let simulated time run up to the next event; False if something was asked, or there is none yet."""
+        due = self.bench.next_at()
+        if self.speed == AS_FAST_AS_IT_GOES:
+            if due is None:
+                self.wake.wait(LOOK_S)
+            return due is not None
+        left = LOOK_S if due is None else min(LOOK_S, max(0.0, due - self.bench.now_s) / self.speed)
+        began = time.monotonic()
+        self.wake.wait(left)
+        passed = self.bench.now_s + (time.monotonic() - began) * self.speed
+        if due is not None and passed >= due:
+            return True
+        self.bench.now_s = passed
+        return False
+
+    def _next(self) -> None:
+        event = self.bench.pop()
+        if isinstance(event, Shot):
+            StandInCamera.objects.filter(pk=self.camera.pk).update(frames=self.bench.camera.frames)
+        self._handle(event)
+
+    def _handle(self, event: Event) -> None:
+        before = self.state
+        self.state, commands = step(self.programme, before, event, self.bench.now_s)
+        notes = [command for command in commands if isinstance(command, Note)]
+        if notes or _wishes(self.state) != _wishes(before):
+            record(self.run, self.state, self.bench.now_s, notes)
+        for command in commands:
+            self.bench.obey(command)
+
+
+def _wishes(state: RunState) -> tuple[bool, bool]:
+    return state.pause_asked, state.stop_asked

@@ -1,0 +1,101 @@
+"""Runs with their events, the devices' own memory, and the logbook."""
+
+from dataclasses import asdict
+from typing import ClassVar
+
+from django.db import models
+from django.utils import timezone
+
+from bridle.core.plan.document import Plan
+from bridle.core.run.machine import ACTIVE, RunState
+from bridle.server.keeping import Kept
+from bridle.server.shoots.models import Shoot
+
+AS_FAST_AS_IT_GOES = 0
+
+
+def ready() -> dict[str, object]:
+    """The state of a run that has not been started, as JSON."""
+    return asdict(RunState())
+
+
+class Run(models.Model):
+    """One run of a plan, which it keeps a copy of. `now_s` is simulated time since the start at `saved_at`."""
+
+    shoot = models.ForeignKey(Shoot, on_delete=models.CASCADE, related_name="runs")
+    plan = models.JSONField()
+    state = models.JSONField(default=ready)
+    now_s = models.FloatField(default=0.0)
+    speed = models.PositiveIntegerField(default=60)
+    asked = models.JSONField(default=list)
+    events_count = models.PositiveIntegerField(default=0)
+    frames = models.PositiveIntegerField()
+    made_at = models.DateTimeField(default=timezone.now)
+    saved_at = models.DateTimeField(default=timezone.now)
+    ended_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        """A shoot has one run under way at the most."""
+
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["shoot"], condition=models.Q(ended_at=None), name="one_run_under_way")
+        ]
+
+    def read_plan(self) -> Plan:
+        """The plan that is run."""
+        return Plan.model_validate(self.plan)
+
+    def read_state(self) -> RunState:
+        """Where the run is."""
+        return RunState(**self.state)
+
+    @property
+    def active(self) -> bool:
+        """Whether the run has been started and has not ended."""
+        return self.read_state().phase in ACTIVE
+
+
+class RunEvent(models.Model):
+    """An entry of the event log, in simulated seconds since the start."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="events")
+    number = models.PositiveIntegerField()
+    at_s = models.FloatField()
+    kind = models.CharField(max_length=20)
+    frame = models.PositiveIntegerField(null=True)
+    seconds = models.FloatField(null=True)
+
+    class Meta:
+        """Numbered without gaps; a frame is taken once."""
+
+        ordering: ClassVar = ["number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["run", "number"], name="events_numbered_once"),
+            models.UniqueConstraint(fields=["run", "frame"], condition=models.Q(kind="taken"), name="frame_taken_once"),
+        ]
+
+
+class StandInCamera(models.Model):
+    """The simulated camera's own card: it is written when the shutter closes, before the run hears of it."""
+
+    run = models.OneToOneField(Run, on_delete=models.CASCADE, related_name="camera")
+    frames = models.PositiveIntegerField(default=0)
+
+
+class LogEntry(Kept):
+    """One entry of the logbook: what was planned, what was taken, and a note."""
+
+    run = models.OneToOneField(Run, on_delete=models.SET_NULL, null=True, related_name="entry")
+    name = models.CharField(max_length=120)
+    outcome = models.CharField(max_length=20)
+    planned_frames = models.PositiveIntegerField()
+    taken_frames = models.PositiveIntegerField()
+    planned_s = models.FloatField()
+    taken_s = models.FloatField()
+    delayed_s = models.FloatField()
+    late_frames = models.PositiveIntegerField()
+    restarts = models.PositiveIntegerField()
+    clip_planned_s = models.FloatField()
+    clip_taken_s = models.FloatField()
+    note = models.TextField(blank=True, default="")
+    CONTENT: ClassVar[tuple[str, ...]] = ("note",)

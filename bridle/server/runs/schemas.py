@@ -1,0 +1,98 @@
+"""What the runs' API takes and gives."""
+
+from datetime import datetime
+from typing import Literal
+
+from ninja import Schema
+
+
+class NewRun(Schema):
+    """How fast simulated time goes: times real time, 0 for as fast as it goes."""
+
+    speed: Literal[0, 1, 60, 600] = 60
+
+
+class AskRun(Schema):
+    """What is asked of a run; a speed may come along, or alone."""
+
+    what: Literal["start", "pause", "go on", "stop"] | None = None
+    speed: Literal[0, 1, 60, 600] | None = None
+
+
+class EventLine(Schema):
+    """An entry of the event log with the clock time it stands for."""
+
+    number: int
+    clock: datetime
+    kind: str
+    frame: int | None
+    seconds: float | None
+
+
+class RunView(Schema):
+    """Where a run is. Times are simulated seconds since its start; clocks are the shoot's own."""
+
+    id: int
+    shoot_id: int
+    phase: str
+    speed: int
+    frames: int
+    taken: int
+    now_s: float
+    next_due_s: float | None
+    left_s: float
+    delayed_s: float
+    finish: datetime
+    clock: datetime
+    position: dict[str, float]
+    units: dict[str, str]
+    entry_id: int | None
+    events_count: int
+    events: list[EventLine]
+
+
+class RunList(Schema):
+    """The runs of a shoot, newest first."""
+
+    runs: list[RunView]
+
+
+class LogLine(Schema):
+    """An entry of the logbook."""
+
+    id: int
+    version: int
+    shoot_id: int | None
+    name: str
+    outcome: str
+    made_at: datetime
+    planned_frames: int
+    taken_frames: int
+    planned_s: float
+    taken_s: float
+    delayed_s: float
+    late_frames: int
+    restarts: int
+    clip_planned_s: float
+    clip_taken_s: float
+    note: str
+
+
+class LogList(Schema):
+    """The logbook, newest first."""
+
+    entries: list[LogLine]
+
+
+class SaveNote(Schema):
+    """A note to keep, and the version it was made from."""
+
+    version: int
+    note: str
+
+
+class StaleNote(Schema):
+    """Someone else wrote in between: what is kept now."""
+
+    message: str
+    kept: LogLine

@@ -1,0 +1,1 @@
+"""Shoots as they are kept."""

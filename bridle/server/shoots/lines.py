@@ -1,0 +1,55 @@
+"""A shoot as a line of the list: its span drawn small, its figures, its worst snag."""
+
+from bridle.core.evaluation import Evaluation, Traces
+from bridle.server.shoots.models import Shoot, evaluated
+from bridle.server.shoots.schemas import ShootLine
+
+MOST_POINTS = 120
+
+
+def line(shoot: Shoot) -> ShootLine:
+    """The line of one shoot; its runs should have been prefetched."""
+    told = evaluated(shoot.pk, shoot.version, shoot.changed_at.timestamp())
+    head = shoot.read().shoot
+    state, taken = _progress(shoot)
+    values = {quantity.quantity: quantity.value for quantity in told.clip.quantities}
+    solved = told.frames is not None
+    return ShootLine(
+        id=shoot.pk,
+        name=head.name,
+        place=head.place.name,
+        zone=head.place.zone,
+        start=head.start,
+        state=state,
+        frames=told.frames,
+        interval_s=told.interval_s,
+        shoot_s=values["shoot"] if solved else None,
+        clip_s=values["clip"] if solved else None,
+        rate=values["rate"] if solved else None,
+        taken=taken,
+        worst=told.snags[0] if told.snags else None,
+        traces=_small(told),
+        binned_at=shoot.binned_at,
+    )
+
+
+def _progress(shoot: Shoot):  # type: ignore[no-untyped-def]
+    """Running while a run is under way, done when the last one took every frame, else planned."""
+    runs = sorted(shoot.runs.all(), key=lambda run: run.pk)
+    running = next((run for run in runs if run.active), None)
+    if running:
+        return "running", running.read_state().taken
+    ended = [run for run in runs if run.ended_at]
+    if ended:
+        state = ended[-1].read_state()
+        return ("done" if state.phase == "finished" else "planned"), state.taken
+    return "planned", None
+
+
+def _small(told: Evaluation) -> Traces | None:
+    if told.traces is None:
+        return None
+    every = max(1, len(told.traces.frames) // MOST_POINTS)
+    picked = sorted({*range(0, len(told.traces.frames), every), len(told.traces.frames) - 1})
+    axes = {name: tuple(values[i] for i in picked) for name, values in told.traces.axes.items()}
+    return Traces(frames=tuple(told.traces.frames[i] for i in picked), axes=axes)
