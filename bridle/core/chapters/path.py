@@ -32,6 +32,7 @@ EASE = SnagKind(
 KINDS = (TRAVEL, EASE)
 
 DISTANCE = Formula("abs(end - start)", "from keyframe to keyframe")
+AIM = Formula("degrees(atan2(along - slide, away))", "the angle from square to the rail, clockwise positive")
 CLIP_SECONDS = Formula("ease / rate", "frames over playback rate")
 
 
@@ -48,7 +49,7 @@ class PathAnswer:
 def answer(move: Move, rig: Rig, camera: Camera, clip: ClipAnswer) -> PathAnswer:
     """The path of every axis. While the clip is open: no positions, but limits and fields of view."""
     snags = [snag for axis in rig.axes for snag in _travel(move, axis)]
-    figures = _views(camera)
+    figures = _views(camera) + _aims(move)
     if clip.solution is None:
         return PathAnswer({}, {}, figures, snags)
     steps = clip.solution.frames - 1
@@ -170,6 +171,24 @@ def _ease_figures(move: Move, steps: int, ease: easing.Ease, clip: ClipAnswer) -
             rate,
         )
         for end, used in ends
+    ]
+
+
+def _aims(move: Move) -> list[Figure]:
+    """The pan that points at each mark, from both ends of the move."""
+    return [
+        figure(
+            f"move.aim.{number}.{end}",
+            f"pan at the {end} that points at the {mark.name}",
+            optics.aim_deg(keyframe.slide_mm, mark.x_mm, mark.y_mm),
+            "deg",
+            AIM,
+            term("along", "mark, along the rail", mark.x_mm, "mm"),
+            term("slide", f"slide at the {end}", keyframe.slide_mm, "mm"),
+            term("away", "mark, away from the rail", mark.y_mm, "mm"),
+        )
+        for number, mark in enumerate(move.marks)
+        for end, keyframe in zip(("start", "end"), move.keyframes, strict=True)
     ]
 
 

@@ -15,3 +15,8 @@ def field_of_view_deg(sensor_mm: float, focal_mm: float) -> float:
 def px_per_deg(focal_mm: float, sensor_width_mm: float, picture_width_px: int) -> float:
     """Pixels per degree at the centre of the picture."""
     return math.radians(1) * focal_mm * picture_width_px / sensor_width_mm
+
+
+def aim_deg(slide_mm: float, x_mm: float, y_mm: float) -> float:
+    """The pan that points from a place on the rail at a point: 0 square to the rail, clockwise positive."""
+    return math.degrees(math.atan2(x_mm - slide_mm, y_mm))

@@ -5,7 +5,7 @@ from argparse import ArgumentParser
 from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError
-from waitress import create_server
+from waitress.server import create_server
 
 from bridle.server.keeping import empty_bin
 from bridle.server.runs.driver import resume_all

@@ -1,0 +1,57 @@
+<script lang="ts">
+  import { router } from './router.svelte';
+  import Bin from './screens/Bin.svelte';
+  import Edge from './screens/Edge.svelte';
+  import Keys from './screens/Keys.svelte';
+  import Log from './screens/Log.svelte';
+  import OpenSheet from './screens/OpenSheet.svelte';
+  import Shoots from './screens/Shoots.svelte';
+
+  let keysOpen = $state(false);
+
+  function keys(event: KeyboardEvent) {
+    const target = event.target as HTMLElement;
+    if (event.key !== '?' || target.matches('input, textarea, select')) return;
+    keysOpen = true;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+
+<div class="app">
+  <Edge onkeys={() => (keysOpen = true)} />
+  <div class="screen">
+    {#if router.screen.name === 'shoots'}<Shoots />
+    {:else if router.screen.name === 'bin'}<Bin />
+    {:else if router.screen.name === 'log'}<Log />
+    {:else if router.screen.name === 'sheet'}<OpenSheet
+        id={router.screen.id}
+        chapter={router.screen.chapter}
+      />
+    {:else}
+      <main class="p-8">
+        <h1 class="text-xl">There is nothing at this address.</h1>
+        <a class="link" href="/" onclick={router.follow}>To the shoots</a>
+      </main>
+    {/if}
+  </div>
+</div>
+<Keys bind:open={keysOpen} />
+
+<style>
+  .app {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr);
+  }
+  @media (max-width: 760px) {
+    .app {
+      display: block;
+    }
+  }
+  @media print {
+    .app {
+      display: block;
+    }
+  }
+</style>

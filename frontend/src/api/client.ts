@@ -1,0 +1,54 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Plan = Schemas['Plan'];
+export type Evaluation = Schemas['Evaluation'];
+export type Figure = Schemas['Figure'];
+export type Term = Schemas['Term'];
+export type Snag = Schemas['Snag'];
+export type Fix = Schemas['Fix'];
+export type Slot = Schemas['Slot'];
+export type Edit = Schemas['Edit'];
+export type Opened = Schemas['Opened'];
+export type Stale = Schemas['Stale'];
+export type ShootLine = Schemas['ShootLine'];
+export type Traces = Schemas['Traces'];
+export type BeatState = Schemas['BeatState'];
+export type RunView = Schemas['RunView'];
+export type LogLine = Schemas['LogLine'];
+export type Trouble = Schemas['Trouble'];
+export type Quantity = Schemas['QuantityState'];
+export type Change = NonNullable<Schemas['Ask']['changes']>[number];
+
+function token(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
+}
+
+export const api = createClient<paths>({ baseUrl: '' });
+api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', token());
+    return request;
+  }
+});
+
+/** What went wrong, in a sentence, whether the server said it or could not be reached. */
+export function sentence(error: unknown): string {
+  if (error && typeof error === 'object') {
+    const { message, detail } = error as { message?: unknown; detail?: unknown };
+    if (error instanceof TypeError) return 'Bridle cannot be reached. Is it still running?';
+    if (typeof message === 'string') return message;
+    if (typeof detail === 'string') return detail;
+  }
+  return 'Something went wrong that has no name yet. Nothing was changed.';
+}
+
+/** Send a plan file as it is; the server reads it and says what is wrong in it. */
+export async function importPlan(body: Blob | string): Promise<Opened> {
+  const headers = { 'X-CSRFToken': token(), 'Content-Type': 'application/json' };
+  const response = await fetch('/api/shoots/import', { method: 'POST', body, headers });
+  if (!response.ok)
+    throw await response.json().catch(() => ({ message: `The file was refused (${response.status}).` }));
+  return response.json();
+}

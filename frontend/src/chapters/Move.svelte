@@ -1,0 +1,339 @@
+<script lang="ts">
+  /** Where the camera goes: two keyframes on the plan drawing, the pace between them, and the limits. */
+  import Pace from '../drawings/pace/Pace.svelte';
+  import PlanDrawing from '../drawings/plan/PlanDrawing.svelte';
+  import { duration, number, write } from '../format';
+  import Editable from '../parts/Editable.svelte';
+  import Working from '../parts/Working.svelte';
+  import { sample } from '../drawings/span/geometry';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const move = $derived(sheet.plan.move);
+  const axes = $derived(sheet.plan.rig.axes);
+  const traces = $derived(sheet.told.traces);
+  const frames = $derived(sheet.told.frames);
+  const ends = ['start', 'end'] as const;
+  const rows = $derived([
+    { key: 'low', label: 'reaches from', unit: (unit: string) => unit },
+    { key: 'high', label: 'to', unit: (unit: string) => unit },
+    { key: 'top_speed', label: 'top speed', unit: (unit: string) => `${unit}/s` },
+    { key: 'acceleration', label: 'acceleration', unit: (unit: string) => `${unit}/s²` }
+  ] as const);
+  const now = (name: string) =>
+    traces ? sample(traces.frames, traces.axes[name] ?? [], sheet.playhead.at) : 0;
+  const unit = (kind: string) => (kind === 'linear' ? 'mm' : 'deg');
+
+  function addMark() {
+    const rail = axes[0]!;
+    const name = `mark ${move.marks.length + 1}`;
+    const mark = {
+      name,
+      x_mm: Math.round((rail.low + rail.high) / 2),
+      y_mm: Math.round((rail.high - rail.low) * 0.9)
+    };
+    void sheet.apply([{ path: 'move.marks', value: [...move.marks, mark] }]);
+  }
+
+  function dropMark(index: number) {
+    void sheet.apply([{ path: 'move.marks', value: move.marks.filter((_, at) => at !== index) }]);
+  }
+
+  function aim(index: number) {
+    const edits = ends.flatMap((end) => {
+      const pan = sheet.figure(`move.aim.${index}.${end}`)?.value;
+      return pan === undefined ? [] : [{ path: `move.${end}.pan_deg`, value: Number(pan.toFixed(2)) }];
+    });
+    void sheet.apply(edits);
+  }
+</script>
+
+<section class="move">
+  <div class="drawing">
+    <h2>Two keyframes, slide and pan</h2>
+    <p class="label">
+      Seen from above, to scale. Drag a box, a knob or a mark, or move it with the arrow keys.
+    </p>
+    <PlanDrawing />
+  </div>
+
+  <div class="side">
+    <table>
+      <thead>
+        <tr><td></td><th scope="col">frame</th><th scope="col">slide</th><th scope="col">pan</th></tr>
+      </thead>
+      <tbody>
+        {#each ends as end, i (end)}
+          <tr>
+            <th scope="row">{i + 1} {end}</th>
+            <td>{end === 'start' ? 1 : frames ? number(frames, 12) : '–'}</td>
+            <td>
+              <Editable
+                path="move.{end}.slide_mm"
+                label="slide at the {end}"
+                value={move[end].slide_mm}
+                unit="mm"
+                min={-1e6}
+              />
+            </td>
+            <td>
+              <Editable
+                path="move.{end}.pan_deg"
+                label="pan at the {end}"
+                value={move[end].pan_deg}
+                unit="deg"
+                min={-3600}
+              />
+            </td>
+          </tr>
+        {/each}
+        {#if traces}
+          <tr class="now">
+            <th scope="row">now</th>
+            <td>{number(sheet.playhead.at + 1, 12)}</td>
+            <td>{number(Number(now('slide').toFixed(1)))} mm</td>
+            <td>{number(Number(now('pan').toFixed(2)))}°</td>
+          </tr>
+        {/if}
+      </tbody>
+    </table>
+
+    <h3>
+      Ease <span class="label">
+        {#if sheet.figure('move.ease_in')}
+          {duration(sheet.figure('move.ease_in')?.value ?? 0)} and {duration(
+            sheet.figure('move.ease_out')?.value ?? 0
+          )} of the clip
+        {/if}
+      </span>
+    </h3>
+    <Pace />
+    <p class="eases">
+      <Editable path="move.ease_in_frames" label="ease in" value={move.ease_in_frames} unit="frames" />
+      <span class="label">in, out</span>
+      <Editable path="move.ease_out_frames" label="ease out" value={move.ease_out_frames} unit="frames" />
+    </p>
+
+    <dl>
+      <div>
+        <dt>slide travels</dt>
+        <dd><Working figure="move.slide.distance" /></dd>
+      </div>
+      <div>
+        <dt>at cruise</dt>
+        <dd><Working figure="move.slide.cruise" /></dd>
+      </div>
+      <div>
+        <dt>pan turns</dt>
+        <dd><Working figure="move.pan.distance" /></dd>
+      </div>
+      <div>
+        <dt>at cruise</dt>
+        <dd><Working figure="move.pan.cruise" /></dd>
+      </div>
+      <div>
+        <dt>longest step takes</dt>
+        <dd><Working figure="beat.move" /></dd>
+      </div>
+      <div>
+        <dt>
+          field of view at
+          <Editable
+            path="camera.focal_mm"
+            label="focal length"
+            value={sheet.plan.camera.focal_mm}
+            unit="mm"
+            min={1}
+          />
+        </dt>
+        <dd><Working figure="view.across" /></dd>
+      </div>
+    </dl>
+
+    <h3>Marks <button type="button" class="link add" onclick={addMark}>+ a mark</button></h3>
+    {#each move.marks as mark, index (index)}
+      <p class="mark">
+        <input
+          class="field"
+          value={mark.name}
+          aria-label="name of mark {index + 1}"
+          maxlength="120"
+          onchange={(event) => void sheet.type(`move.marks.${index}.name`, event.currentTarget.value)}
+        />
+        <Editable
+          path="move.marks.{index}.x_mm"
+          label="{mark.name}, along the rail"
+          value={mark.x_mm}
+          unit="mm"
+          min={-1e6}
+        />
+        <Editable
+          path="move.marks.{index}.y_mm"
+          label="{mark.name}, away from the rail"
+          value={mark.y_mm}
+          unit="mm"
+          min={1}
+        />
+        <button
+          type="button"
+          class="link"
+          onclick={() => aim(index)}
+          title="Pan so that both ends point at the {mark.name}"
+        >
+          aim both ends
+        </button>
+        <button type="button" class="link" aria-label="Take {mark.name} away" onclick={() => dropMark(index)}
+          >×</button
+        >
+      </p>
+    {:else}
+      <p class="mono-note">
+        No mark yet. A mark is something named in the scene that the ends can be aimed at.
+      </p>
+    {/each}
+
+    <details>
+      <summary>Limits of the axes</summary>
+      <table>
+        <thead>
+          <tr
+            ><td></td>{#each axes as axis (axis.name)}<th scope="col">{axis.name}</th>{/each}</tr
+          >
+        </thead>
+        <tbody>
+          {#each rows as row (row.key)}
+            <tr>
+              <th scope="row">{row.label}</th>
+              {#each axes as axis, index (axis.name)}
+                <td>
+                  <Editable
+                    path="rig.axes.{index}.{row.key}"
+                    label="{axis.name} {row.label}"
+                    value={axis[row.key]}
+                    unit={row.unit(unit(axis.kind))}
+                    min={row.key === 'top_speed' || row.key === 'acceleration' ? 0.1 : -1e6}
+                  />
+                </td>
+              {/each}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </details>
+    <p class="sr-only" aria-live="polite">
+      {write(move.start.slide_mm, 'mm')} to {write(move.end.slide_mm, 'mm')}
+    </p>
+  </div>
+</section>
+
+<style>
+  .move {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 300px;
+    gap: 20px;
+    padding: 18px 22px 12px 30px;
+  }
+  h3 {
+    margin-top: 12px;
+    border-top: 1px solid var(--ink);
+    padding-top: 6px;
+  }
+  h3 .label {
+    margin-left: 8px;
+    font-weight: 450;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    border-top: 1px solid var(--ink);
+  }
+  th {
+    font-weight: 450;
+    text-align: left;
+  }
+  thead th {
+    text-align: right;
+    font-size: 12px;
+    font-stretch: 88%;
+    color: var(--second);
+    padding: 4px 0;
+  }
+  tbody th {
+    font-weight: 600;
+    padding: 5px 0;
+  }
+  td {
+    text-align: right;
+  }
+  tbody tr {
+    border-bottom: 1px solid var(--hair);
+  }
+  .now th,
+  .now td {
+    color: var(--second);
+  }
+  .eases {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    margin-top: 4px;
+  }
+  dl {
+    margin-top: 10px;
+    border-top: 1px solid var(--ink);
+    padding-top: 6px;
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+    padding: 2px 0;
+    font-size: 13px;
+  }
+  dt {
+    color: var(--second);
+  }
+  dt :global(.editable) {
+    color: var(--ink);
+  }
+  .add {
+    float: right;
+    font-weight: 450;
+    font-size: 13px;
+    min-height: 24px;
+  }
+  .mark {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 4px 10px;
+    font-size: 13px;
+    padding: 4px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  .mark .field {
+    width: 100%;
+    flex: 1 1 100%;
+    border-bottom-color: var(--hair);
+    font-weight: 600;
+  }
+  .mark button {
+    min-height: 24px;
+    min-width: 24px;
+  }
+  details {
+    margin-top: 12px;
+    border-top: 1px solid var(--ink);
+    padding-top: 6px;
+  }
+  summary {
+    cursor: pointer;
+    font-weight: 650;
+    min-height: 24px;
+  }
+  @media (max-width: 1000px) {
+    .move {
+      grid-template-columns: minmax(0, 1fr);
+      padding: 14px 16px;
+    }
+  }
+</style>

@@ -1,0 +1,240 @@
+<script lang="ts">
+  /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
+  import { clock, day, fill, write } from '../format';
+  import SnagNote from '../parts/SnagNote.svelte';
+  import Working from '../parts/Working.svelte';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const review = $derived(sheet.told.review);
+  const snags = $derived(sheet.told.snags);
+  const stops = $derived(snags.filter((snag) => snag.severity === 'stop').length);
+  const when = $derived(`${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}`);
+  const finish = $derived(sheet.figure('time.finish')?.value);
+  const clip = $derived(sheet.quantity('clip')?.value);
+  const rate = $derived(sheet.quantity('rate')?.value);
+  let waiting = $state('');
+
+  /** What is downloaded or printed is what is kept, so everything is kept first. */
+  async function take(what: 'plan.json' | 'frames.csv' | 'card') {
+    waiting = '';
+    if (!(await sheet.saving.settle())) {
+      waiting = 'Not everything is saved yet, so this would be out of date. See beside undo what keeps it.';
+      return;
+    }
+    if (what === 'card') print();
+    else location.assign(`/files/shoots/${sheet.id}/${what}`);
+  }
+</script>
+
+<section class="review">
+  <div class="no-print findings">
+    <h2>
+      {#if snags.length === 0}Ready: nothing stands in the way{:else if stops}Not ready: {stops}
+        {stops === 1 ? 'thing stops' : 'things stop'} this shoot{:else}Ready, with {snags.length}
+        {snags.length === 1 ? 'thing' : 'things'} to know{/if}
+    </h2>
+    <div class="snags">
+      {#each snags as snag (snag.code + snag.path)}
+        <SnagNote {snag} full />
+      {:else}
+        <p class="mono-note">
+          Every check that Bridle knows of this shoot has passed: the clip, the beat and the move.
+        </p>
+      {/each}
+    </div>
+    <h3>Take along</h3>
+    <div class="takes">
+      <button type="button" class="act" onclick={() => void take('card')}>Print the field card</button>
+      <button
+        type="button"
+        class="act quiet"
+        disabled={!sheet.told.frames}
+        onclick={() => void take('frames.csv')}>Frame table, CSV</button
+      >
+      <button type="button" class="act quiet" onclick={() => void take('plan.json')}>Plan, JSON</button>
+    </div>
+    {#if waiting}<p role="alert" class="waiting">{waiting}</p>{/if}
+    <p class="mono-note">
+      The table has a line a frame with its clock time, every axis and the exposure. The plan can be opened
+      again from the list of shoots, and read by the command line.
+    </p>
+  </div>
+
+  <article class="card" aria-label="Field card">
+    <header>
+      <h2>{sheet.plan.shoot.name}</h2>
+      <p>{[sheet.plan.shoot.place.name, when, sheet.plan.shoot.subject].filter(Boolean).join(' · ')}</p>
+    </header>
+    {#if sheet.told.frames && clip && rate}
+      <p class="line">
+        {write(sheet.told.frames, 'frames')}, one every {write(sheet.told.interval_s ?? 0, 's')}{finish
+          ? `, finished ${clock(finish, sheet.zone)}`
+          : ''}. {write(clip, 's')} of clip at {write(rate, 'rate')}.
+      </p>
+    {/if}
+    <div class="sheets">
+      {#each review.sheets as one (one.title)}
+        <section>
+          <h3>{one.title}</h3>
+          <dl>
+            {#each one.settings as setting (setting.label)}
+              <div>
+                <dt>{setting.label}</dt>
+                <dd>
+                  {#if setting.figure && typeof setting.value.value === 'number'}
+                    <Working
+                      figure={setting.figure}
+                      shown={write(setting.value.value, setting.value.unit, sheet.zone)}
+                    />
+                  {:else}
+                    {typeof setting.value.value === 'string'
+                      ? setting.value.value
+                      : write(setting.value.value, setting.value.unit, sheet.zone)}
+                  {/if}
+                </dd>
+              </div>
+            {/each}
+          </dl>
+        </section>
+      {/each}
+    </div>
+    {#if snags.length}
+      <section class="only-print">
+        <h3>Open snags</h3>
+        {#each snags as snag (snag.code + snag.path)}<p>{fill(snag.what, snag.slots, sheet.zone)}</p>{/each}
+      </section>
+    {/if}
+    <section class="cautions">
+      <h3>Take care</h3>
+      {#each review.cautions as caution (caution)}<p>{caution}</p>{/each}
+    </section>
+    <section class="only-print ticks">
+      <h3>At the start</h3>
+      <p>
+        □ axes at the first keyframe &nbsp; □ test exposure looked at &nbsp; □ card empty, battery full &nbsp;
+        □ one frame fired by the controller
+      </p>
+      <p>Notes: ________________________________________________________________________</p>
+    </section>
+  </article>
+</section>
+
+<style>
+  .review {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 30px;
+    padding: 20px 24px 20px 30px;
+  }
+  .findings h2 {
+    font-size: 19px;
+  }
+  .snags {
+    display: grid;
+    gap: 14px;
+    margin: 12px 0 18px;
+  }
+  h3 {
+    border-top: 1px solid var(--ink);
+    padding-top: 6px;
+    margin-bottom: 4px;
+  }
+  .takes {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+    margin: 8px 0;
+  }
+  .waiting {
+    color: var(--stop);
+    margin-bottom: 8px;
+  }
+  .card {
+    border: 1px solid var(--ink);
+    padding: 16px 18px;
+    align-self: start;
+  }
+  .card header h2 {
+    font-size: 19px;
+  }
+  .card header p {
+    color: var(--second);
+    font-size: 13px;
+  }
+  .line {
+    font-weight: 600;
+    margin: 8px 0 12px;
+  }
+  .sheets {
+    columns: 2;
+    column-gap: 24px;
+  }
+  .sheets section {
+    break-inside: avoid;
+    margin-bottom: 12px;
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+    gap: 10px;
+    font-size: 13px;
+    padding: 1.5px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  dt {
+    color: var(--second);
+  }
+  dd {
+    text-align: right;
+    font-weight: 600;
+  }
+  .cautions p {
+    font-size: 13px;
+    margin-bottom: 5px;
+  }
+  .only-print {
+    display: none;
+  }
+  @media (max-width: 1000px) {
+    .review {
+      grid-template-columns: minmax(0, 1fr);
+      padding: 16px;
+    }
+  }
+  @media (max-width: 480px) {
+    .sheets {
+      columns: 1;
+    }
+    dl div {
+      font-size: 16px;
+      padding: 4px 0;
+    }
+    .takes .act {
+      flex: 1 1 100%;
+    }
+  }
+  @media print {
+    .review {
+      display: block;
+      padding: 0;
+    }
+    .card {
+      border: 0;
+      padding: 0;
+    }
+    .only-print {
+      display: block;
+    }
+    .ticks p {
+      margin-top: 8px;
+    }
+    .card header h2 {
+      font-size: 26px;
+    }
+    dl div,
+    .cautions p {
+      font-size: 14px;
+    }
+  }
+</style>

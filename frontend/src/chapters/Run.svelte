@@ -1,0 +1,389 @@
+<script lang="ts">
+  /** The shoot taken by the stand-ins: frame by frame in simulated time, with what a person can ask of it. */
+  import { onMount } from 'svelte';
+  import { api, type LogLine } from '../api/client';
+  import { clock, duration, number, write } from '../format';
+  import NoteField from '../parts/NoteField.svelte';
+  import { RunWatch } from '../sheet/run.svelte';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const watch = new RunWatch(sheet.id);
+  const SPEEDS = [
+    { value: 1, label: '1×', said: 'real time' },
+    { value: 60, label: '60×', said: 'a minute a second' },
+    { value: 600, label: '600×', said: 'ten minutes a second' },
+    { value: 0, label: 'as fast as it goes', said: '' }
+  ] as const;
+  const PHASES: Record<string, string> = {
+    ready: 'About to start',
+    preparing: 'Moving to the next frame',
+    waiting: 'Standing still, waiting for the next frame',
+    exposing: 'Shutter open',
+    paused: 'Paused',
+    finished: 'All frames taken',
+    stopped: 'Stopped',
+    fault: 'Camera and controller disagree'
+  };
+  let speed = $state<0 | 1 | 60 | 600>(600);
+  let entry = $state.raw<LogLine | null>(null);
+  let asking = $state(false);
+  let tick = $state(0);
+
+  const run = $derived(watch.run);
+  const stops = $derived(sheet.told.snags.filter((snag) => snag.severity === 'stop'));
+  // Between two looks the clock of a run goes on by itself, at the run's own speed.
+  const since = $derived(
+    run && watch.under && run.speed > 0 && run.phase !== 'ready'
+      ? Math.max(0, ((tick - watch.seen) / 1000) * run.speed)
+      : 0
+  );
+  const left = $derived(run ? Math.max(0, run.left_s - (run.phase === 'paused' ? 0 : since)) : 0);
+  const newest = $derived([...watch.events].reverse());
+
+  onMount(() => {
+    void watch.open();
+    const timer = setInterval(() => (tick = performance.now()), 250);
+    return () => {
+      clearInterval(timer);
+      watch.close();
+    };
+  });
+
+  $effect(() => {
+    if (run && sheet.told.frames && watch.under) sheet.playhead.to(Math.max(0, run.taken - 1));
+  });
+
+  $effect(() => {
+    const id = run?.entry_id;
+    if (!id) entry = null;
+    else if (entry?.id !== id) void find(id);
+  });
+
+  async function find(id: number) {
+    const answer = await api.GET('/api/log');
+    entry = answer.data?.entries.find((one) => one.id === id) ?? null;
+  }
+
+  async function begin() {
+    asking = true;
+    if (await sheet.saving.settle()) await watch.begin(speed);
+    else watch.trouble = 'Not everything is saved yet, and a run takes the plan as it is kept.';
+    asking = false;
+  }
+
+  function told(event: { kind: string; frame: number | null; seconds: number | null }): string {
+    const frame = event.frame === null ? '' : number(event.frame + 1, 12);
+    const words: Record<string, string> = {
+      start: 'Started. The axes go to the first keyframe.',
+      taken: `Frame ${frame} taken.`,
+      late: `Frame ${frame} is ${duration(event.seconds ?? 0)} late; the frames after it follow.`,
+      pause: `Paused before frame ${frame}.`,
+      'go on': `Going on with frame ${frame}.`,
+      restart: `The server was restarted. The camera was asked; next is frame ${frame}.`,
+      fault: `The camera holds ${event.frame} frames, which is not what was recorded. Look at the card, then go on.`,
+      stop: `Stopped after ${event.frame} frames.`,
+      finish: `All ${event.frame} frames taken.`
+    };
+    return words[event.kind] ?? event.kind;
+  }
+</script>
+
+<section class="run">
+  <div class="main">
+    {#if run}
+      <h2>{PHASES[run.phase] ?? run.phase} <span class="label">stand-in controller and camera</span></h2>
+      <p class="big" data-taken={run.taken}>
+        <b>{number(run.taken, 12)}</b> of {number(run.frames, 12)} frames
+      </p>
+      <progress max={run.frames} value={run.taken} aria-label="Frames taken"
+        >{run.taken} of {run.frames}</progress
+      >
+      <dl>
+        <div>
+          <dt>time left</dt>
+          <dd>{duration(Math.round(left))}</dd>
+        </div>
+        <div>
+          <dt>finished</dt>
+          <dd>{clock(Date.parse(run.finish) / 1000, sheet.zone)}</dd>
+        </div>
+        <div>
+          <dt>clock of the shoot</dt>
+          <dd>{clock(Date.parse(run.clock) / 1000 + since, sheet.zone)}</dd>
+        </div>
+        <div>
+          <dt>delayed by</dt>
+          <dd>{duration(run.delayed_s)}</dd>
+        </div>
+        {#each Object.entries(run.position) as [name, value] (name)}
+          <div>
+            <dt>{name}</dt>
+            <dd>{write(Number(value.toFixed(2)), run.units[name] ?? '')}</dd>
+          </div>
+        {/each}
+      </dl>
+    {:else if watch.loaded}
+      <h2>Rehearse it before it counts</h2>
+      <p class="lead">
+        A simulated controller and camera take this shoot frame by frame: each move, each settle, each
+        shutter, each write to the card, in simulated time. What happens is logged, and at the end the logbook
+        gets an entry.
+      </p>
+    {:else if !watch.trouble}
+      <p class="mono-note" role="status">Looking for a run …</p>
+    {/if}
+
+    {#if stops.length && !watch.under}
+      <p class="warn" data-stops>
+        <b>Stop.</b>
+        {stops.length === 1 ? 'One snag stops' : `${stops.length} snags stop`} this shoot. The rehearsal runs all
+        the same and shows what would happen: late or missing frames.
+      </p>
+    {/if}
+    {#if watch.trouble}<p class="warn" role="alert">{watch.trouble}</p>{/if}
+
+    <fieldset>
+      <legend class="label">Simulated time goes</legend>
+      {#each SPEEDS as one (one.value)}
+        <label class:on={(watch.under ? run?.speed : speed) === one.value}>
+          <input
+            type="radio"
+            name="speed"
+            value={one.value}
+            checked={(watch.under ? run?.speed : speed) === one.value}
+            onchange={() => {
+              speed = one.value;
+              if (watch.under) void watch.ask(null, one.value);
+            }}
+          />{one.label}<span class="sr-only"> {one.said}</span></label
+        >
+      {/each}
+    </fieldset>
+    <div class="buttons">
+      {#if watch.under && run}
+        {#if run.phase === 'paused' || run.phase === 'fault'}
+          <button type="button" class="act" onclick={() => void watch.ask('go on')}>Go on</button>
+        {:else}
+          <button type="button" class="act" onclick={() => void watch.ask('pause')}>Pause</button>
+        {/if}
+        <button type="button" class="act quiet" onclick={() => void watch.ask('stop')}>Stop</button>
+      {:else}
+        <button
+          type="button"
+          class="act"
+          disabled={asking || !sheet.told.frames}
+          onclick={() => void begin()}
+        >
+          {run ? 'Run it again' : 'Start the run'}
+        </button>
+        {#if !sheet.told.frames}<p class="mono-note">
+            The sentence has to fix frames and interval first.
+          </p>{/if}
+      {/if}
+    </div>
+
+    {#if entry && run && !watch.under}
+      {#key entry.id}
+        <div class="entry">
+          <h3>In the logbook</h3>
+          <table>
+            <thead><tr><td></td><th scope="col">planned</th><th scope="col">taken</th></tr></thead>
+            <tbody>
+              <tr
+                ><th scope="row">frames</th><td>{number(entry.planned_frames, 12)}</td><td
+                  >{number(entry.taken_frames, 12)}</td
+                ></tr
+              >
+              <tr
+                ><th scope="row">on site</th><td>{duration(entry.planned_s)}</td><td
+                  >{duration(Math.round(entry.taken_s))}</td
+                ></tr
+              >
+              <tr
+                ><th scope="row">clip</th><td>{duration(entry.clip_planned_s)}</td><td
+                  >{duration(entry.clip_taken_s)}</td
+                ></tr
+              >
+            </tbody>
+          </table>
+          <NoteField {entry} />
+        </div>
+      {/key}
+    {/if}
+  </div>
+
+  <div class="log">
+    <h3>What happened</h3>
+    <ol aria-label="Event log" aria-live="off">
+      {#each newest as event (event.number)}
+        <li class={event.kind}>
+          <span>{clock(Date.parse(event.clock) / 1000, sheet.zone)}</span>
+          {told(event)}
+        </li>
+      {:else}
+        <li class="mono-note">Nothing yet.</li>
+      {/each}
+    </ol>
+  </div>
+</section>
+
+<style>
+  .run {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 340px;
+    gap: 30px;
+    padding: 20px 24px 20px 30px;
+    min-height: 100%;
+  }
+  .big {
+    font-size: 37px;
+    letter-spacing: -0.012em;
+    line-height: 1.25;
+    margin-top: 4px;
+  }
+  .big b {
+    font-weight: 650;
+  }
+  .lead {
+    max-width: 56ch;
+    margin: 8px 0 6px;
+    font-size: 15px;
+  }
+  progress {
+    appearance: none;
+    display: block;
+    width: 100%;
+    height: 12px;
+    margin: 8px 0 12px;
+    border: 1px solid var(--ink);
+    background: var(--sheet);
+  }
+  progress::-webkit-progress-bar {
+    background: var(--sheet);
+  }
+  progress::-webkit-progress-value {
+    background: var(--ink);
+  }
+  progress::-moz-progress-bar {
+    background: var(--ink);
+  }
+  dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+    gap: 10px 20px;
+    margin-bottom: 14px;
+  }
+  dt {
+    color: var(--second);
+    font-size: 12px;
+    font-stretch: 88%;
+  }
+  dd {
+    font-size: 17px;
+    font-weight: 650;
+  }
+  fieldset {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0;
+    margin: 12px 0;
+  }
+  fieldset label {
+    position: relative;
+    border: 1px solid var(--ink);
+    margin-right: -1px;
+    padding: 7px 16px;
+    cursor: pointer;
+  }
+  fieldset label.on {
+    background: var(--ink);
+    color: var(--sheet);
+    font-weight: 600;
+  }
+  fieldset label:focus-within {
+    outline: 2px solid var(--ink);
+    outline-offset: 2px;
+    z-index: 1;
+  }
+  fieldset input {
+    position: absolute;
+    opacity: 0;
+    inset: 0;
+  }
+  .buttons {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+  }
+  .warn {
+    border-left: 6px solid var(--stop);
+    padding-left: 10px;
+    margin: 10px 0;
+    max-width: 62ch;
+  }
+  .entry {
+    margin-top: 20px;
+    max-width: 560px;
+  }
+  h3 {
+    border-top: 1px solid var(--ink);
+    padding-top: 6px;
+  }
+  table {
+    width: 100%;
+    margin: 6px 0 12px;
+  }
+  table th {
+    text-align: left;
+    font-weight: 450;
+    color: var(--second);
+    padding: 2px 0;
+  }
+  table td,
+  thead th {
+    text-align: right;
+  }
+  tbody tr {
+    border-bottom: 1px solid var(--hair);
+  }
+  td {
+    font-weight: 600;
+  }
+  .log ol {
+    max-height: 470px;
+    overflow-y: auto;
+    margin-top: 6px;
+    font-size: 13px;
+  }
+  .log li {
+    padding: 2px 0;
+    border-bottom: 1px solid var(--hair);
+  }
+  .log li span {
+    color: var(--second);
+    margin-right: 6px;
+  }
+  .log li:not(.taken, .mono-note) {
+    font-weight: 600;
+  }
+  @media (max-width: 1000px) {
+    .run {
+      grid-template-columns: minmax(0, 1fr);
+      padding: 16px;
+    }
+    .buttons .act {
+      flex: 1;
+      min-height: 64px;
+      font-size: 19px;
+    }
+    fieldset label {
+      flex: 1 0 auto;
+      text-align: center;
+      padding: 13px 12px;
+    }
+    .log ol {
+      max-height: 300px;
+    }
+  }
+</style>

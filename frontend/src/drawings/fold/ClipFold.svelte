@@ -1,0 +1,96 @@
+<script lang="ts">
+  /** The shoot folded into the clip: every frame on a rule, and the clip to the scale of the frames' own seconds. */
+  import { scaleLinear } from 'd3-scale';
+  import { duration, number, rate as writeRate } from '../../format';
+
+  interface Props {
+    frames: number;
+    clip: number;
+    rate: number;
+    speedUp: number;
+    other: { rate: number; clip: number };
+    playhead: number;
+  }
+  let { frames, clip, rate, speedUp, other, playhead }: Props = $props();
+
+  const WIDTH = 880;
+  const x = $derived(scaleLinear([1, Math.max(2, frames)], [4, WIDTH - 4]));
+  const labels = $derived(
+    [...new Set([1, ...x.ticks(8).filter((t) => t > 1 && t < frames * 0.95), frames])].filter(
+      Number.isInteger
+    )
+  );
+  const ticks = $derived(x.ticks(Math.min(frames, 100)).filter((tick) => Number.isInteger(tick)));
+  // The longer the clip, the longer its line; half the rule stands for one minute.
+  const half = $derived(Math.min(WIDTH / 2 - 8, Math.max(10, (clip / 60) * (WIDTH / 2)) / 2 + 20));
+  const left = $derived(WIDTH / 2 - half);
+  const right = $derived(WIDTH / 2 + half);
+  const across = $derived(frames > 1 ? playhead / (frames - 1) : 0);
+  const words = $derived(
+    `${frames} frames make ${duration(clip)} of clip at ${writeRate(rate)} a second, ${number(speedUp)} times faster than life`
+  );
+</script>
+
+<svg viewBox="0 0 {WIDTH} 152" role="img" aria-label={words}>
+  {#each labels as tick (tick)}
+    <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
+      >{number(tick, 12)}</text
+    >
+  {/each}
+  <path class="rule" d="M4 36H{WIDTH - 4}" />
+  {#each ticks as tick (tick)}
+    <line class="tick" x1={x(tick)} x2={x(tick)} y1={labels.includes(tick) ? 20 : 29} y2="36" />
+  {/each}
+  <line class="tick" x1={x(1)} x2={x(1)} y1="20" y2="36" />
+  <line class="tick" x1={x(Math.max(2, frames))} x2={x(Math.max(2, frames))} y1="20" y2="36" />
+  <path class="fold" d="M4 37H{WIDTH - 4}L{right} 116H{left}Z" />
+  {#each labels as tick (tick)}
+    {@const share = frames > 1 ? (tick - 1) / (frames - 1) : 0}
+    <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="116" />
+  {/each}
+  <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="122" />
+  <rect class="clip" x={left} y="116" width={right - left} height="5" />
+  <text class="bold" x={WIDTH / 2} y="143" text-anchor="middle"
+    >{duration(clip)} of clip, {number(speedUp)}× faster than life<tspan class="second">
+      · the same frames at {writeRate(other.rate)}: {duration(other.clip)}</tspan
+    ></text
+  >
+</svg>
+
+<style>
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+  }
+  .rule {
+    stroke: var(--ink);
+    stroke-width: 1.8;
+  }
+  .tick {
+    stroke: var(--ink);
+    stroke-width: 1.2;
+  }
+  .fold {
+    fill: var(--wash);
+  }
+  .ray {
+    stroke: var(--hair);
+  }
+  .clip {
+    fill: var(--ink);
+  }
+  .head {
+    stroke: var(--ink);
+    stroke-width: 1.4;
+    stroke-dasharray: 5 3;
+  }
+  .bold {
+    font-weight: 650;
+    font-size: 13px;
+  }
+  .second {
+    fill: var(--second);
+    font-weight: 450;
+  }
+</style>

@@ -1,0 +1,123 @@
+<script lang="ts">
+  /** One interval as a turn of a ring, to scale. What does not fit runs past the start on a wider track. */
+  import type { BeatState } from '../../api/client';
+  import { duration, number } from '../../format';
+  import { arc, at } from './geometry';
+
+  interface Props {
+    beat: BeatState;
+    spare: number;
+  }
+  let { beat, spare }: Props = $props();
+
+  const OUTER = 86;
+  const INNER = 68;
+  const OVER = 98;
+  const share = (seconds: number) => seconds / beat.interval_s;
+  const parts = $derived(beat.parts.filter((part) => part.length_s > 0 && part.name !== 'spare'));
+  const drawn = $derived(
+    parts.flatMap((part) => {
+      const radius = part.track === 'inner' ? INNER : OUTER;
+      const from = share(part.start_s);
+      const to = share(part.start_s + part.length_s);
+      if (part.name === 'margin')
+        return beat.over_s > 0 ? [] : [{ name: part.name, path: arc(from, to, OUTER) }];
+      const inside = { name: part.name, path: arc(Math.min(from, 1), Math.min(to, 1), radius) };
+      const past = { name: 'over', path: arc(Math.max(from, 1) - 1, Math.min(to, 1.96) - 1, OVER) };
+      return to > 1 ? [inside, past] : [inside];
+    })
+  );
+  const ticks = Array.from({ length: 12 }, (_, i) => ({
+    i,
+    from: at(i / 12, 100),
+    to: at(i / 12, i % 3 ? 104 : 108)
+  }));
+  const words = $derived(
+    `One beat of ${duration(beat.interval_s)}: ` +
+      parts.map((part) => `${part.label} ${duration(part.length_s)}`).join(', ') +
+      (beat.over_s > 0 ? `. It is ${duration(beat.over_s)} over.` : `. ${duration(spare)} spare.`)
+  );
+</script>
+
+<svg viewBox="-112 -112 224 224" role="img" aria-label={words}>
+  <circle class="track" r={OUTER} />
+  {#each ticks as tick (tick.i)}
+    <line class="tick" x1={tick.from[0]} y1={tick.from[1]} x2={tick.to[0]} y2={tick.to[1]} />
+  {/each}
+  {#each drawn as part, i (i)}
+    {#if part.path}<path class={part.name} d={part.path} />{/if}
+  {/each}
+  <line class="start" x1="0" y1="-108" x2="0" y2="-58" />
+  <text class="big" y="-2" text-anchor="middle">{duration(beat.interval_s)}</text>
+  <text y="17" text-anchor="middle" class="second">one beat</text>
+  {#if beat.over_s > 0}
+    <text y="34" text-anchor="middle" class="overtext">{number(beat.over_s, 3)} s over</text>
+  {:else}
+    <text y="34" text-anchor="middle" class="bold">{number(spare, 3)} s spare</text>
+  {/if}
+</svg>
+
+<style>
+  svg {
+    display: block;
+    width: 100%;
+    max-width: 236px;
+    margin: 0 auto;
+  }
+  path {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 13;
+  }
+  .track {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
+  .tick {
+    stroke: var(--second);
+    stroke-width: 1;
+  }
+  .start {
+    stroke: var(--ink);
+    stroke-width: 1.8;
+  }
+  .write {
+    stroke: var(--tone);
+  }
+  .wake,
+  .lag {
+    stroke: var(--second);
+    stroke-width: 7;
+  }
+  .move {
+    stroke: var(--tone);
+    stroke-width: 9;
+  }
+  .settle {
+    stroke-width: 9;
+  }
+  .margin {
+    stroke-width: 6;
+    stroke-dasharray: 1.8 2.8;
+  }
+  .over {
+    stroke: var(--stop);
+    stroke-width: 8;
+  }
+  .big {
+    font-size: 29px;
+    font-weight: 650;
+    font-stretch: 100%;
+  }
+  .second {
+    fill: var(--second);
+  }
+  .bold,
+  .overtext {
+    font-weight: 650;
+  }
+  .overtext {
+    fill: var(--stop);
+  }
+</style>

@@ -1,0 +1,105 @@
+<script lang="ts">
+  /** The beat unrolled: one interval as a dimensioned bar, its times written under their parts and changed there. */
+  import { scaleLinear } from 'd3-scale';
+  import type { BeatState } from '../../api/client';
+  import { duration } from '../../format';
+
+  interface Props {
+    beat: BeatState;
+  }
+  let { beat }: Props = $props();
+
+  const WIDTH = 880;
+  const span = $derived(Math.max(beat.interval_s, beat.need_s) * 1.001);
+  const x = $derived(scaleLinear([0, span], [4, WIDTH - 4]));
+  const ticks = $derived(x.ticks(10));
+  const parts = $derived(beat.parts.filter((part) => part.length_s > 0));
+  const end = $derived(x(beat.interval_s));
+</script>
+
+<svg viewBox="0 0 {WIDTH} 84" role="img" aria-label="The beat unrolled along {duration(beat.interval_s)}">
+  <defs>
+    <pattern id="kept" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <line y2="6" stroke="var(--second)" stroke-width="1.4" />
+    </pattern>
+  </defs>
+  {#each parts as part (part.name)}
+    {@const left = x(part.start_s)}
+    {@const width = Math.max(1.5, x(part.start_s + part.length_s) - left)}
+    <rect
+      class={part.name}
+      x={left}
+      {width}
+      y={part.track === 'inner' ? 31 : 8}
+      height={part.track === 'inner' ? 14 : 22}
+    />
+    {#if width > part.label.length * 5.6 + 8}
+      <text x={left + 5} y={part.track === 'inner' ? 42 : 23} class="name {part.name}">{part.label}</text>
+    {/if}
+  {/each}
+  <path class="rule" d="M4 54H{WIDTH - 4}" />
+  {#each ticks as tick (tick)}
+    <line class="rule" x1={x(tick)} x2={x(tick)} y1="54" y2="60" />
+    <text x={x(tick)} y="74" text-anchor={tick === 0 ? 'start' : 'middle'}>{duration(tick)}</text>
+  {/each}
+  <line class="shutter" x1={end} x2={end} y1="2" y2="60" />
+  {#if beat.over_s > 0}
+    <rect class="over" x={end} y="4" width={WIDTH - 4 - end} height="45" />
+  {/if}
+</svg>
+
+<style>
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+  }
+  rect {
+    fill: var(--ink);
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
+  .write,
+  .move {
+    fill: var(--tone);
+    stroke: var(--tone);
+  }
+  .wake,
+  .lag {
+    fill: var(--second);
+    stroke: var(--second);
+  }
+  .spare {
+    fill: none;
+    stroke: var(--hair);
+  }
+  .margin {
+    fill: url(#kept);
+    stroke: var(--second);
+  }
+  .over {
+    fill: none;
+    stroke: var(--stop);
+    stroke-width: 2;
+    stroke-dasharray: 6 3;
+  }
+  .rule {
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
+  .shutter {
+    stroke: var(--ink);
+    stroke-width: 1.8;
+  }
+  .name {
+    fill: var(--sheet);
+    font-weight: 600;
+  }
+  .name.spare {
+    fill: var(--second);
+    font-weight: 450;
+  }
+  .name.margin {
+    display: none;
+  }
+</style>

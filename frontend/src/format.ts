@@ -1,0 +1,100 @@
+/** Writing quantities as people read them. Reading what they type is the server's business. */
+import type { Slot } from './api/client';
+
+const DAY = 86_400;
+const HOUR = 3_600;
+const MINUTE = 60;
+const NO_BREAK = ' ';
+const NARROW = ' ';
+
+export function number(value: number, digits = 4): string {
+  if (value === 0) return '0';
+  const places = Math.max(0, Math.min(6, digits - 1 - Math.floor(Math.log10(Math.abs(value)))));
+  let text = value.toFixed(places);
+  if (text.includes('.')) text = text.replace(/0+$/, '').replace(/\.$/, '');
+  if (text === '-0' || text === '0') return '0';
+  const [whole = '', decimals] = text.replace('-', '').split('.');
+  const grouped = whole.length > 4 ? whole.replace(/\B(?=(\d{3})+$)/g, NARROW) : whole;
+  return (value < 0 ? '−' : '') + grouped + (decimals ? `.${decimals}` : '');
+}
+
+export function duration(value: number): string {
+  const seconds = Math.round(value * 1000) / 1000;
+  if (Math.abs(seconds) < MINUTE) return `${number(seconds, 5)}${NO_BREAK}s`;
+  const parts: string[] = [];
+  let rest = Math.abs(seconds);
+  for (const [name, size] of [
+    ['d', DAY],
+    ['h', HOUR],
+    ['min', MINUTE]
+  ] as const) {
+    const count = Math.floor(rest / size);
+    rest = Math.round((rest - count * size) * 1000) / 1000;
+    if (count) parts.push(`${count}${NO_BREAK}${name}`);
+  }
+  if (rest && parts.length < 3) parts.push(`${number(rest, 5)}${NO_BREAK}s`);
+  return (seconds < 0 ? '−' : '') + parts.join(NO_BREAK);
+}
+
+export function shutter(seconds: number): string {
+  if (seconds > 0 && seconds < 0.3) {
+    const whole = Math.round(1 / seconds);
+    if (Math.abs(1 / seconds - whole) < 0.02 * whole) return `1/${whole}${NO_BREAK}s`;
+  }
+  return duration(seconds);
+}
+
+export function rate(value: number): string {
+  return value.toFixed(3).replace(/0+$/, '').replace(/\.$/, '');
+}
+
+export function clock(epochSeconds: number, zone: string, seconds = true): string {
+  return new Intl.DateTimeFormat('en-GB', {
+    hour: '2-digit',
+    minute: '2-digit',
+    ...(seconds ? { second: '2-digit' } : {}),
+    timeZone: zone
+  }).format(new Date(epochSeconds * 1000));
+}
+
+export function day(epochSeconds: number, zone: string, long = false): string {
+  const text = new Intl.DateTimeFormat('en-GB', {
+    weekday: long ? 'long' : 'short',
+    day: 'numeric',
+    month: long ? 'long' : 'short',
+    year: 'numeric',
+    timeZone: zone
+  }).format(new Date(epochSeconds * 1000));
+  return text.replace(',', '');
+}
+
+const JOINED: Record<string, string> = {
+  '': '{}',
+  times: '{}×',
+  deg: '{}°',
+  'deg/s': '{} °/s',
+  'deg/s²': '{} °/s²',
+  'deg/frame': '{}° a frame',
+  'mm/frame': '{} mm a frame',
+  'f-number': 'f/{}'
+};
+
+export function write(value: number, unit: string, zone = 'UTC'): string {
+  if (unit === 's') return duration(value);
+  if (unit === 'shutter') return shutter(value);
+  if (unit === 'instant') return clock(value, zone);
+  if (unit === 'rate') return `${rate(value)} a second`;
+  if (unit === 'share') return `${number(value * 100)}${NO_BREAK}%`;
+  const text = number(value, unit === 'frames' ? 12 : 4);
+  if (unit === 'frames') return `${text}${NO_BREAK}${value === 1 ? 'frame' : 'frames'}`;
+  return (JOINED[unit] ?? `{}${NO_BREAK}${unit}`).replace('{}', text);
+}
+
+/** A sentence with its slots written out. */
+export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'): string {
+  return template.replace(/\{(\w+)\}/g, (_, name: string) => {
+    const slot = slots[name];
+    if (!slot) return '';
+    return typeof slot.value === 'string' ? slot.value : write(slot.value, slot.unit, zone);
+  });
+}

@@ -1,0 +1,79 @@
+<script lang="ts">
+  /** A note in the logbook, saved by itself; another window's note is never overwritten. */
+  import { api, sentence, type LogLine } from '../api/client';
+
+  interface Props {
+    entry: LogLine;
+    onsaved?: (entry: LogLine) => void;
+  }
+  let { entry, onsaved }: Props = $props();
+
+  // The field starts from the entry it was made for; what is typed after that is the field's own.
+  // svelte-ignore state_referenced_locally
+  let text = $state(entry.note);
+  // svelte-ignore state_referenced_locally
+  let version = entry.version;
+  let said = $state('');
+  let theirs = $state<string | null>(null);
+  let timer = 0;
+
+  function soon() {
+    said = 'saving';
+    clearTimeout(timer);
+    timer = window.setTimeout(() => void save(), 500);
+  }
+
+  async function save() {
+    clearTimeout(timer);
+    try {
+      const path = { entry_id: entry.id };
+      const answer = await api.PUT('/api/log/{entry_id}', {
+        params: { path },
+        body: { version, note: text }
+      });
+      if (answer.data) {
+        version = answer.data.version;
+        said = 'saved';
+        theirs = null;
+        onsaved?.(answer.data);
+      } else if (answer.response.status === 409) {
+        const kept = (answer.error as { kept: LogLine }).kept;
+        version = kept.version;
+        theirs = kept.note;
+        said =
+          'Another window wrote here in the meantime. Its note stands below; your next save replaces it.';
+      } else said = sentence(answer.error);
+    } catch (error) {
+      said = `${sentence(error)} Your note stays here; it is saved as soon as you go on typing.`;
+    }
+  }
+</script>
+
+<label class="label" for="note-{entry.id}">What to do differently next time</label>
+<textarea
+  id="note-{entry.id}"
+  class="field"
+  rows="3"
+  maxlength="20000"
+  placeholder="Wind from the left, ballast on the second leg, start ten minutes earlier …"
+  bind:value={text}
+  oninput={soon}
+  onblur={() => said === 'saving' && void save()}></textarea>
+<p class="label" role="status">{said}</p>
+{#if theirs !== null}<blockquote>{theirs}</blockquote>{/if}
+
+<style>
+  textarea {
+    border: 1px solid var(--hair);
+    padding: 8px;
+    min-height: 70px;
+  }
+  textarea:focus {
+    border-color: var(--ink);
+  }
+  blockquote {
+    border-left: 3px solid var(--ink);
+    padding-left: 10px;
+    white-space: pre-wrap;
+  }
+</style>

@@ -1,0 +1,80 @@
+<script lang="ts">
+  /** A snag in plain words: what, why, and each fix as a button that says what it will change. */
+  import type { Snag } from '../api/client';
+  import { fill } from '../format';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  interface Props {
+    snag: Snag;
+    full?: boolean;
+  }
+  let { snag, full = false }: Props = $props();
+
+  const sheet = theSheet();
+  const WORDS = { stop: 'Stop.', mind: 'Mind.', note: 'Note.' };
+</script>
+
+<div class="snag {snag.severity}" data-snag={snag.code}>
+  <p>
+    <b class="word">{WORDS[snag.severity]}</b>
+    {fill(snag.what, snag.slots, sheet.zone)}
+    {#if full}<span class="why">{fill(snag.why, snag.slots, sheet.zone)}</span>{/if}
+  </p>
+  {#each snag.fixes as fix (fix.label + fix.consequence)}
+    {@const label = fill(fix.label, fix.slots, sheet.zone)}
+    {@const consequence = fill(fix.consequence, fix.slots, sheet.zone)}
+    <p class="fix">
+      <button type="button" class="link" title={consequence} onclick={() => void sheet.apply(fix.edits)}
+        >{label}</button
+      >
+      <span class="consequence">{consequence}</span>
+    </p>
+  {/each}
+</div>
+
+<style>
+  .snag {
+    border-left: 3px solid var(--ink);
+    padding-left: 10px;
+    font-size: 13px;
+    line-height: 1.35;
+  }
+  .stop {
+    border-left: 6px solid var(--stop);
+    padding-left: 7px;
+  }
+  .mind {
+    border-left-color: var(--mind);
+    border-left-style: double;
+    border-left-width: 5px;
+    padding-left: 8px;
+  }
+  .stop .word {
+    color: var(--stop);
+  }
+  .mind .word {
+    color: var(--mind);
+  }
+  .why {
+    display: block;
+    color: var(--second);
+    margin-top: 3px;
+  }
+  .fix {
+    margin-top: 5px;
+  }
+  .fix button {
+    font-weight: 550;
+    min-height: 24px;
+  }
+  .consequence {
+    display: block;
+    color: var(--second);
+    font-size: 12px;
+  }
+  @media (max-width: 760px) {
+    .fix button {
+      min-height: 44px;
+    }
+  }
+</style>

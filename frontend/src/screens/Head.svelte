@@ -1,0 +1,229 @@
+<script lang="ts">
+  /** The head: what the shoot is, whether it is saved, undo and redo, and the chapters in working order. */
+  import { clock, day } from '../format';
+  import Modal from '../parts/Modal.svelte';
+  import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
+  import { router } from '../router.svelte';
+  import { CHAPTERS } from '../chapters/chapters';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  interface Props {
+    chapter: string;
+  }
+  let { chapter }: Props = $props();
+
+  const sheet = theSheet();
+  let asking = $state(false);
+  const shoot = $derived(sheet.plan.shoot);
+  const finish = $derived(sheet.figure('time.finish')?.value);
+  const when = $derived(
+    [
+      shoot.place.name,
+      `${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}` +
+        (finish ? ` to ${clock(finish, sheet.zone, false)}` : '')
+    ]
+      .filter(Boolean)
+      .join(', ')
+  );
+  const saved = $derived.by(() => {
+    if (sheet.offline) return 'not saved';
+    const { state, at } = sheet.saving;
+    if (state === 'waiting') return 'not saved, trying again';
+    if (state === 'refused') return 'not saved';
+    if (state === 'stale') return 'two versions';
+    if (state === 'saving') return 'saving';
+    return at
+      ? `saved ${clock(at.getTime() / 1000, Intl.DateTimeFormat().resolvedOptions().timeZone)}`
+      : 'saved';
+  });
+  const trouble = $derived(
+    sheet.offline || (['waiting', 'refused'].includes(sheet.saving.state) ? sheet.saving.trouble : '')
+  );
+
+  async function rename(answers: Answers) {
+    const edits = [
+      { path: 'shoot.name', value: answers.name },
+      { path: 'shoot.subject', value: answers.subject },
+      { path: 'shoot.place.name', value: answers.place },
+      { path: 'shoot.place.zone', value: answers.zone },
+      { path: 'shoot.start', value: answers.start }
+    ];
+    if (await sheet.apply(edits)) asking = false;
+  }
+</script>
+
+<header class="head">
+  <div class="title">
+    <h1>{shoot.name}</h1>
+    <button
+      type="button"
+      class="when"
+      onclick={() => (asking = true)}
+      title="Change what it is called, where and when">{when}</button
+    >
+    <span class="state no-print">
+      <span role="status" class="saved" data-saved={sheet.saving.state}>{saved}</span>
+      <button
+        type="button"
+        disabled={!sheet.undos.length}
+        onclick={() => void sheet.undo()}
+        aria-keyshortcuts="u">undo</button
+      >
+      <button
+        type="button"
+        disabled={!sheet.redos.length}
+        onclick={() => void sheet.redo()}
+        aria-keyshortcuts="Shift+U">redo</button
+      >
+    </span>
+  </div>
+  {#if trouble}<p class="trouble" role="alert">
+      {trouble} What you changed stays on this sheet until it can be saved.
+    </p>{/if}
+  <nav aria-label="Chapters" class="no-print">
+    {#each CHAPTERS as one, i (one.key)}
+      {@const open = sheet.told.snags.filter((snag) => snag.chapter === one.key).length}
+      {@const here = one.key === chapter}
+      <a
+        href="/shoots/{sheet.id}/{one.key}"
+        class:here
+        aria-current={here ? 'page' : undefined}
+        onclick={router.follow}
+        ><span class="n">{i + 1}</span>
+        {one.label}
+        {#if open}<span class="count" aria-label="{open} open {open === 1 ? 'snag' : 'snags'}">{open}</span
+          >{/if}</a
+      >
+    {/each}
+  </nav>
+</header>
+
+<Modal bind:open={asking} title="This shoot">
+  <ShootFields
+    first={{
+      name: shoot.name,
+      subject: shoot.subject,
+      place: shoot.place.name,
+      zone: shoot.place.zone,
+      start: shoot.start
+    }}
+    button="Put it on the sheet"
+    trouble={sheet.troubles.get('shoot.name') ?? sheet.offline}
+    onanswer={(answers) => void rename(answers)}
+  />
+</Modal>
+
+<style>
+  .head {
+    border-bottom: 1px solid var(--ink);
+    padding: 12px 20px 0 24px;
+  }
+  .title {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 4px 16px;
+  }
+  h1 {
+    font-size: 21px;
+    font-stretch: 110%;
+    overflow-wrap: anywhere;
+  }
+  .when {
+    color: var(--second);
+    text-align: left;
+    min-height: 24px;
+  }
+  .when:hover {
+    color: var(--ink);
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
+  .state {
+    display: flex;
+    align-items: baseline;
+    gap: 18px;
+    margin-left: auto;
+    font-size: 13px;
+  }
+  .saved {
+    color: var(--second);
+  }
+  .state button {
+    min-height: 24px;
+    min-width: 24px;
+  }
+  .state button:not(:disabled) {
+    font-weight: 600;
+  }
+  .trouble {
+    border-left: 6px solid var(--stop);
+    padding-left: 10px;
+    margin: 6px 0;
+    font-size: 13px;
+  }
+  nav {
+    display: flex;
+    gap: 26px;
+    margin-top: 12px;
+  }
+  nav a {
+    padding: 5px 0 9px;
+    border-bottom: 4px solid transparent;
+    color: var(--second);
+    font-size: 15px;
+    white-space: nowrap;
+  }
+  nav a:hover {
+    color: var(--ink);
+  }
+  .here {
+    color: var(--ink);
+    font-weight: 650;
+    border-bottom-color: var(--ink);
+  }
+  .n {
+    font-size: 12px;
+    font-weight: 450;
+    margin-right: 3px;
+  }
+  .count {
+    display: inline-block;
+    min-width: 17px;
+    margin-left: 4px;
+    border: 1px solid currentColor;
+    text-align: center;
+    font-size: 11px;
+    line-height: 16px;
+    font-weight: 600;
+  }
+  @media (max-width: 760px) {
+    .head {
+      padding: 10px 16px 0;
+    }
+    nav {
+      gap: 0;
+      justify-content: space-between;
+      margin-top: 4px;
+    }
+    nav a {
+      padding: 12px 4px 9px;
+    }
+    .state {
+      margin-left: 0;
+      width: 100%;
+    }
+    .state button {
+      min-height: 44px;
+      min-width: 44px;
+    }
+    .saved {
+      margin-right: auto;
+    }
+  }
+  @media print {
+    .head {
+      display: none;
+    }
+  }
+</style>

@@ -1,0 +1,147 @@
+<script lang="ts">
+  /** The margin: the beat ring, the totals and the worst snags, always there. */
+  import BeatRing from '../drawings/ring/BeatRing.svelte';
+  import { duration, number, shutter } from '../format';
+  import SnagNote from '../parts/SnagNote.svelte';
+  import Working from '../parts/Working.svelte';
+  import { router } from '../router.svelte';
+  import { theSheet } from '../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const MOST = 2;
+  const beat = $derived(sheet.told.beat);
+  const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
+  const legend = $derived([
+    { mark: 'ink', label: 'exposure', text: shutter(length('exposure')) },
+    { mark: 'tone', label: 'write to card', text: duration(length('write')) },
+    {
+      mark: 'thin',
+      label: 'move, then settle',
+      text: `${number(length('move'), 3)} + ${duration(length('settle'))}`
+    },
+    { mark: 'dots', label: 'margin kept', text: duration(Math.round(length('margin') * 1000) / 1000) }
+  ]);
+  const snags = $derived(sheet.told.snags);
+</script>
+
+<aside class="margin" aria-label="Beat, totals and snags">
+  {#if beat}
+    <BeatRing {beat} spare={sheet.figure('beat.spare')?.value ?? 0} />
+    <dl class="legend">
+      {#each legend as line (line.label)}
+        <div>
+          <dt><i class={line.mark}></i>{line.label}</dt>
+          <dd>{line.text}</dd>
+        </div>
+      {/each}
+    </dl>
+  {:else}
+    <p class="mono-note open">The beat ring needs an interval. Peg one more figure of the sentence.</p>
+  {/if}
+  <dl class="totals">
+    <div>
+      <dt>frames</dt>
+      <dd><Working figure="clip.frames" shown={number(sheet.quantity('frames')?.value ?? 0, 12)} /></dd>
+    </div>
+    <div>
+      <dt>interval</dt>
+      <dd><Working figure="clip.interval" /></dd>
+    </div>
+    <div>
+      <dt>on site</dt>
+      <dd><Working figure="clip.shoot" /></dd>
+    </div>
+    <div>
+      <dt>finished</dt>
+      <dd><Working figure="time.finish" /></dd>
+    </div>
+    <div>
+      <dt>clip</dt>
+      <dd><Working figure="clip.clip" /></dd>
+    </div>
+    <div>
+      <dt>faster than life</dt>
+      <dd><Working figure="clip.speed_up" /></dd>
+    </div>
+  </dl>
+  <div class="snags">
+    {#each snags.slice(0, MOST) as snag (snag.code + snag.path)}
+      <SnagNote {snag} />
+    {:else}
+      <p class="label">No snags.</p>
+    {/each}
+    {#if snags.length > MOST}
+      <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}
+        >{snags.length - MOST} more in Review</a
+      >
+    {/if}
+  </div>
+</aside>
+
+<style>
+  .margin {
+    padding: 12px 16px 14px;
+    border-left: 1px solid var(--ink);
+    overflow-y: auto;
+  }
+  .open {
+    padding: 24px 0;
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+    gap: 8px;
+    padding: 1.5px 0;
+  }
+  .legend {
+    margin-top: 8px;
+    font-size: 13px;
+    font-stretch: 94%;
+  }
+  .legend dd {
+    font-weight: 600;
+  }
+  .totals,
+  .snags {
+    margin-top: 9px;
+    border-top: 1px solid var(--hair);
+    padding-top: 9px;
+  }
+  .totals {
+    font-size: 13px;
+  }
+  .totals dt {
+    color: var(--second);
+  }
+  .snags {
+    display: grid;
+    gap: 12px;
+  }
+  i {
+    display: inline-block;
+    width: 14px;
+    height: 8px;
+    margin-right: 8px;
+  }
+  .ink {
+    background: var(--ink);
+  }
+  .tone {
+    background: var(--tone);
+  }
+  .thin {
+    height: 4px;
+    margin-bottom: 2px;
+    background: linear-gradient(to right, var(--tone) 50%, var(--ink) 50%);
+  }
+  .dots {
+    border-bottom: 3px dotted var(--ink);
+    height: 5px;
+  }
+  @media (max-width: 1000px) {
+    .margin {
+      border-left: 0;
+      border-top: 1px solid var(--ink);
+    }
+  }
+</style>

@@ -1,0 +1,124 @@
+<script lang="ts">
+  /** The sheet of one shoot: head, chapter, margin and foot around one plan and one playhead. */
+  import { onMount } from 'svelte';
+  import type { Opened } from '../api/client';
+  import Clip from '../chapters/Clip.svelte';
+  import Move from '../chapters/Move.svelte';
+  import Review from '../chapters/Review.svelte';
+  import Run from '../chapters/Run.svelte';
+  import { CHAPTERS } from '../chapters/chapters';
+  import Span from '../drawings/span/Span.svelte';
+  import { router } from '../router.svelte';
+  import { handDown, Sheet } from '../sheet/sheet.svelte';
+  import Head from './Head.svelte';
+  import Margin from './Margin.svelte';
+  import TwoVersions from './TwoVersions.svelte';
+
+  interface Props {
+    opened: Opened;
+    chapter: string;
+  }
+  let { opened, chapter }: Props = $props();
+
+  // The sheet is made once, from what was opened; another shoot makes another sheet.
+  // svelte-ignore state_referenced_locally
+  const sheet = new Sheet(opened);
+  handDown(sheet);
+  const known = $derived(CHAPTERS.some((one) => one.key === chapter));
+
+  onMount(() => {
+    const leave = (event: BeforeUnloadEvent) => {
+      if (sheet.saving.state !== 'saved') event.preventDefault();
+    };
+    addEventListener('beforeunload', leave);
+    return () => {
+      removeEventListener('beforeunload', leave);
+      sheet.playhead.stop();
+      void sheet.saving.now();
+    };
+  });
+
+  function keys(event: KeyboardEvent) {
+    const target = event.target as HTMLElement;
+    if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
+    if (target.matches('input:not([type=radio], [type=checkbox]), textarea, select')) return;
+    const page = CHAPTERS[Number(event.key) - 1];
+    if (/^[1-9]$/.test(event.key) && page) router.go(`/shoots/${sheet.id}/${page.key}`);
+    else if (event.key === ',') sheet.playhead.by(-1);
+    else if (event.key === '.') sheet.playhead.by(1);
+    else if (event.key === ' ' && !target.matches('button, a, [role=slider], input, summary'))
+      sheet.playhead.play();
+    else if (event.key === ' ' && target.matches('svg[role=slider]')) sheet.playhead.play();
+    else if (event.key === 'u') void sheet.undo();
+    else if (event.key === 'U') void sheet.redo();
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+<svelte:head><title>{sheet.plan.shoot.name} · Bridle</title></svelte:head>
+
+<div class="sheet">
+  <Head {chapter} />
+  <main class="middle">
+    {#if chapter === 'clip'}<Clip />
+    {:else if chapter === 'move'}<Move />
+    {:else if chapter === 'review'}<Review />
+    {:else if chapter === 'run'}<Run />
+    {:else if !known}
+      <p class="p-8">
+        This sheet has no chapter “{chapter}”.
+        <a class="link" href="/shoots/{sheet.id}/clip" onclick={router.follow}>To the clip</a>
+      </p>
+    {/if}
+  </main>
+  <div class="aside no-print"><Margin /></div>
+  <footer class="foot no-print" aria-label="Span"><Span /></footer>
+</div>
+<TwoVersions />
+
+<style>
+  .sheet {
+    display: grid;
+    grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 276px;
+    grid-template-areas: 'head head' 'middle aside' 'foot foot';
+    height: 100dvh;
+  }
+  .sheet > :global(.head) {
+    grid-area: head;
+  }
+  .middle {
+    grid-area: middle;
+    background: var(--sheet);
+    overflow-y: auto;
+    overflow-x: hidden;
+  }
+  .aside {
+    grid-area: aside;
+    display: grid;
+    min-height: 0;
+  }
+  .foot {
+    grid-area: foot;
+    border-top: 1px solid var(--ink);
+  }
+  @media (max-width: 1000px) {
+    .sheet {
+      display: block;
+      height: auto;
+    }
+    .middle {
+      overflow: visible;
+    }
+  }
+  @media print {
+    .sheet {
+      display: block;
+      height: auto;
+    }
+    .middle {
+      overflow: visible;
+    }
+  }
+</style>

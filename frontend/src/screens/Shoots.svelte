@@ -1,0 +1,469 @@
+<script lang="ts">
+  /** The start: every shoot as a line with its span drawn small on its own time. */
+  import { onMount } from 'svelte';
+  import { api, importPlan, sentence, type ShootLine } from '../api/client';
+  import SmallSpan from '../drawings/small/SmallSpan.svelte';
+  import { clock, day, duration, fill, number } from '../format';
+  import Modal from '../parts/Modal.svelte';
+  import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
+  import { router } from '../router.svelte';
+  import { ownZone } from '../zones';
+
+  const GROUPS = [
+    { state: 'running', title: 'Running' },
+    { state: 'planned', title: 'Planned' },
+    { state: 'done', title: 'Done' }
+  ] as const;
+  const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' };
+  const LARGEST = 1_000_000;
+
+  let shoots = $state.raw<ShootLine[] | null>(null);
+  let inBin = $state(0);
+  let binDays = $state(30);
+  let find = $state('');
+  let trouble = $state('');
+  let problems = $state.raw<string[]>([]);
+  let asking = $state(false);
+  let refused = $state('');
+  let gone = $state.raw<ShootLine | null>(null);
+  let findField = $state<HTMLInputElement>();
+  let fileField = $state<HTMLInputElement>();
+  let looking = 0;
+
+  const coming = $derived(
+    [...(shoots ?? [])]
+      .filter((one) => one.state === 'planned' && Date.parse(one.start) > Date.now())
+      .sort((a, b) => a.start.localeCompare(b.start))[0]
+  );
+
+  onMount(() => {
+    void look();
+    const timer = setInterval(() => shoots?.some((one) => one.state === 'running') && void look(), 2000);
+    return () => clearInterval(timer);
+  });
+
+  async function look() {
+    const mine = ++looking;
+    try {
+      const answer = await api.GET('/api/shoots', { params: { query: { find } } });
+      if (mine !== looking || !answer.data) return;
+      shoots = answer.data.shoots;
+      inBin = answer.data.in_bin;
+      binDays = answer.data.bin_days;
+      trouble = '';
+    } catch (error) {
+      trouble = sentence(error);
+    }
+  }
+
+  function firstAnswers(): Answers {
+    const tomorrow = new Date(Date.now() + 86_400_000);
+    tomorrow.setMinutes(0, 0, 0);
+    return { name: '', subject: '', place: '', zone: ownZone(), start: tomorrow.toISOString() };
+  }
+
+  async function make(answers: Answers) {
+    try {
+      const answer = await api.POST('/api/shoots', { body: answers });
+      if (answer.data) router.go(`/shoots/${answer.data.id}/clip`);
+      else refused = sentence(answer.error);
+    } catch (error) {
+      refused = sentence(error);
+    }
+  }
+
+  async function duplicate(shoot: ShootLine) {
+    const path = { shoot_id: shoot.id };
+    const answer = await api.POST('/api/shoots/{shoot_id}/duplicate', { params: { path } });
+    if (answer.data) await look();
+    document.getElementById(`shoot-${answer.data?.id}`)?.focus();
+  }
+
+  async function bin(shoot: ShootLine) {
+    await api.POST('/api/shoots/{shoot_id}/bin', { params: { path: { shoot_id: shoot.id } } });
+    gone = shoot;
+    await look();
+  }
+
+  async function back() {
+    if (!gone) return;
+    await api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: gone.id } } });
+    gone = null;
+    await look();
+  }
+
+  async function take(file: File | undefined) {
+    problems = [];
+    trouble = '';
+    if (!file) return;
+    if (file.size > LARGEST) {
+      trouble = `“${file.name}” has ${number(file.size / 1e6, 3)} MB; a plan has at most 1 MB. Nothing was kept.`;
+      return;
+    }
+    try {
+      const opened = await importPlan(file);
+      router.go(`/shoots/${opened.id}/clip`);
+    } catch (error) {
+      trouble = `“${file.name}”: ${sentence(error)} Nothing was kept.`;
+      problems = ((error as { problems?: { expected: string }[] }).problems ?? []).map((one) => one.expected);
+    }
+  }
+
+  function keys(event: KeyboardEvent) {
+    const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement;
+    if (typing || asking || event.ctrlKey || event.metaKey || event.altKey) return;
+    const focused = shoots?.find((one) => document.activeElement?.id === `shoot-${one.id}`);
+    if (event.key === 'n') asking = true;
+    else if (event.key === '/') findField?.focus();
+    else if (event.key === 'd' && focused) void duplicate(focused);
+    else return;
+    event.preventDefault();
+  }
+
+  function when(shoot: ShootLine): string {
+    const start = Date.parse(shoot.start) / 1000;
+    const from = `${day(start, shoot.zone)}, ${clock(start, shoot.zone, false)}`;
+    const end = shoot.shoot_s === null ? '' : ` to ${clock(start + shoot.shoot_s, shoot.zone, false)}`;
+    return shoot.taken !== null && shoot.state !== 'planned'
+      ? `${day(start, shoot.zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
+      : from + end;
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+<svelte:head><title>Shoots · Bridle</title></svelte:head>
+
+<main class="shoots">
+  <header>
+    <h1>Shoots</h1>
+    <p>
+      {day(Date.now() / 1000, ownZone(), true)}.
+      {#if coming}Next: {coming.name}, {day(Date.parse(coming.start) / 1000, coming.zone)}.{/if}
+    </p>
+    <span class="tools">
+      <input
+        bind:this={findField}
+        class="field find"
+        type="search"
+        placeholder="Find"
+        aria-label="Find a shoot"
+        bind:value={find}
+        oninput={() => void look()}
+      />
+      <button type="button" class="act quiet" onclick={() => fileField?.click()}>Open a plan file</button>
+      <input
+        bind:this={fileField}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Plan file"
+        class="sr-only"
+        tabindex="-1"
+        onchange={(event) => {
+          void take(event.currentTarget.files?.[0]);
+          event.currentTarget.value = '';
+        }}
+      />
+      <button type="button" class="act" onclick={() => (asking = true)}>New shoot</button>
+    </span>
+  </header>
+
+  {#if trouble}
+    <div class="trouble" role="alert">
+      <p>{trouble}</p>
+      {#each problems as problem (problem)}<p class="problem">{problem}</p>{/each}
+      <button type="button" class="link" onclick={() => ((trouble = ''), (problems = []), void look())}
+        >All right</button
+      >
+    </div>
+  {/if}
+  {#if gone}
+    <p class="gone" role="status">
+      {gone.name} is in the bin.
+      <button type="button" class="link" onclick={() => void back()}>Put it back</button>
+    </p>
+  {/if}
+
+  {#if shoots === null}
+    <p class="mono-note" role="status">{trouble ? '' : 'Looking for shoots …'}</p>
+  {:else if shoots.length === 0}
+    <p class="empty">
+      {#if find}Nothing is called or placed “{find}”.
+        <button type="button" class="link" onclick={() => ((find = ''), void look())}>Show all shoots</button>
+      {:else}No shoot yet. Three questions make one; everything else has a sound default and can be changed on
+        its sheet.
+        <button type="button" class="link" onclick={() => (asking = true)}>New shoot</button>{/if}
+    </p>
+  {:else}
+    {#each GROUPS as group (group.state)}
+      {@const members = shoots.filter((one) => one.state === group.state)}
+      {#if members.length}
+        <section>
+          <h2>{group.title}</h2>
+          {#each members as shoot (shoot.id)}
+            <div class="line">
+              <a id="shoot-{shoot.id}" href="/shoots/{shoot.id}/clip" onclick={router.follow}>
+                <span class="who"
+                  ><b>{shoot.name}</b><span class="label"
+                    >{when(shoot)}{shoot.place ? `, ${shoot.place}` : ''}</span
+                  ></span
+                >
+                <span class="drawn"
+                  ><SmallSpan traces={shoot.traces} frames={shoot.frames} taken={shoot.taken} /></span
+                >
+                <span class="pace">
+                  {#if shoot.interval_s}<b>one every {duration(shoot.interval_s)}</b><span class="label"
+                      >{duration(shoot.shoot_s ?? 0)} on site</span
+                    >
+                  {:else}<b>interval open</b>{/if}
+                </span>
+                <span class="clip">
+                  {#if shoot.clip_s}<b>{duration(shoot.clip_s)}</b><span class="label">of clip</span>{/if}
+                </span>
+                <span class="state {shoot.worst?.severity ?? ''}">
+                  {#if shoot.worst}
+                    <b>{WORDS[shoot.worst.severity]}</b>
+                    <span>{fill(shoot.worst.what, shoot.worst.slots, shoot.zone)}</span>
+                  {:else}{shoot.state === 'done'
+                      ? 'logged'
+                      : shoot.state === 'running'
+                        ? 'running'
+                        : 'ready'}{/if}
+                </span>
+              </a>
+              <span class="does">
+                <button
+                  type="button"
+                  class="link"
+                  aria-label="Duplicate {shoot.name}"
+                  onclick={() => void duplicate(shoot)}>duplicate</button
+                >
+                <button
+                  type="button"
+                  class="link"
+                  aria-label="Put {shoot.name} into the bin"
+                  onclick={() => void bin(shoot)}>to the bin</button
+                >
+              </span>
+            </div>
+          {/each}
+        </section>
+      {/if}
+    {/each}
+  {/if}
+
+  <footer>
+    <span>
+      {#if inBin}<a class="link" href="/bin" onclick={router.follow}
+          >The bin keeps {inBin} {inBin === 1 ? 'shoot' : 'shoots'}</a
+        >, each for {binDays} days{:else}The bin is empty{/if}
+    </span>
+    <span class="hints">n new &nbsp; / find &nbsp; enter opens &nbsp; d duplicates</span>
+  </footer>
+</main>
+
+<Modal bind:open={asking} title="New shoot" onclose={() => (refused = '')}>
+  <ShootFields
+    first={firstAnswers()}
+    button="Make the sheet"
+    trouble={refused}
+    onanswer={(answers) => void make(answers)}
+  />
+</Modal>
+
+<style>
+  .shoots {
+    display: flex;
+    flex-direction: column;
+    min-height: 100dvh;
+    background: var(--sheet);
+    padding: 20px 26px 14px;
+  }
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 10px;
+  }
+  h1 {
+    font-size: 23px;
+    font-stretch: 108%;
+  }
+  header p {
+    color: var(--second);
+  }
+  .tools {
+    display: flex;
+    gap: 12px;
+    margin-left: auto;
+  }
+  .find {
+    width: 150px;
+  }
+  section h2 {
+    display: flex;
+    align-items: center;
+    gap: 14px;
+    margin-top: 24px;
+    font-size: 13px;
+    font-stretch: 92%;
+    color: var(--second);
+    font-weight: 600;
+  }
+  section h2::after {
+    content: '';
+    flex: 1;
+    border-top: 1.5px solid var(--second);
+  }
+  .line {
+    position: relative;
+    border-bottom: 1px solid var(--hair);
+  }
+  .line > a {
+    display: grid;
+    grid-template-columns: minmax(190px, 1.1fr) minmax(200px, 1.6fr) minmax(140px, 0.6fr) 96px minmax(
+        150px,
+        1fr
+      );
+    gap: 26px;
+    align-items: center;
+    padding: 9px 0 10px;
+  }
+  .line > a:hover {
+    background: var(--wash);
+  }
+  .line > a > span > * {
+    display: block;
+  }
+  .who b {
+    font-size: 18px;
+    font-stretch: 104%;
+    font-weight: 650;
+  }
+  .pace b {
+    font-weight: 600;
+    font-size: 13px;
+  }
+  .clip b {
+    font-size: 21px;
+    font-weight: 650;
+    line-height: 1.2;
+    white-space: nowrap;
+  }
+  .state {
+    text-align: right;
+    color: var(--second);
+    font-size: 13px;
+  }
+  .state.stop,
+  .state.mind,
+  .state.note {
+    color: var(--ink);
+  }
+  .state.stop b {
+    color: var(--stop);
+  }
+  .state.mind b {
+    color: var(--mind);
+  }
+  .does {
+    position: absolute;
+    right: 0;
+    bottom: 3px;
+    display: flex;
+    gap: 14px;
+    font-size: 12px;
+    opacity: 0;
+    background: var(--sheet);
+    padding-left: 10px;
+  }
+  .does button {
+    min-height: 24px;
+  }
+  .line:hover .does,
+  .line:focus-within .does {
+    opacity: 1;
+  }
+  .trouble,
+  .gone,
+  .empty {
+    margin-top: 18px;
+  }
+  .trouble {
+    border-left: 6px solid var(--stop);
+    padding-left: 12px;
+  }
+  .problem {
+    font-size: 13px;
+    color: var(--second);
+  }
+  .empty {
+    max-width: 60ch;
+    font-size: 17px;
+  }
+  footer {
+    display: flex;
+    justify-content: space-between;
+    margin-top: auto;
+    padding-top: 24px;
+    font-size: 13px;
+    color: var(--second);
+  }
+  @media (hover: none) {
+    .does {
+      position: static;
+      opacity: 1;
+      padding: 0 0 8px;
+    }
+    .does button {
+      min-height: 44px;
+    }
+  }
+  @media (max-width: 1000px) {
+    .shoots {
+      min-height: auto;
+      padding: 16px;
+    }
+    .line > a {
+      grid-template-columns: 1fr auto;
+      gap: 6px 16px;
+    }
+    .drawn {
+      grid-column: 1 / -1;
+      order: 3;
+    }
+    .pace {
+      order: 4;
+    }
+    .clip {
+      order: 2;
+      text-align: right;
+    }
+    .state {
+      order: 5;
+    }
+    .does {
+      position: static;
+      opacity: 1;
+      padding: 0 0 8px;
+    }
+    .does button {
+      min-height: 44px;
+    }
+    .hints {
+      display: none;
+    }
+    .tools {
+      margin: 8px 0 0;
+      width: 100%;
+      flex-wrap: wrap;
+    }
+    .tools .act {
+      flex: 1;
+      padding: 6px 10px;
+    }
+    .find {
+      width: 100%;
+      min-height: 44px;
+    }
+  }
+</style>

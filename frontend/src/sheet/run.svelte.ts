@@ -1,0 +1,101 @@
+import { api, sentence, type RunView } from '../api/client';
+
+const LOOK_MS = 350;
+const IDLE_MS = 2500;
+const MOST_EVENTS = 400;
+
+/** The run that is looked at: asks the server how it goes, and passes on what is asked of it. */
+export class RunWatch {
+  run = $state.raw<RunView | null>(null);
+  events = $state.raw<RunView['events']>([]);
+  loaded = $state(false);
+  trouble = $state('');
+  seen = $state(0);
+  #shoot: number;
+  #timer = 0;
+  #ended = false;
+
+  constructor(shoot: number) {
+    this.#shoot = shoot;
+  }
+
+  get under(): boolean {
+    return this.run !== null && !['finished', 'stopped'].includes(this.run.phase);
+  }
+
+  async open(): Promise<void> {
+    await this.#try(async () => {
+      const answer = await api.GET('/api/shoots/{shoot_id}/runs', {
+        params: { path: { shoot_id: this.#shoot } }
+      });
+      const latest = answer.data?.runs[0];
+      if (latest) await this.look(latest.id);
+      this.loaded = true;
+    });
+    this.#again();
+  }
+
+  async look(id: number): Promise<void> {
+    const same = this.run?.id === id;
+    const after = same ? (this.events.at(-1)?.number ?? -1) + 1 : 0;
+    const answer = await api.GET('/api/runs/{run_id}', {
+      params: { path: { run_id: id }, query: { after } }
+    });
+    if (answer.data) this.#take(answer.data, same);
+  }
+
+  async begin(speed: 0 | 1 | 60 | 600): Promise<void> {
+    await this.#try(async () => {
+      const path = { shoot_id: this.#shoot };
+      const answer = await api.POST('/api/shoots/{shoot_id}/runs', { params: { path }, body: { speed } });
+      if (answer.data) this.#take(answer.data, false);
+      else this.trouble = sentence(answer.error);
+    });
+  }
+
+  async ask(what: 'pause' | 'go on' | 'stop' | null, speed: 0 | 1 | 60 | 600 | null = null): Promise<void> {
+    const run = this.run;
+    if (!run) return;
+    await this.#try(async () => {
+      await api.POST('/api/runs/{run_id}/ask', {
+        params: { path: { run_id: run.id } },
+        body: { what, speed }
+      });
+      await this.look(run.id);
+    });
+  }
+
+  close(): void {
+    this.#ended = true;
+    clearTimeout(this.#timer);
+  }
+
+  #take(run: RunView, same: boolean): void {
+    const known = same ? (this.events.at(-1)?.number ?? -1) : -1;
+    const fresh = run.events.filter((event) => event.number > known);
+    this.events = [...(same ? this.events : []), ...fresh].slice(-MOST_EVENTS);
+    this.run = run;
+    this.seen = performance.now();
+  }
+
+  #again(): void {
+    if (this.#ended) return;
+    this.#timer = window.setTimeout(
+      async () => {
+        const run = this.run;
+        if (run && this.under) await this.#try(() => this.look(run.id));
+        this.#again();
+      },
+      this.under ? LOOK_MS : IDLE_MS
+    );
+  }
+
+  async #try(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+      if (this.trouble.startsWith('Bridle cannot')) this.trouble = '';
+    } catch (error) {
+      this.trouble = sentence(error);
+    }
+  }
+}
