@@ -13,7 +13,7 @@ SECRET_KEY = secret_key(key_file())
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 
-INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs"]
+INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs", "bridle.server.commands"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "bridle.server.headers.content_security_policy",
@@ -46,6 +46,7 @@ USE_I18N = False
 WHITENOISE_ROOT = PAGE if PAGE.is_dir() else None
 WHITENOISE_INDEX_FILE = False
 WHITENOISE_MAX_AGE = 0
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
 STATIC_URL = "/static/"
 
 X_FRAME_OPTIONS = "DENY"

@@ -122,7 +122,8 @@ def _parts(beat: Beat, move_s: float, need: float, interval: float, margin: floa
     parts.append(Part("settle", "settle", moving + move_s, _settle(beat, move_s), inner, "beat.settle_s"))
     free = interval - margin
     parts.append(Part("spare", "spare", need, max(0.0, free - need), "outer", None))
-    parts.append(Part("margin", "margin kept", free, margin, "outer", "beat.margin"))
+    # Where the beat does not fit, the margin is what it overruns by besides.
+    parts.append(Part("margin", "margin kept", max(need, free), margin, "outer", "beat.margin"))
     return tuple(parts)
 
 

@@ -56,14 +56,14 @@ def _times(timeline: TimelineAnswer) -> Sheet:
 def _camera(plan: Plan) -> Sheet:
     camera = plan.camera
     rows = (
-        Setting("mode", slot("manual, image format raw")),
+        Setting("mode", slot("manual, raw files")),
         Setting("shutter", slot(plan.beat.exposure_s, "shutter")),
         Setting("aperture", slot(camera.aperture, "f-number")),
         Setting("ISO", slot(camera.iso)),
         Setting("focal length", slot(camera.focal_mm, "mm")),
-        Setting("focus", slot("manual, set once, stabiliser off")),
+        Setting("focus", slot("manual, stabiliser off")),
         Setting("white balance", slot("fixed")),
-        Setting("long-exposure noise reduction", slot("off")),
+        Setting("noise reduction", slot("off")),
     )
     return Sheet("Camera", rows)
 
@@ -73,7 +73,7 @@ def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet
         Setting("interval", slot(timeline.interval_s, "s"), "clip.interval"),
         Setting("frames", slot(timeline.frames, "frames"), "clip.frames"),
         Setting(
-            "still time, where it asks for that",
+            "still time, if it asks",
             slot(max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s), "s"),
             "beat.still",
         ),

@@ -57,124 +57,128 @@
 
 <section class="clip">
   <h2 class="sr-only">Clip</h2>
-  <p class="sentence" class:clash>
-    {#each pieces as piece (piece.name)}
-      {@const one = sheet.quantity(piece.name)}
-      {piece.before}{' '}<span class="keep"
-        ><Editable
-          path="clip.{piece.name}"
-          label={one?.label ?? piece.name}
-          value={one?.value ?? null}
-          unit={one?.unit ?? ''}
-          held={one?.held}
-          onpeg={() => peg(piece.name)}
-        /><Peg
-          label={one?.label ?? piece.name}
-          held={one?.held ?? false}
-          pull={involved.has(piece.name)}
-          onpeg={() => peg(piece.name)}
-        />{piece.after}</span
-      >{' '}
-    {/each}
-  </p>
-
-  {#if clash}
-    <div class="verdict" role="alert" data-snag="holds-contradict">
-      <p>
-        <b>Stop.</b>
-        {fill(clash.what, clash.slots, sheet.zone)}
-        {fill(clash.why, clash.slots, sheet.zone)}
-      </p>
-      <div class="pulls">
-        {#each clash.fixes as fix (fix.label)}
-          <button type="button" onclick={() => void sheet.apply(fix.edits)}>
-            <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
-            <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
-          </button>
-        {/each}
-      </div>
-    </div>
-  {:else if few}
-    <div class="verdict" role="status" data-snag="holds-too-few">
-      <p>
-        <b>{COUNT[pegged]} in.</b>
-        {fill(few.what, few.slots, sheet.zone)}
-        {fill(few.why, few.slots, sheet.zone)}
-      </p>
-      <div class="pulls">
-        {#each few.fixes as fix (fix.label)}
-          <button type="button" onclick={() => void sheet.apply(fix.edits)}>
-            <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
-            <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
-          </button>
-        {/each}
-      </div>
-    </div>
-  {:else}
-    <p class="hint">
-      {COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type over it,
-      or use the arrow keys.
-      {#each clip.rounding as note (note.quantity)}
-        <span class="rounding">
-          {note.quantity === 'clip' ? 'The clip' : 'The shoot'} was to last {duration(note.asked)}; whole
-          frames make it
-          {duration(note.got)}, {duration(Math.abs(note.got - note.asked))}
-          {note.got > note.asked ? 'longer' : 'shorter'}.
-        </span>
+  <div class="first">
+    <p class="sentence" class:clash>
+      {#each pieces as piece (piece.name)}
+        {@const one = sheet.quantity(piece.name)}
+        {piece.before}{' '}<span class="keep"
+          ><Editable
+            path="clip.{piece.name}"
+            label={one?.label ?? piece.name}
+            value={one?.value ?? null}
+            unit={one?.unit ?? ''}
+            held={one?.held}
+            onpeg={() => peg(piece.name)}
+          /><Peg
+            label={one?.label ?? piece.name}
+            held={one?.held ?? false}
+            pull={involved.has(piece.name)}
+            onpeg={() => peg(piece.name)}
+          />{piece.after}</span
+        >{' '}
       {/each}
     </p>
-  {/if}
 
-  {#if solved && sheet.told.frames}
-    <ClipFold
-      frames={sheet.told.frames}
-      clip={values.clip ?? 0}
-      rate={values.rate ?? 25}
-      speedUp={values.speed_up ?? 1}
-      other={{ rate: otherRate, clip: other }}
-      playhead={sheet.playhead.at}
-    />
-  {/if}
-
-  <div class="beat">
-    <h3>
-      What one beat holds
-      <span class="label">
-        nothing moves while the shutter is open · shortest interval that fits <Working
-          figure="beat.shortest"
-        />
-      </span>
-    </h3>
-    {#if beat}<BeatStrip {beat} />{/if}
-    <div class="parts">
-      {#each PARTS as part (part.path)}
-        <div>
-          <span class="label">{part.label}</span>
-          <Editable path={part.path} label={part.label} value={beatValue(part.path)} unit={part.unit} />
+    {#if clash}
+      <div class="verdict" role="alert" data-snag="holds-contradict">
+        <p>
+          <b>Stop.</b>
+          {fill(clash.what, clash.slots, sheet.zone)}
+          {fill(clash.why, clash.slots, sheet.zone)}
+        </p>
+        <div class="pulls">
+          {#each clash.fixes as fix (fix.label)}
+            <button type="button" onclick={() => void sheet.apply(fix.edits)}>
+              <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
+              <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
+            </button>
+          {/each}
         </div>
-      {/each}
-      <div>
-        <span class="label">move</span>
-        <Working figure="beat.move" />
       </div>
-      <div>
-        <span class="label">interval step</span>
-        <Editable
-          path="clip.interval_step_s"
-          label="interval step"
-          value={fraction(String(sheet.plan.clip.interval_step_s))}
-          unit="s"
-        />
+    {:else if few}
+      <div class="verdict" role="status" data-snag="holds-too-few">
+        <p>
+          <b>{COUNT[pegged]} in.</b>
+          {fill(few.what, few.slots, sheet.zone)}
+          {fill(few.why, few.slots, sheet.zone)}
+        </p>
+        <div class="pulls">
+          {#each few.fixes as fix (fix.label)}
+            <button type="button" onclick={() => void sheet.apply(fix.edits)}>
+              <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
+              <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
+            </button>
+          {/each}
+        </div>
       </div>
-    </div>
-    <label class="overlap">
-      <input
-        type="checkbox"
-        checked={sheet.plan.beat.write_while_moving}
-        onchange={(event) => void sheet.set('beat.write_while_moving', event.currentTarget.checked)}
+    {:else}
+      <p class="hint">
+        {COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type over it,
+        or use the arrow keys.
+        {#each clip.rounding as note (note.quantity)}
+          <span class="rounding">
+            {note.quantity === 'clip' ? 'The clip' : 'The shoot'} was to last {duration(note.asked)}; whole
+            frames make it
+            {duration(note.got)}, {duration(Math.abs(note.got - note.asked))}
+            {note.got > note.asked ? 'longer' : 'shorter'}.
+          </span>
+        {/each}
+      </p>
+    {/if}
+  </div>
+
+  <div class="rest">
+    {#if solved && sheet.told.frames}
+      <ClipFold
+        frames={sheet.told.frames}
+        clip={values.clip ?? 0}
+        rate={values.rate ?? 25}
+        speedUp={values.speed_up ?? 1}
+        other={{ rate: otherRate, clip: other }}
+        playhead={sheet.playhead.at}
       />
-      the camera writes while the rig moves
-    </label>
+    {/if}
+
+    <div class="beat">
+      <h3>
+        What one beat holds
+        <span class="label">
+          nothing moves while the shutter is open · shortest interval that fits <Working
+            figure="beat.shortest"
+          />
+        </span>
+      </h3>
+      {#if beat}<BeatStrip {beat} />{/if}
+      <div class="parts">
+        {#each PARTS as part (part.path)}
+          <div>
+            <span class="label">{part.label}</span>
+            <Editable path={part.path} label={part.label} value={beatValue(part.path)} unit={part.unit} />
+          </div>
+        {/each}
+        <div>
+          <span class="label">move</span>
+          <Working figure="beat.move" />
+        </div>
+        <div>
+          <span class="label">interval step</span>
+          <Editable
+            path="clip.interval_step_s"
+            label="interval step"
+            value={fraction(String(sheet.plan.clip.interval_step_s))}
+            unit="s"
+          />
+        </div>
+      </div>
+      <label class="overlap">
+        <input
+          type="checkbox"
+          checked={sheet.plan.beat.write_while_moving}
+          onchange={(event) => void sheet.set('beat.write_while_moving', event.currentTarget.checked)}
+        />
+        the camera writes while the rig moves
+      </label>
+    </div>
   </div>
 </section>
 
@@ -266,12 +270,22 @@
     accent-color: var(--ink);
   }
   @media (max-width: 760px) {
+    /* On a phone: the sentence, then the ring and the next thing to do, then the rest. */
     .clip {
-      padding: 16px 16px 18px;
+      display: contents;
+    }
+    .first,
+    .rest {
+      background: var(--sheet);
+      padding: 14px 16px;
+    }
+    .rest {
+      order: 3;
+      border-top: 1px solid var(--ink);
     }
     .sentence {
-      font-size: 27px;
-      line-height: 1.45;
+      font-size: 26px;
+      line-height: 1.5;
     }
     .parts {
       grid-template-columns: repeat(2, 1fr);

@@ -152,7 +152,7 @@
 
     <h3>Marks <button type="button" class="link add" onclick={addMark}>+ a mark</button></h3>
     {#each move.marks as mark, index (index)}
-      <p class="mark">
+      <div class="mark">
         <input
           class="field"
           value={mark.name}
@@ -160,32 +160,37 @@
           maxlength="120"
           onchange={(event) => void sheet.type(`move.marks.${index}.name`, event.currentTarget.value)}
         />
-        <Editable
-          path="move.marks.{index}.x_mm"
-          label="{mark.name}, along the rail"
-          value={mark.x_mm}
-          unit="mm"
-          min={-1e6}
-        />
-        <Editable
-          path="move.marks.{index}.y_mm"
-          label="{mark.name}, away from the rail"
-          value={mark.y_mm}
-          unit="mm"
-          min={1}
-        />
+        <button type="button" class="link" aria-label="Take {mark.name} away" onclick={() => dropMark(index)}
+          >take away</button
+        >
+        <span>
+          <Editable
+            path="move.marks.{index}.x_mm"
+            label="{mark.name}, along the rail"
+            value={mark.x_mm}
+            unit="mm"
+            min={-1e6}
+          />
+          <span class="label">along,</span>
+          <Editable
+            path="move.marks.{index}.y_mm"
+            label="{mark.name}, away from the rail"
+            value={mark.y_mm}
+            unit="mm"
+            min={1}
+          />
+          <span class="label">away</span>
+        </span>
         <button
           type="button"
           class="link"
           onclick={() => aim(index)}
-          title="Pan so that both ends point at the {mark.name}"
+          title="Pan so that both ends point at the {mark.name}">aim both ends</button
         >
-          aim both ends
-        </button>
-        <button type="button" class="link" aria-label="Take {mark.name} away" onclick={() => dropMark(index)}
-          >×</button
-        >
-      </p>
+        {#if sheet.troubles.get(`move.marks.${index}.name`)}
+          <span role="alert">{sheet.troubles.get(`move.marks.${index}.name`)}</span>
+        {/if}
+      </div>
     {:else}
       <p class="mono-note">
         No mark yet. A mark is something named in the scene that the ends can be aimed at.
@@ -302,23 +307,26 @@
     min-height: 24px;
   }
   .mark {
-    display: flex;
-    flex-wrap: wrap;
+    display: grid;
+    grid-template-columns: 1fr auto;
     align-items: baseline;
     gap: 4px 10px;
     font-size: 13px;
-    padding: 4px 0;
+    padding: 4px 0 6px;
     border-bottom: 1px solid var(--hair);
   }
   .mark .field {
-    width: 100%;
-    flex: 1 1 100%;
-    border-bottom-color: var(--hair);
+    border-bottom-color: transparent;
     font-weight: 600;
+    padding-left: 0;
+  }
+  .mark .field:hover,
+  .mark .field:focus {
+    border-bottom-color: var(--ink);
   }
   .mark button {
     min-height: 24px;
-    min-width: 24px;
+    text-align: right;
   }
   details {
     margin-top: 12px;

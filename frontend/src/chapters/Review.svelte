@@ -81,7 +81,7 @@
             {#each one.settings as setting (setting.label)}
               <div>
                 <dt>{setting.label}</dt>
-                <dd>
+                <dd class:number={typeof setting.value.value === 'number'}>
                   {#if setting.figure && typeof setting.value.value === 'number'}
                     <Working
                       figure={setting.figure}
@@ -123,7 +123,7 @@
 <style>
   .review {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-columns: minmax(0, 0.75fr) minmax(0, 1fr);
     gap: 30px;
     padding: 20px 24px 20px 30px;
   }
@@ -188,6 +188,9 @@
   dd {
     text-align: right;
     font-weight: 600;
+  }
+  .number {
+    white-space: nowrap;
   }
   .cautions p {
     font-size: 13px;

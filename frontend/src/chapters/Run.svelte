@@ -50,8 +50,11 @@
     };
   });
 
+  // The playhead goes with a run that is seen under way, up to its last frame.
+  let seenUnder = false;
   $effect(() => {
-    if (run && sheet.told.frames && watch.under) sheet.playhead.to(Math.max(0, run.taken - 1));
+    seenUnder ||= watch.under;
+    if (run && seenUnder) sheet.playhead.to(Math.max(0, run.taken - 1));
   });
 
   $effect(() => {

@@ -27,12 +27,12 @@
   button {
     position: relative;
     display: inline-block;
-    width: 0.5em;
-    height: 0.5em;
-    min-width: 16px;
-    min-height: 16px;
-    margin-left: 2px;
-    vertical-align: 0.42em;
+    width: 0.36em;
+    height: 0.36em;
+    min-width: 12px;
+    min-height: 12px;
+    margin-left: 3px;
+    vertical-align: 0.5em;
     line-height: 0;
   }
   /* A larger place to hit than the peg that is drawn. */

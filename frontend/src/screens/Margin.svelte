@@ -21,7 +21,10 @@
     },
     { mark: 'dots', label: 'margin kept', text: duration(Math.round(length('margin') * 1000) / 1000) }
   ]);
-  const snags = $derived(sheet.told.snags);
+  // In the clip chapter the sentence itself says what its pegs cannot hold.
+  const told = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
+  const snags = $derived(sheet.told.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
+  const open = $derived(sheet.told.clip.state);
 </script>
 
 <aside class="margin" aria-label="Beat, totals and snags">
@@ -36,7 +39,11 @@
       {/each}
     </dl>
   {:else}
-    <p class="mono-note open">The beat ring needs an interval. Peg one more figure of the sentence.</p>
+    <p class="mono-note open">
+      {open === 'contradiction'
+        ? 'The beat ring comes back when the pegs agree.'
+        : 'The beat ring needs frames and an interval. Peg one more figure of the sentence.'}
+    </p>
   {/if}
   <dl class="totals">
     <div>
@@ -68,7 +75,7 @@
     {#each snags.slice(0, MOST) as snag (snag.code + snag.path)}
       <SnagNote {snag} />
     {:else}
-      <p class="label">No snags.</p>
+      <p class="label">{open === 'solved' ? 'No snags.' : 'The sentence says what is missing.'}</p>
     {/each}
     {#if snags.length > MOST}
       <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}
@@ -142,6 +149,30 @@
     .margin {
       border-left: 0;
       border-top: 1px solid var(--ink);
+    }
+  }
+  @media (max-width: 760px) {
+    .margin {
+      display: flex;
+      flex-direction: column;
+    }
+    .snags {
+      order: 1;
+    }
+    .legend {
+      order: 2;
+    }
+    .totals {
+      order: 3;
+      font-size: 15px;
+    }
+    .totals div {
+      align-items: center;
+      min-height: 40px;
+      border-bottom: 1px solid var(--hair);
+    }
+    .totals :global(.figure) {
+      min-height: 40px;
     }
   }
 </style>

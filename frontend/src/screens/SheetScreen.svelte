@@ -112,6 +112,24 @@
       overflow: visible;
     }
   }
+  @media (max-width: 760px) {
+    .sheet {
+      display: flex;
+      flex-direction: column;
+    }
+    .middle {
+      display: contents;
+    }
+    .middle > :global(*) {
+      background: var(--sheet);
+    }
+    .aside {
+      order: 2;
+    }
+    .foot {
+      order: 4;
+    }
+  }
   @media print {
     .sheet {
       display: block;

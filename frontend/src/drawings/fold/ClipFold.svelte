@@ -13,14 +13,16 @@
   }
   let { frames, clip, rate, speedUp, other, playhead }: Props = $props();
 
-  const WIDTH = 880;
+  let width = $state(880);
+  const WIDTH = $derived(Math.max(240, width));
+  const narrow = $derived(WIDTH < 560);
   const x = $derived(scaleLinear([1, Math.max(2, frames)], [4, WIDTH - 4]));
   const labels = $derived(
-    [...new Set([1, ...x.ticks(8).filter((t) => t > 1 && t < frames * 0.95), frames])].filter(
-      Number.isInteger
-    )
+    [
+      ...new Set([1, ...x.ticks(WIDTH / 110).filter((t) => t > 1 && t < frames * (1 - 50 / WIDTH)), frames])
+    ].filter(Number.isInteger)
   );
-  const ticks = $derived(x.ticks(Math.min(frames, 100)).filter((tick) => Number.isInteger(tick)));
+  const ticks = $derived(x.ticks(Math.min(frames, WIDTH / 9)).filter((tick) => Number.isInteger(tick)));
   // The longer the clip, the longer its line; half the rule stands for one minute.
   const half = $derived(Math.min(WIDTH / 2 - 8, Math.max(10, (clip / 60) * (WIDTH / 2)) / 2 + 20));
   const left = $derived(WIDTH / 2 - half);
@@ -31,31 +33,38 @@
   );
 </script>
 
-<svg viewBox="0 0 {WIDTH} 152" role="img" aria-label={words}>
-  {#each labels as tick (tick)}
-    <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
-      >{number(tick, 12)}</text
+<div bind:clientWidth={width}>
+  <svg viewBox="0 0 {WIDTH} {narrow ? 168 : 152}" role="img" aria-label={words}>
+    {#each labels as tick (tick)}
+      <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
+        >{number(tick, 12)}</text
+      >
+    {/each}
+    <path class="rule" d="M4 36H{WIDTH - 4}" />
+    {#each ticks as tick (tick)}
+      <line class="tick" x1={x(tick)} x2={x(tick)} y1={labels.includes(tick) ? 20 : 29} y2="36" />
+    {/each}
+    <line class="tick" x1={x(1)} x2={x(1)} y1="20" y2="36" />
+    <line class="tick" x1={x(Math.max(2, frames))} x2={x(Math.max(2, frames))} y1="20" y2="36" />
+    <path class="fold" d="M4 37H{WIDTH - 4}L{right} 116H{left}Z" />
+    {#each labels as tick (tick)}
+      {@const share = frames > 1 ? (tick - 1) / (frames - 1) : 0}
+      <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="116" />
+    {/each}
+    <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="122" />
+    <rect class="clip" x={left} y="116" width={right - left} height="5" />
+    <text class="bold" x={narrow ? WIDTH / 2 : WIDTH / 2 - 10} y="143" text-anchor={narrow ? 'middle' : 'end'}
+      >{duration(clip)} of clip, {number(speedUp)}× faster than life</text
     >
-  {/each}
-  <path class="rule" d="M4 36H{WIDTH - 4}" />
-  {#each ticks as tick (tick)}
-    <line class="tick" x1={x(tick)} x2={x(tick)} y1={labels.includes(tick) ? 20 : 29} y2="36" />
-  {/each}
-  <line class="tick" x1={x(1)} x2={x(1)} y1="20" y2="36" />
-  <line class="tick" x1={x(Math.max(2, frames))} x2={x(Math.max(2, frames))} y1="20" y2="36" />
-  <path class="fold" d="M4 37H{WIDTH - 4}L{right} 116H{left}Z" />
-  {#each labels as tick (tick)}
-    {@const share = frames > 1 ? (tick - 1) / (frames - 1) : 0}
-    <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="116" />
-  {/each}
-  <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="122" />
-  <rect class="clip" x={left} y="116" width={right - left} height="5" />
-  <text class="bold" x={WIDTH / 2} y="143" text-anchor="middle"
-    >{duration(clip)} of clip, {number(speedUp)}× faster than life<tspan class="second">
-      · the same frames at {writeRate(other.rate)}: {duration(other.clip)}</tspan
-    ></text
-  >
-</svg>
+    <text
+      class="second"
+      x={narrow ? WIDTH / 2 : WIDTH / 2 + 10}
+      y={narrow ? 161 : 143}
+      text-anchor={narrow ? 'middle' : 'start'}
+      >the same frames at {writeRate(other.rate)}: {duration(other.clip)}</text
+    >
+  </svg>
+</div>
 
 <style>
   svg {
@@ -91,6 +100,6 @@
   }
   .second {
     fill: var(--second);
-    font-weight: 450;
+    font-size: 13px;
   }
 </style>

@@ -151,7 +151,7 @@
     </defs>
     {#each gridX as x (x)}<line class="hair" x1={to.x(x)} x2={to.x(x)} y1="0" y2={HEIGHT} />{/each}
     {#each gridY as y (y)}<line class="hair" x1="0" x2={width} y1={to.y(y)} y2={to.y(y)} />{/each}
-    <text class="second" x="6" y={HEIGHT - 8}
+    <text class="second" x="6" y="14"
       >squares of {write(grid >= 1000 ? grid / 1000 : grid, grid >= 1000 ? 'm' : 'mm')}</text
     >
 

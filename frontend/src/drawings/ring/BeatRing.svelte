@@ -20,10 +20,11 @@
       const radius = part.track === 'inner' ? INNER : OUTER;
       const from = share(part.start_s);
       const to = share(part.start_s + part.length_s);
-      if (part.name === 'margin')
-        return beat.over_s > 0 ? [] : [{ name: part.name, path: arc(from, to, OUTER) }];
       const inside = { name: part.name, path: arc(Math.min(from, 1), Math.min(to, 1), radius) };
-      const past = { name: 'over', path: arc(Math.max(from, 1) - 1, Math.min(to, 1.96) - 1, OVER) };
+      const past = {
+        name: part.name === 'margin' ? 'over kept' : 'over',
+        path: arc(Math.max(from, 1) - 1, Math.min(to, 1.96) - 1, OVER)
+      };
       return to > 1 ? [inside, past] : [inside];
     })
   );
@@ -104,6 +105,9 @@
   .over {
     stroke: var(--stop);
     stroke-width: 8;
+  }
+  .over.kept {
+    stroke-dasharray: 1.8 2.8;
   }
   .big {
     font-size: 29px;

@@ -143,7 +143,7 @@
       onpointercancel={up}
       onkeydown={keys}
     >
-      <clipPath id="span-room"><rect x={LEFT} y="0" width={room} height={TALL} /></clipPath>
+      <clipPath id="span-room"><rect x={LEFT - 7} y="0" width={room + 14} height={TALL} /></clipPath>
       {#each lines as one (one.name)}
         <text x="12" y={26 + one.row * 17}>{one.name}</text>
         <line
@@ -156,6 +156,10 @@
         />
       {/each}
       <text x="12" y="106">frames</text>
+      {#each ticks as tick (tick.at)}
+        <line class="base" x1={tick.x} x2={tick.x} y1={BASE} y2={BASE + 6} />
+        <text x={tick.x} y={BASE + 20} text-anchor="middle">{tick.text}</text>
+      {/each}
       <g clip-path="url(#span-room)">
         {#each lines as one (one.name)}
           <path class="line" d={one.path} stroke-dasharray={one.dash} />
@@ -169,10 +173,6 @@
           <rect class="many" x={x(0)} width={x(1) - x(0)} y="98" height="8" />
         {/if}
         <line class="base" x1={LEFT} x2={width - RIGHT} y1={BASE} y2={BASE} />
-        {#each ticks as tick (tick.at)}
-          <line class="base" x1={tick.x} x2={tick.x} y1={BASE} y2={BASE + 6} />
-          <text x={tick.x} y={BASE + 20} text-anchor="middle">{tick.text}</text>
-        {/each}
         <line class="head" x1={headX} x2={headX} y1="0" y2={BASE} />
         <path class="mark" d="M{headX - 6} {BASE + 1}h12l-6 -8z" />
       </g>

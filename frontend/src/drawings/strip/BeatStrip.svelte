@@ -9,44 +9,49 @@
   }
   let { beat }: Props = $props();
 
-  const WIDTH = 880;
-  const span = $derived(Math.max(beat.interval_s, beat.need_s) * 1.001);
+  let width = $state(880);
+  const WIDTH = $derived(Math.max(240, width));
+  const span = $derived(Math.max(beat.interval_s, beat.interval_s + beat.over_s) * 1.001);
   const x = $derived(scaleLinear([0, span], [4, WIDTH - 4]));
-  const ticks = $derived(x.ticks(10));
+  const ticks = $derived(x.ticks(WIDTH / 90));
   const parts = $derived(beat.parts.filter((part) => part.length_s > 0));
   const end = $derived(x(beat.interval_s));
 </script>
 
-<svg viewBox="0 0 {WIDTH} 84" role="img" aria-label="The beat unrolled along {duration(beat.interval_s)}">
-  <defs>
-    <pattern id="kept" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <line y2="6" stroke="var(--second)" stroke-width="1.4" />
-    </pattern>
-  </defs>
-  {#each parts as part (part.name)}
-    {@const left = x(part.start_s)}
-    {@const width = Math.max(1.5, x(part.start_s + part.length_s) - left)}
-    <rect
-      class={part.name}
-      x={left}
-      {width}
-      y={part.track === 'inner' ? 31 : 8}
-      height={part.track === 'inner' ? 14 : 22}
-    />
-    {#if width > part.label.length * 5.6 + 8}
-      <text x={left + 5} y={part.track === 'inner' ? 42 : 23} class="name {part.name}">{part.label}</text>
+<div bind:clientWidth={width}>
+  <svg viewBox="0 0 {WIDTH} 84" role="img" aria-label="The beat unrolled along {duration(beat.interval_s)}">
+    <defs>
+      <pattern id="kept" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line y2="6" stroke="var(--second)" stroke-width="1.4" />
+      </pattern>
+    </defs>
+    {#each parts as part (part.name)}
+      {@const left = x(part.start_s)}
+      {@const width = Math.max(1.5, x(part.start_s + part.length_s) - left)}
+      <rect
+        class={part.name}
+        x={left}
+        {width}
+        y={part.track === 'inner' ? 31 : 8}
+        height={part.track === 'inner' ? 14 : 22}
+      />
+      {#if width > part.label.length * 5.6 + 8}
+        <text x={left + 5} y={part.track === 'inner' ? 42 : 23} class="name {part.name}">{part.label}</text>
+      {/if}
+    {/each}
+    <path class="rule" d="M4 54H{WIDTH - 4}" />
+    {#each ticks as tick (tick)}
+      <line class="rule" x1={x(tick)} x2={x(tick)} y1="54" y2="60" />
+      <text x={x(tick)} y="74" text-anchor={tick === 0 ? 'start' : x(tick) > WIDTH - 30 ? 'end' : 'middle'}
+        >{duration(tick)}</text
+      >
+    {/each}
+    <line class="shutter" x1={end} x2={end} y1="2" y2="60" />
+    {#if beat.over_s > 0}
+      <rect class="over" x={end} y="4" width={WIDTH - 4 - end} height="45" />
     {/if}
-  {/each}
-  <path class="rule" d="M4 54H{WIDTH - 4}" />
-  {#each ticks as tick (tick)}
-    <line class="rule" x1={x(tick)} x2={x(tick)} y1="54" y2="60" />
-    <text x={x(tick)} y="74" text-anchor={tick === 0 ? 'start' : 'middle'}>{duration(tick)}</text>
-  {/each}
-  <line class="shutter" x1={end} x2={end} y1="2" y2="60" />
-  {#if beat.over_s > 0}
-    <rect class="over" x={end} y="4" width={WIDTH - 4 - end} height="45" />
-  {/if}
-</svg>
+  </svg>
+</div>
 
 <style>
   svg {
@@ -59,21 +64,21 @@
     stroke: var(--ink);
     stroke-width: 1;
   }
-  .write,
-  .move {
+  rect.write,
+  rect.move {
     fill: var(--tone);
     stroke: var(--tone);
   }
-  .wake,
-  .lag {
+  rect.wake,
+  rect.lag {
     fill: var(--second);
     stroke: var(--second);
   }
-  .spare {
+  rect.spare {
     fill: none;
     stroke: var(--hair);
   }
-  .margin {
+  rect.margin {
     fill: url(#kept);
     stroke: var(--second);
   }

@@ -1,0 +1,93 @@
+# Bridle: `make demo` to use it, `make test` to check it.
+PYTHON ?= python3.11
+PORT ?= 8420
+BIN := .venv/bin
+S := .stamps
+export DJANGO_SETTINGS_MODULE := bridle.server.settings
+
+PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
+
+.PHONY: demo demo-fresh dev test check page bench screenshots api format docs chromium
+
+# --- setting up, each step only when what it depends on has changed ---
+
+$(S)/run: requirements.txt pyproject.toml
+	@mkdir -p $(S)
+	@test -x $(BIN)/python || (echo "making the virtual environment"; $(PYTHON) -m venv .venv)
+	@echo "installing the pinned Python packages"
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements.txt
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+$(S)/test: $(S)/run requirements-dev.txt
+	@echo "installing the packages that the checks need"
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@touch $@
+
+$(S)/node: frontend/package-lock.json frontend/package.json
+	@mkdir -p $(S)
+	@echo "installing the pinned page packages"
+	@cd frontend && npm ci --silent
+	@touch $@
+
+$(S)/page: $(S)/run $(S)/node $(PAGE_SOURCES)
+	@echo "building the page"
+	@cd frontend && npm run --silent build -- --logLevel warn
+	@$(BIN)/python -m whitenoise.compress --quiet frontend/dist
+	@touch $@
+
+page: $(S)/page
+
+# --- using it ---
+
+demo: $(S)/page
+	@$(BIN)/python manage.py migrate --verbosity 0
+	@$(BIN)/python manage.py loaddemo
+	@exec $(BIN)/python manage.py serve --port $(PORT)
+
+demo-fresh: $(S)/page
+	@rm -f var/bridle.sqlite3 var/bridle.sqlite3-wal var/bridle.sqlite3-shm
+	@$(MAKE) --no-print-directory demo
+
+# The page from its sources with live reload at 8421, the server restarting by itself behind it at 8420.
+dev: $(S)/test $(S)/node
+	@$(BIN)/python manage.py migrate --verbosity 0
+	@$(BIN)/python manage.py loaddemo
+	@trap 'kill 0' EXIT INT TERM; BRIDLE_DEBUG=1 $(BIN)/python manage.py runserver 127.0.0.1:8420 & \
+		cd frontend && npm run dev
+
+# --- checking it ---
+
+chromium:
+	@test -x /usr/bin/chromium || (echo "installing Chromium from Debian's packages"; \
+		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium > /dev/null) || \
+		(echo "The browser tests need Debian's chromium: apt-get install chromium"; exit 1)
+
+check: $(S)/test $(S)/node
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check --quiet .
+	$(BIN)/mypy bridle tests
+	$(BIN)/lint-imports
+	cd frontend && npm run --silent check
+	cd frontend && npm run --silent lint
+	cd frontend && npx --no-install openapi-typescript src/api/openapi.json --silent -o ../.stamps/schema.d.ts \
+		&& cmp ../.stamps/schema.d.ts src/api/schema.d.ts
+
+test: chromium check $(S)/page
+	$(BIN)/python manage.py test tests
+
+bench: $(S)/test $(S)/page
+	@$(BIN)/python -m tests.bench
+
+# --- writing what is made from other things ---
+
+api: $(S)/test $(S)/node
+	@$(BIN)/python manage.py exportapi
+	@cd frontend && npm run --silent api
+
+screenshots: chromium $(S)/test $(S)/page
+	@$(BIN)/python -m tests.browser.screenshots
+
+format: $(S)/test $(S)/node
+	@$(BIN)/ruff check --fix --quiet . ; $(BIN)/ruff format --quiet .
+	@cd frontend && npm run --silent format

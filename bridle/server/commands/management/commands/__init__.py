@@ -1,0 +1,1 @@
+"""The commands of manage.py that need the whole server."""
