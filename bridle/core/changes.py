@@ -5,8 +5,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.chapters.clip import answer
-from bridle.core.chapters.holding import PEGS_PATH, holds_of, peg, release, take_over
+from bridle.core.chapters.clip import solved
+from bridle.core.chapters.holding import PEGS_PATH, peg, release, take_over
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply, dump, look
@@ -144,9 +144,12 @@ def _as_stored(plan: Plan, path: str, value: Fraction) -> Any:
 
 
 def _hold(plan: Plan, quantity: Quantity) -> list[Edit]:
-    """Peg a quantity where it is; one that is free has no value to hold, so nothing changes."""
-    solution = answer(plan.clip).solution
-    value = solution.value(quantity) if solution else holds_of(plan.clip).get(quantity)
-    if value is None:
+    """Peg a quantity where it is, and the held ones where rounding has put them, so that all of them agree.
+
+    One that is free has no value to hold, so nothing changes.
+    """
+    solution, _ = solved(plan.clip)
+    if solution is None:
         return [Edit(path=PEGS_PATH, value=dump(plan)["clip"]["pegs"])]
-    return peg(plan.clip, quantity, value)
+    as_shown = tuple(one.model_copy(update={"value": solution.value(one.quantity)}) for one in plan.clip.pegs)
+    return peg(plan.clip.model_copy(update={"pegs": as_shown}), quantity, solution.value(quantity))

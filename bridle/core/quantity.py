@@ -227,7 +227,7 @@ def write_duration(value: float | Fraction) -> str:
         if count:
             parts.append(f"{int(count)} {name}")
     if round(rest, 3) and len(parts) < 3:
-        parts.append(f"{write_number(round(rest, 3))} s")
+        parts.append(f"{write_number(round(rest, 3), 5)} s")
     return sign + " ".join(parts)
 
 

@@ -4,8 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from bridle.core.chapters.clip import ClipAnswer, clip_fix
-from bridle.core.chapters.clip import answer as clip_answer
+from bridle.core.chapters.clip import ClipAnswer, clip_fix, solved
 from bridle.core.chapters.holding import take_over
 from bridle.core.chapters.path import PathAnswer, at, field_of
 from bridle.core.figure import Figure, Term, figure, term
@@ -161,7 +160,7 @@ def _figures(
     )
     need_rule = cycle.NEED_OVERLAP if beat.write_while_moving else cycle.NEED_IN_TURN
     step_rule = cycle.step_formula(step, slowest.top_speed, slowest.acceleration)
-    grid = seconds("step", "interval step", plan.clip.interval_step_s)
+    grid = seconds("step", "interval step", plan.clip.interval_step_s or cycle.FINEST_S)
     return [
         figure("beat.move", "move", move_s, "s", step_rule, *step_terms),
         figure("beat.need", "needed", need, "s", need_rule, *cycle_terms),
@@ -228,7 +227,7 @@ def _lengthen(plan: Plan) -> list[Fix]:
     for _ in range(40):
         edits = take_over(plan.clip, "interval", tried) if tried else []
         clip = _changed(plan.clip, edits)
-        answered = clip_answer(clip).solution
+        answered, _ = solved(clip)
         if answered is None:
             return []
         need = _need(plan.beat, _move_time(plan, answered.frames))
@@ -237,7 +236,7 @@ def _lengthen(plan: Plan) -> list[Fix]:
             return [clip_fix(plan.clip, "Beat of {fitting}", edits, {"fitting": slot(tried, "s")})]
         if fitting > 31 * 86_400:
             return []
-        tried = fitting if tried is None else max(fitting, tried + (plan.clip.interval_step_s or Fraction(1, 1000)))
+        tried = fitting if tried is None else max(fitting, tried + (plan.clip.interval_step_s or cycle.FINEST_S))
     return []
 
 
@@ -247,8 +246,7 @@ def _changed(clip: Clip, edits: list[Edit]) -> Clip:
 
 def _move_time(plan: Plan, frames: int) -> float:
     ease = easing.fit_ease(plan.move.ease_in_frames, plan.move.ease_out_frames, frames - 1)
-    share = easing.progress(frames - 1, ease)
-    longest = float((share[1:] - share[:-1]).max()) if frames > 1 else 0.0
+    longest = easing.longest_step(frames - 1, ease)
     return max(_step_time(axis, longest * _distance(plan, axis)) for axis in plan.rig.axes)
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 from bridle.core.chapters.holding import holds_of, peg, release, take_over
 from bridle.core.chapters.words import LABELS, UNITS, listed
 from bridle.core.figure import Figure, Formula, Term, figure, term
-from bridle.core.plan.clip import Clip, Quantity
+from bridle.core.plan.clip import RANGES, Clip, Quantity
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects import clip as solver
@@ -38,6 +38,13 @@ TOO_MANY = SnagKind(
     "{frames} are more than one shoot can hold here.",
     "Bridle works out up to a million frames; no card, shutter or clip has use for more.",
 )
+BEYOND = SnagKind(
+    "beyond-range",
+    "stop",
+    "clip",
+    "The {name} would come to {value}.",
+    "{limit}.",
+)
 OFF_STEP = SnagKind(
     "interval-off-step",
     "mind",
@@ -52,7 +59,7 @@ ODD_RATE = SnagKind(
     "{rate} is not a rate that editing programs know.",
     "The frames will be read at a rate in common use, and the clip will last accordingly.",
 )
-KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, OFF_STEP, ODD_RATE)
+KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, BEYOND, OFF_STEP, ODD_RATE)
 
 # What a group of holds is called in a contradiction.
 _GROUPS = {
@@ -117,11 +124,20 @@ def answer(clip: Clip) -> ClipAnswer:
     if free:
         return ClipAnswer(None, free=free, snags=[_too_few(clip, free)])
     solution = solver.solve(holds, clip.interval_step_s)
-    snags = [*_too_many(clip, solution), *_off_step(clip, solution), *_odd_rate(clip, solution)]
-    usable = solution if solution.frames <= MOST_FRAMES else None
-    missing = () if usable else ("frames",)
     figures = _figures(holds, solution, clip.interval_step_s)
-    return ClipAnswer(usable, missing, (), _roundings(holds, solution), figures, snags)
+    limits = [*_too_many(clip, solution), *_beyond(clip, solution)]
+    if limits:
+        return ClipAnswer(None, ("frames",), (), _roundings(holds, solution), figures, limits)
+    snags = [*_off_step(clip, solution), *_odd_rate(clip, solution)]
+    return ClipAnswer(solution, (), (), _roundings(holds, solution), figures, snags)
+
+
+def solved(clip: Clip) -> tuple[solver.Solution | None, tuple[str, ...]]:
+    """The solution alone, or the quantities that contradict or are free; without figures and snags."""
+    holds = holds_of(clip)
+    against = solver.conflict(holds)
+    missing = against.names if against else solver.still_free(holds)
+    return (None, missing) if missing else (solver.solve(holds, clip.interval_step_s), ())
 
 
 def _roundings(holds: dict[str, Fraction], solution: solver.Solution) -> tuple[Rounding, ...]:
@@ -133,12 +149,12 @@ def _roundings(holds: dict[str, Fraction], solution: solver.Solution) -> tuple[R
 def outcome(clip: Clip, edits: list[Edit]) -> tuple[str, dict[str, Slot]]:
     """What a change of pegs makes of the clip, as a sentence with slots."""
     changed = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
-    after = answer(changed)
-    if after.solution is None:
-        return f"Leaves {listed([LABELS[name] for name in after.missing])} open.", {}
+    solution, missing = solved(changed)
+    if solution is None:
+        return f"Leaves {listed([LABELS[name] for name in missing])} open.", {}
     released = set(holds_of(clip)) - set(holds_of(changed))
     pulled = f"{listed([LABELS[n] for n in sorted(released)]).capitalize()} no longer held. " if released else ""
-    slots = {f"new_{name}": slot(after.solution.value(name), UNITS[name]) for name in solver.NAMES}
+    slots = {f"new_{name}": slot(solution.value(name), UNITS[name]) for name in solver.NAMES}
     return pulled + "{new_frames}, one every {new_interval}, {new_shoot} on site, {new_clip} of clip.", slots
 
 
@@ -199,6 +215,21 @@ def _too_many(clip: Clip, solution: solver.Solution) -> list[Snag]:
     fewer = {"fewer": slot(FEWER_FRAMES, "frames")}
     fix = clip_fix(clip, "Hold {fewer}", take_over(clip, "frames", Fraction(FEWER_FRAMES)), fewer)
     return [TOO_MANY.at("clip.frames", {"frames": slot(solution.frames, "frames")}, [fix])]
+
+
+def _beyond(clip: Clip, solution: solver.Solution) -> list[Snag]:
+    """Quantities that follow from what is held, but that no shoot can have."""
+    found = []
+    for name, proposed in _PROPOSALS:
+        low, high, limit = RANGES[name]
+        if name != "frames" and not low < solution.value(name) <= high:
+            slots = {"name": slot(LABELS[name]), "value": slot(solution.value(name), UNITS[name])}
+            slots["limit"] = slot(limit[0].upper() + limit[1:])
+            edits = take_over(clip, name, proposed)
+            label = f"Hold the {LABELS[name]} at {{proposed}}"
+            fix = clip_fix(clip, label, edits, {"proposed": slot(proposed, UNITS[name])})
+            found.append(BEYOND.at(f"clip.{name}", slots, [fix]))
+    return found
 
 
 def _off_step(clip: Clip, solution: solver.Solution) -> list[Snag]:

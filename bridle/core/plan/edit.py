@@ -47,7 +47,7 @@ def apply(plan: Plan, edits: Iterable[Edit]) -> tuple[Plan, list[Edit]]:
 
 
 def difference(old: Plan, new: Plan) -> list[Edit]:
-    """The edits that make the old plan into the new one; lists that differ are replaced whole."""
+    """The edits that make the old plan into the new one; lists of another length are replaced whole."""
     return list(_differences(dump(old), dump(new), ""))
 
 
@@ -55,8 +55,17 @@ def _differences(old: Any, new: Any, path: str) -> Iterable[Edit]:
     if isinstance(old, dict) and isinstance(new, dict):
         for key in old:
             yield from _differences(old[key], new[key], f"{path}.{key}" if path else key)
+    elif _alike(old, new):
+        for number, (before, after) in enumerate(zip(old, new, strict=True)):
+            yield from _differences(before, after, f"{path}.{number}")
     elif old != new:
         yield Edit(path=path, value=new)
+
+
+def _alike(old: Any, new: Any) -> bool:
+    """Two lists of as many objects, which can be compared one by one."""
+    lists = isinstance(old, list) and isinstance(new, list) and len(old) == len(new)
+    return lists and all(isinstance(item, dict) for item in [*old, *new])
 
 
 def _step(data: Any, step: str, path: str) -> Any:

@@ -19,7 +19,7 @@ from pydantic import (
     WithJsonSchema,
 )
 
-RATIONAL_PATTERN = r"-?\d{1,15}(\.\d{1,12})?(/\d{1,15})?"
+RATIONAL_PATTERN = r"-?\d{1,40}(\.\d{1,12})?(/\d{1,40})?"
 LONGEST_S = 20 * 366 * 86_400
 ZONES = available_timezones()
 

@@ -160,9 +160,9 @@ def _ratio_conflict(holds: Holds) -> Conflict | None:
 def candidates(found: list[Estimate]) -> list[int]:
     """The whole frame counts, at least 1, within half a frame of every estimate.
 
-    A single estimate has no contradiction to fear: it may be rounded either way.
+    A single estimate, or several that say the same, have no contradiction to fear: they round either way.
     """
-    if len(found) == 1:
+    if len({estimate.frames for estimate in found}) == 1:
         return [max(1, math.floor(found[0].frames)), max(1, math.ceil(found[0].frames))]
     low = max(estimate.frames for estimate in found) - HALF
     high = min(estimate.frames for estimate in found) + HALF
@@ -185,7 +185,7 @@ def _whole_frames(holds: Holds) -> tuple[Estimate, int]:
     whole = candidates(found)
     chosen = next((e for e in found if "frames" in e.names), None)
     chosen = chosen or next((e for e in found if "clip" in e.names), found[0])
-    if len(found) > 1 or chosen.names == ("frames",):
+    if len({estimate.frames for estimate in found}) > 1 or chosen.names == ("frames",):
         return chosen, min(whole, key=lambda n: (abs(n - chosen.frames), -n))
     return chosen, whole[-1] if "clip" in chosen.names else whole[0]
 

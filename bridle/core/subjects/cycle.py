@@ -9,6 +9,7 @@ from fractions import Fraction
 from bridle.core.figure import Formula
 from bridle.core.subjects.rounding import ceil_to
 
+FINEST_S = Fraction(1, 1000)
 STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
 STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
 NEED_OVERLAP = Formula("wake + lag + exposure + max(write, move + settle)", "writing overlaps moving and settling")
@@ -63,8 +64,8 @@ def cycle_need(
 
 
 def shortest_interval(need: float, margin: float, least_margin: float, step: Fraction) -> Fraction:
-    """The shortest interval that holds the need and the margin, up to the step (0: any)."""
-    return ceil_to(max(need / (1 - margin), need + least_margin), step)
+    """The shortest interval that holds the need and the margin, up to the step; to the millisecond where it is 0."""
+    return ceil_to(max(need / (1 - margin), need + least_margin), step or FINEST_S)
 
 
 def longest_exposure(interval: float, exposure: float, need: float, margin: float, least_margin: float) -> float:

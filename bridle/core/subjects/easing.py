@@ -37,11 +37,16 @@ def cruise(distance: float, steps: int, ease: Ease) -> float:
     return distance / (steps - (ease.frames_in + ease.frames_out) / 2) if steps else 0.0
 
 
-def progress(steps: int, ease: Ease) -> Floats:
-    """The share of the way at frames 0 to `steps`: exactly 0 and 1 at the ends, never falling. Shape (steps+1,)."""
-    k = np.arange(steps + 1, dtype=np.float64)
+def longest_step(steps: int, ease: Ease) -> float:
+    """The longest share of the way in one frame: it lies where easing in ends, for the pace only falls later."""
     if steps == 0:
-        return k
+        return 0.0
+    first = max(0, int(ease.frames_in) - 2)
+    frames = np.arange(first, min(steps, first + 5) + 1, dtype=np.float64)
+    return float(np.diff(_share(frames, steps, ease)).max())
+
+
+def _share(k: Floats, steps: int, ease: Ease) -> Floats:
     pace = cruise(1.0, steps, ease)
     u = pace * (k - ease.frames_in / 2)
     if ease.frames_in > 0:
@@ -49,6 +54,15 @@ def progress(steps: int, ease: Ease) -> Floats:
     if ease.frames_out > 0:
         left = steps - k
         u = np.where(left < ease.frames_out, 1 - pace * left * left / (2 * ease.frames_out), u)
+    return u
+
+
+def progress(steps: int, ease: Ease) -> Floats:
+    """The share of the way at frames 0 to `steps`: exactly 0 and 1 at the ends, never falling. Shape (steps+1,)."""
+    k = np.arange(steps + 1, dtype=np.float64)
+    if steps == 0:
+        return k
+    u = _share(k, steps, ease)
     u[0], u[-1] = 0.0, 1.0
     return np.clip(u, 0.0, 1.0)
 

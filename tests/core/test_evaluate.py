@@ -1,0 +1,141 @@
+"""The evaluation as a whole: it never raises, its figures have their working, its fixes work."""
+
+from fractions import Fraction as F
+from pathlib import Path
+from unittest import TestCase
+
+from hypothesis import given, settings
+
+from bridle.core.changes import HoldPeg, SetValue, TypeText, make
+from bridle.core.evaluate import KINDS, answers, evaluate
+from bridle.core.plan.beat import Beat
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, PathError, apply, difference
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.snag import fill
+from bridle.formats.plan_json import read_plan
+from tests.strategies import plan_of, plans
+from tests.workings import worked_out
+
+DEMO = Path(__file__).parents[2] / "bridle" / "demo"
+THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+FAR = Move(start=Keyframe(slide_mm=0), end=Keyframe(slide_mm=900))
+PROVOKE: dict[str, Plan] = {
+    "holds-contradict": plan_of({"interval": F(9), "shoot": F(3600), "clip": F(30), "rate": F(25)}),
+    "holds-too-few": plan_of({"interval": F(9)}),
+    "too-many-frames": plan_of({"interval": F(1, 2), "shoot": F(9_000_000), "rate": F(25)}),
+    "beyond-range": plan_of({"shoot": F(36000), "interval": F(1, 2), "clip": F(1, 2)}),
+    "interval-off-step": plan_of({**THREE, "interval": F(103, 10)}, step=F(1, 2)),
+    "rate-unusual": plan_of({"clip": F(17), "shoot": F(3600), "interval": F(10)}),
+    "out-of-travel": plan_of(THREE, move=Move(end=Keyframe(slide_mm=950, pan_deg=-190))),
+    "ease-scaled": plan_of(THREE, move=Move(end=Keyframe(slide_mm=100), ease_in_frames=300, ease_out_frames=100)),
+    "interval-too-short": plan_of(THREE, beat=Beat(exposure_s=F(12))),
+    "axis-too-slow": plan_of({"frames": F(4), "interval": F(8), "rate": F(25)}, move=FAR),
+}
+GOLDEN = {
+    "harbour-refloat": (720, 16, 28.8, "09:21:44", 820 / (719 - 60), []),
+    "lamps-along-the-quay": (480, 12, 19.2, "20:55:48", 900 / (479 - 58), []),
+}
+
+
+class Contract(TestCase):
+    def test_every_kind_of_snag_is_provoked_and_each_fix_removes_it(self) -> None:
+        self.assertEqual(len({kind.code for kind in KINDS}), len(KINDS))
+        self.assertEqual(set(PROVOKE), {kind.code for kind in KINDS})
+        for code, plan in PROVOKE.items():
+            found = [snag for snag in evaluate(plan).snags if snag.code == code]
+            self.assertTrue(found, code)
+            for snag in found:
+                self.assertTrue(snag.fixes, code)
+                self._fixes_work(plan, snag)
+
+    @settings(max_examples=150, deadline=None)
+    @given(plans)
+    def test_of_any_plan(self, plan: Plan) -> None:
+        told = evaluate(plan)
+        for figure in told.figures.values():
+            self.assertAlmostEqual(
+                worked_out(figure), figure.value, delta=1e-6 * max(1, abs(figure.value)), msg=figure.key
+            )
+        for snag in told.snags:
+            self._fixes_work(plan, snag)
+
+    def _fixes_work(self, plan: Plan, snag) -> None:  # type: ignore[no-untyped-def]
+        self.assertNotIn("{", fill(snag.what, snag.slots) + fill(snag.why, snag.slots))
+        for fix in snag.fixes:
+            self.assertTrue(fix.consequence)
+            said = fill(fix.label, fix.slots) + fill(fix.consequence, fix.slots)
+            self.assertNotIn("{", said)
+            after, undo = apply(plan, fix.edits)
+            left = {(one.code, one.path) for one in evaluate(after).snags}
+            self.assertNotIn((snag.code, snag.path), left, said)
+            self.assertEqual(apply(after, undo)[0], plan)
+
+    def test_the_two_fixes_of_a_beat_that_does_not_fit_say_what_they_do(self) -> None:
+        snag = next(s for s in evaluate(PROVOKE["interval-too-short"]).snags if s.code == "interval-too-short")
+        longer, shorter = ((fill(f.label, f.slots), fill(f.consequence, f.slots)) for f in snag.fixes)
+        self.assertEqual(longer[0], "Beat of 14.1 s")
+        self.assertIn("255 frames, one every 14.1 s", longer[1])
+        self.assertEqual(shorter[0], "Expose 8 s")
+        self.assertIn("0.6 stops darker", shorter[1])
+
+
+class Demo(TestCase):
+    def test_golden_figures(self) -> None:
+        for name, (frames, interval, clip, last, cruise, codes) in GOLDEN.items():
+            with self.subTest(name):
+                plan = read_plan((DEMO / f"{name}.json").read_bytes())
+                told, timeline = evaluate(plan), answers(plan).timeline
+                assert timeline is not None
+                self.assertEqual(
+                    (told.frames, told.interval_s, told.figures["clip.clip"].value), (frames, interval, clip)
+                )
+                self.assertEqual(timeline.clock(frames - 1).strftime("%H:%M:%S"), last)
+                self.assertAlmostEqual(told.figures["move.slide.cruise"].value, cruise)
+                self.assertEqual([snag.code for snag in told.snags], codes)
+
+    def test_a_long_shoot_is_thinned_but_complete_at_its_ends(self) -> None:
+        told = evaluate(plan_of({"frames": F(100_000), "interval": F(10), "rate": F(25)}, move=FAR))
+        assert told.traces is not None
+        self.assertEqual((told.traces.frames[0], told.traces.frames[-1]), (0, 99_999))
+        self.assertEqual((told.traces.axes["slide"][0], told.traces.axes["slide"][-1]), (0, 900))
+        self.assertLess(len(told.traces.frames), 1100)
+
+
+class Changes(TestCase):
+    plan = plan_of(THREE)
+
+    def test_typed_text_lands_where_it_belongs(self) -> None:
+        for path, text, where, value in [
+            ("clip.interval", "12 s", "clip.pegs", None),
+            ("beat.exposure_s", "1/50", "beat.exposure_s", "1/50"),
+            ("beat.margin", "15 %", "beat.margin", "3/20"),
+            ("move.end.slide_mm", "70 cm", "move.end.slide_mm", 700.0),
+            ("move.ease_in_frames", "40", "move.ease_in_frames", 40),
+            ("camera.aperture", "f/5.6", "camera.aperture", 5.6),
+            ("rig.axes.1.top_speed", "12 °/s", "rig.axes.1.top_speed", 12.0),
+            ("shoot.name", " Dawn ", "shoot.name", "Dawn"),
+        ]:
+            with self.subTest(path=path):
+                plan, undo = make(self.plan, [TypeText(do="type", path=path, text=text)])
+                self.assertEqual(apply(plan, undo)[0], self.plan)
+                if value is not None:
+                    self.assertEqual(difference(self.plan, plan), [Edit(path=where, value=value)])
+
+    def test_a_peg_holds_the_figure_that_stood_there(self) -> None:
+        plan, _ = make(self.plan, [HoldPeg(do="hold", quantity="frames")])
+        self.assertEqual(plan.clip.pegs[-1].value, 360)
+
+    def test_what_cannot_be_is_refused_and_the_plan_stays(self) -> None:
+        for change in (
+            SetValue(do="set", path="beat.nothing", value=1),
+            SetValue(do="set", path="move.start.slide_mm", value="far"),
+            SetValue(do="set", path="clip.interval", value="0"),
+            SetValue(do="set", path="clip.frames", value="2.5"),
+            SetValue(do="set", path="beat.exposure_s", value="-1"),
+            TypeText(do="type", path="shoot.name", text="  "),
+            TypeText(do="type", path="clip.shoot", text="99 years"),
+            SetValue(do="set", path="rig.axes.0.high", value=-5),
+        ):
+            with self.subTest(change=change), self.assertRaises((ValueError, PathError)):
+                make(self.plan, [change])

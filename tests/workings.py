@@ -1,0 +1,28 @@
+"""Works a figure out again from its own formula and terms, as a careful reader would."""
+
+import math
+from fractions import Fraction
+
+from bridle.core.figure import Figure
+from bridle.core.subjects.rounding import ceil_to, floor_to, nearest
+
+FUNCTIONS = {
+    "ceil": math.ceil,
+    "floor": math.floor,
+    "round": nearest,
+    "sqrt": math.sqrt,
+    "abs": abs,
+    "atan": math.atan,
+    "atan2": math.atan2,
+    "degrees": math.degrees,
+    "min": min,
+    "max": max,
+    "up_to": lambda value, step: ceil_to(value, Fraction(step)),
+    "down_to": lambda value, step: floor_to(value, Fraction(step)),
+}
+
+
+def worked_out(figure: Figure) -> float:
+    """The value that the expression gives for the terms, exact ones taken exactly."""
+    terms = {t.symbol: Fraction(t.exact) if t.exact else t.value for t in figure.terms}
+    return float(eval(figure.expression, {"__builtins__": {}, **FUNCTIONS}, terms))
