@@ -66,6 +66,7 @@ def plan_of(held: dict[str, Fraction], **sections: object) -> Plan:
     return Plan.model_validate({"shoot": shoot, "clip": clip, **sections})
 
 
+marks = st.builds(Mark, name=st.just("post"), x_mm=st.floats(-500, 1500), y_mm=st.floats(1, 9000))
 keyframes = st.builds(Keyframe, slide_mm=st.floats(-200, 1200), pan_deg=st.floats(-200, 200))
 moves = st.builds(
     Move,

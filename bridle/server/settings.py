@@ -9,6 +9,8 @@ ROOT = Path(__file__).resolve().parents[2]
 DATA = Path(os.environ.get("BRIDLE_DATA") or ROOT / "var")
 PAGE = Path(os.environ.get("BRIDLE_PAGE") or ROOT / "frontend" / "dist")
 
+DATA.mkdir(parents=True, exist_ok=True)
+
 SECRET_KEY = secret_key(key_file())
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
@@ -29,6 +31,7 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA / "bridle.sqlite3",
+        "TEST": {"NAME": DATA / "test.sqlite3"},
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
@@ -66,3 +69,4 @@ LOGGING = {
         "django.request": {"handlers": ["console"], "level": "ERROR", "propagate": False},
     },
 }
+TEST_RUNNER = "bridle.server.testing.CountingRunner"

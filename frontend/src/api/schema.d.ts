@@ -4,1764 +4,1758 @@
  */
 
 export interface paths {
-  '/api/shoots': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Shoots
+         * @description Shoots whose name, place or subject holds every word that is looked for.
+         */
+        get: operations["list_shoots"];
+        put?: never;
+        /**
+         * New Shoot
+         * @description A new shoot with sound defaults.
+         */
+        post: operations["new_shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * List Shoots
-     * @description Shoots whose name, place or subject holds every word that is looked for.
-     */
-    get: operations['list_shoots'];
-    put?: never;
-    /**
-     * New Shoot
-     * @description A new shoot with sound defaults.
-     */
-    post: operations['new_shoot'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/import': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Shoot
+         * @description A new shoot from a plan file, sent as it is. A plan that is not valid is not kept.
+         */
+        post: operations["import_shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Import Shoot
-     * @description A new shoot from a plan file, sent as it is. A plan that is not valid is not kept.
-     */
-    post: operations['import_shoot'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/{shoot_id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/{shoot_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Shoot
+         * @description A shoot with all that follows from its plan.
+         */
+        get: operations["open_shoot"];
+        /**
+         * Save Shoot
+         * @description Save a plan. Refused with both sides told when another window has saved in between.
+         */
+        put: operations["save_shoot"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Open Shoot
-     * @description A shoot with all that follows from its plan.
-     */
-    get: operations['open_shoot'];
-    /**
-     * Save Shoot
-     * @description Save a plan. Refused with both sides told when another window has saved in between.
-     */
-    put: operations['save_shoot'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/{shoot_id}/duplicate': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/{shoot_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate Shoot
+         * @description A copy of a shoot, under a name of its own.
+         */
+        post: operations["duplicate_shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Duplicate Shoot
-     * @description A copy of a shoot, under a name of its own.
-     */
-    post: operations['duplicate_shoot'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/{shoot_id}/bin': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/{shoot_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bin Shoot
+         * @description Put a shoot into the bin.
+         */
+        post: operations["bin_shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Bin Shoot
-     * @description Put a shoot into the bin.
-     */
-    post: operations['bin_shoot'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/{shoot_id}/back': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/{shoot_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unbin Shoot
+         * @description Take a shoot out of the bin.
+         */
+        post: operations["unbin_shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Unbin Shoot
-     * @description Take a shoot out of the bin.
-     */
-    post: operations['unbin_shoot'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/evaluate': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/evaluate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate Plan
+         * @description Make changes to a plan and tell what follows. Nothing is kept.
+         */
+        post: operations["evaluate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Evaluate Plan
-     * @description Make changes to a plan and tell what follows. Nothing is kept.
-     */
-    post: operations['evaluate'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/shoots/{shoot_id}/runs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shoots/{shoot_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Runs
+         * @description The runs of a shoot, newest first.
+         */
+        get: operations["list_runs"];
+        put?: never;
+        /**
+         * New Run
+         * @description Make a run of the plan as it is kept now, and start it.
+         */
+        post: operations["new_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * List Runs
-     * @description The runs of a shoot, newest first.
-     */
-    get: operations['list_runs'];
-    put?: never;
-    /**
-     * New Run
-     * @description Make a run of the plan as it is kept now, and start it.
-     */
-    post: operations['new_run'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/runs/{run_id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Run
+         * @description Where a run is, with the events from a number on.
+         */
+        get: operations["look_at_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Look At Run
-     * @description Where a run is, with the events from a number on.
-     */
-    get: operations['look_at_run'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/runs/{run_id}/ask': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/runs/{run_id}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Run
+         * @description Ask a run to pause, go on or stop, or to take another speed.
+         */
+        post: operations["ask_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Ask Run
-     * @description Ask a run to pause, go on or stop, or to take another speed.
-     */
-    post: operations['ask_run'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/log': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Log
+         * @description The logbook, newest first.
+         */
+        get: operations["list_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * List Log
-     * @description The logbook, newest first.
-     */
-    get: operations['list_log'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/log/{entry_id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/log/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Note
+         * @description Keep the note of an entry.
+         */
+        put: operations["save_note"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /**
-     * Save Note
-     * @description Keep the note of an entry.
-     */
-    put: operations['save_note'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Edit
-     * @description Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`).
-     */
-    Edit: {
-      /** Path */
-      path: string;
-      value: components['schemas']['JsonValue'];
+    schemas: {
+        /**
+         * Edit
+         * @description Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`).
+         */
+        Edit: {
+            /** Path */
+            path: string;
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * Fix
+         * @description What can be done, what it will change, and the edits that do it.
+         */
+        Fix: {
+            /** Label */
+            label: string;
+            /** Consequence */
+            consequence: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        JsonValue: unknown;
+        /**
+         * ShootLine
+         * @description A shoot in the list.
+         */
+        ShootLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /** Zone */
+            zone: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "planned" | "done";
+            /** Frames */
+            frames: number | null;
+            /** Interval S */
+            interval_s: number | null;
+            /** Shoot S */
+            shoot_s: number | null;
+            /** Clip S */
+            clip_s: number | null;
+            /** Rate */
+            rate: number | null;
+            /** Taken */
+            taken: number | null;
+            worst: components["schemas"]["Snag"] | null;
+            traces: components["schemas"]["Traces"] | null;
+            /** Binned At */
+            binned_at: string | null;
+        };
+        /**
+         * ShootList
+         * @description The shoots that were found, and how many lie in the bin.
+         */
+        ShootList: {
+            /** Shoots */
+            shoots: components["schemas"]["ShootLine"][];
+            /** In Bin */
+            in_bin: number;
+            /** Bin Days */
+            bin_days: number;
+        };
+        /**
+         * Slot
+         * @description A value named in a sentence: a number with its unit, or a word.
+         */
+        Slot: {
+            /** Value */
+            value: number | string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
+         * Snag
+         * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
+         */
+        Snag: {
+            /** Code */
+            code: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "mind" | "note";
+            /** Chapter */
+            chapter: string;
+            /** Path */
+            path: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /** Fixes */
+            fixes: components["schemas"]["Fix"][];
+        };
+        /**
+         * Traces
+         * @description Positions of each axis at some frames (0-based), at most about a thousand.
+         */
+        Traces: {
+            /** Frames */
+            frames: number[];
+            /** Axes */
+            axes: {
+                [key: string]: number[];
+            };
+        };
+        /**
+         * Axis
+         * @description A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
+         */
+        Axis: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "slide" | "pan";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "linear" | "rotary";
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Top Speed */
+            top_speed: number;
+            /** Acceleration */
+            acceleration: number;
+        };
+        /**
+         * Beat
+         * @description Times of one cycle; the margin is a share of the interval, never less than the least margin.
+         */
+        Beat: {
+            /**
+             * Wake S
+             * @default 0
+             */
+            wake_s: string;
+            /**
+             * Lag S
+             * @default 3/50
+             */
+            lag_s: string;
+            /**
+             * Exposure S
+             * @default 1/60
+             */
+            exposure_s: string;
+            /**
+             * Write S
+             * @default 3/5
+             */
+            write_s: string;
+            /**
+             * Settle S
+             * @default 4/5
+             */
+            settle_s: string;
+            /**
+             * Write While Moving
+             * @default true
+             */
+            write_while_moving: boolean;
+            /**
+             * Margin
+             * @default 1/10
+             */
+            margin: string;
+            /**
+             * Least Margin S
+             * @default 1/10
+             */
+            least_margin_s: string;
+        };
+        /**
+         * BeatPart
+         * @description One arc of the beat ring, in seconds from the start of the interval.
+         */
+        BeatPart: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Start S */
+            start_s: number;
+            /** Length S */
+            length_s: number;
+            /**
+             * Track
+             * @enum {string}
+             */
+            track: "outer" | "inner";
+            /** Path */
+            path: string | null;
+        };
+        /**
+         * BeatState
+         * @description The beat against its interval, in seconds; `over_s` is by how much it does not fit, margin included.
+         */
+        BeatState: {
+            /** Interval S */
+            interval_s: number;
+            /** Need S */
+            need_s: number;
+            /** Over S */
+            over_s: number;
+            /** Parts */
+            parts: components["schemas"]["BeatPart"][];
+        };
+        /**
+         * Camera
+         * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
+         */
+        Camera: {
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /**
+             * Picture Width Px
+             * @default 6000
+             */
+            picture_width_px: number;
+            /**
+             * Picture Height Px
+             * @default 4000
+             */
+            picture_height_px: number;
+            /**
+             * Focal Mm
+             * @default 35
+             */
+            focal_mm: number;
+            /**
+             * Aperture
+             * @default 8
+             */
+            aperture: number;
+            /**
+             * Iso
+             * @default 100
+             */
+            iso: number;
+        };
+        /**
+         * Clip
+         * @description What is held, and the step in which the interval can be dialled (0: any).
+         */
+        Clip: {
+            /**
+             * Pegs
+             * @default []
+             */
+            pegs: components["schemas"]["Peg"][];
+            /**
+             * Interval Step S
+             * @default 1/10
+             */
+            interval_step_s: string;
+        };
+        /**
+         * ClipState
+         * @description The sentence: solved, something still free, or a contradiction.
+         */
+        ClipState: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "solved" | "free" | "contradiction" | "too many";
+            /** Quantities */
+            quantities: components["schemas"]["QuantityState"][];
+            /** Missing */
+            missing: string[];
+            /** Rounding */
+            rounding: components["schemas"]["RoundingNote"][];
+        };
+        /**
+         * Evaluation
+         * @description Everything about a shoot. Figures by key; snags with the worst first.
+         */
+        Evaluation: {
+            /** Frames */
+            frames: number | null;
+            /** Interval S */
+            interval_s: number | null;
+            clip: components["schemas"]["ClipState"];
+            beat: components["schemas"]["BeatState"] | null;
+            traces: components["schemas"]["Traces"] | null;
+            review: components["schemas"]["ReviewState"];
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+            /** Snags */
+            snags: components["schemas"]["Snag"][];
+        };
+        /**
+         * Figure
+         * @description A computed value with its working.
+         */
+        Figure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Exact */
+            exact?: string | null;
+            /** Expression */
+            expression: string;
+            /** Source */
+            source: string;
+            /** Terms */
+            terms: components["schemas"]["Term"][];
+        };
+        /**
+         * Keyframe
+         * @description Where each axis stands at one frame: the first of the move, or the last.
+         */
+        Keyframe: {
+            /**
+             * Slide Mm
+             * @default 0
+             */
+            slide_mm: number;
+            /**
+             * Pan Deg
+             * @default 0
+             */
+            pan_deg: number;
+        };
+        /**
+         * Mark
+         * @description Something named on the plan drawing: `x` along the rail from its zero, `y` away from it.
+         */
+        Mark: {
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * Move
+         * @description From the start to the end keyframe, easing over whole frames at each end.
+         */
+        Move: {
+            /**
+             * @default {
+             *       "slide_mm": 0,
+             *       "pan_deg": 0
+             *     }
+             */
+            start: components["schemas"]["Keyframe"];
+            /**
+             * @default {
+             *       "slide_mm": 0,
+             *       "pan_deg": 0
+             *     }
+             */
+            end: components["schemas"]["Keyframe"];
+            /**
+             * Ease In Frames
+             * @default 0
+             */
+            ease_in_frames: number;
+            /**
+             * Ease Out Frames
+             * @default 0
+             */
+            ease_out_frames: number;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
+        };
+        /**
+         * Opened
+         * @description A kept shoot with its plan and all that follows from it.
+         */
+        Opened: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Binned */
+            binned: boolean;
+            plan: components["schemas"]["Plan"];
+            evaluation: components["schemas"]["Evaluation"];
+        };
+        /**
+         * Peg
+         * @description One held quantity with its exact value, in seconds, frames, frames a second or times.
+         */
+        Peg: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "shoot" | "interval" | "frames" | "rate" | "clip" | "speed_up";
+            /** Value */
+            value: string;
+        };
+        /**
+         * Place
+         * @description Where the camera stands; latitude and longitude in degrees, north and east positive.
+         */
+        Place: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Latitude Deg */
+            latitude_deg?: number | null;
+            /** Longitude Deg */
+            longitude_deg?: number | null;
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+        };
+        /**
+         * Plan
+         * @description Version 1 of the plan document. Frozen: an edit makes a new plan.
+         */
+        Plan: {
+            /**
+             * Bridle Plan
+             * @default 1
+             * @constant
+             */
+            bridle_plan: 1;
+            shoot: components["schemas"]["Shoot"];
+            /**
+             * @default {
+             *       "pegs": [],
+             *       "interval_step_s": "1/10"
+             *     }
+             */
+            clip: components["schemas"]["Clip"];
+            /**
+             * @default {
+             *       "wake_s": "0",
+             *       "lag_s": "3/50",
+             *       "exposure_s": "1/60",
+             *       "write_s": "3/5",
+             *       "settle_s": "4/5",
+             *       "write_while_moving": true,
+             *       "margin": "1/10",
+             *       "least_margin_s": "1/10"
+             *     }
+             */
+            beat: components["schemas"]["Beat"];
+            /**
+             * @default {
+             *       "sensor_width_mm": 36,
+             *       "sensor_height_mm": 24,
+             *       "picture_width_px": 6000,
+             *       "picture_height_px": 4000,
+             *       "focal_mm": 35,
+             *       "aperture": 8,
+             *       "iso": 100
+             *     }
+             */
+            camera: components["schemas"]["Camera"];
+            /**
+             * @default {
+             *       "axes": [
+             *         {
+             *           "acceleration": 80,
+             *           "high": 900,
+             *           "kind": "linear",
+             *           "low": 0,
+             *           "name": "slide",
+             *           "top_speed": 25
+             *         },
+             *         {
+             *           "acceleration": 40,
+             *           "high": 170,
+             *           "kind": "rotary",
+             *           "low": -170,
+             *           "name": "pan",
+             *           "top_speed": 20
+             *         }
+             *       ],
+             *       "normal_bearing_deg": null
+             *     }
+             */
+            rig: components["schemas"]["Rig"];
+            /**
+             * @default {
+             *       "start": {
+             *         "pan_deg": 0,
+             *         "slide_mm": 0
+             *       },
+             *       "end": {
+             *         "pan_deg": 0,
+             *         "slide_mm": 0
+             *       },
+             *       "ease_in_frames": 0,
+             *       "ease_out_frames": 0,
+             *       "marks": []
+             *     }
+             */
+            move: components["schemas"]["Move"];
+        };
+        /**
+         * QuantityState
+         * @description One figure of the sentence: its value where known, whether it is held, and what was typed for it.
+         */
+        QuantityState: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "shoot" | "interval" | "frames" | "rate" | "clip" | "speed_up";
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+            /** Exact */
+            exact: string | null;
+            /** Held */
+            held: boolean;
+            /** Asked */
+            asked: number | null;
+        };
+        /**
+         * ReviewState
+         * @description Settings to dial in, and cautions.
+         */
+        ReviewState: {
+            /** Sheets */
+            sheets: components["schemas"]["SettingSheet"][];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * Rig
+         * @description The two axes of this version, slide first; a rail's normal has a bearing where it is known.
+         */
+        Rig: {
+            /**
+             * Axes
+             * @default [
+             *       {
+             *         "name": "slide",
+             *         "kind": "linear",
+             *         "low": 0,
+             *         "high": 900,
+             *         "top_speed": 25,
+             *         "acceleration": 80
+             *       },
+             *       {
+             *         "name": "pan",
+             *         "kind": "rotary",
+             *         "low": -170,
+             *         "high": 170,
+             *         "top_speed": 20,
+             *         "acceleration": 40
+             *       }
+             *     ]
+             */
+            axes: components["schemas"]["Axis"][];
+            /** Normal Bearing Deg */
+            normal_bearing_deg?: number | null;
+        };
+        /**
+         * RoundingNote
+         * @description What rounding to whole frames did to a held length, in seconds.
+         */
+        RoundingNote: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "shoot" | "clip";
+            /** Asked */
+            asked: number;
+            /** Got */
+            got: number;
+        };
+        /**
+         * SettingLine
+         * @description One line of the field card.
+         */
+        SettingLine: {
+            /** Label */
+            label: string;
+            value: components["schemas"]["Slot"];
+            /** Figure */
+            figure: string | null;
+        };
+        /**
+         * SettingSheet
+         * @description A group of lines on the field card.
+         */
+        SettingSheet: {
+            /** Title */
+            title: string;
+            /** Settings */
+            settings: components["schemas"]["SettingLine"][];
+        };
+        /**
+         * Shoot
+         * @description What every screen has in its head.
+         */
+        Shoot: {
+            /** Name */
+            name: string;
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
+            /**
+             * @default {
+             *       "name": "",
+             *       "latitude_deg": null,
+             *       "longitude_deg": null,
+             *       "zone": "UTC"
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
+         * Term
+         * @description One number in a formula; `exact` where the value is a ratio that a float cannot hold.
+         */
+        Term: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Exact */
+            exact?: string | null;
+        };
+        /**
+         * Problem
+         * @description One thing that is wrong; `path` is the place in the plan or the request.
+         */
+        Problem: {
+            /** Path */
+            path: string;
+            /** Stood */
+            stood: string;
+            /** Expected */
+            expected: string;
+        };
+        /**
+         * Trouble
+         * @description Why a request was refused.
+         */
+        Trouble: {
+            /** Message */
+            message: string;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * NewShoot
+         * @description The three questions: what it is called, what is filmed, where and when.
+         */
+        NewShoot: {
+            /** Name */
+            name: string;
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+        };
+        /**
+         * Saved
+         * @description The version that is kept now.
+         */
+        Saved: {
+            /** Version */
+            version: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * Stale
+         * @description Someone else saved in between: what is kept now, and how it differs from what was sent.
+         */
+        Stale: {
+            /** Message */
+            message: string;
+            kept: components["schemas"]["Opened"];
+            /** Differences */
+            differences: components["schemas"]["Edit"][];
+        };
+        /**
+         * Save
+         * @description A plan to keep, and the version it was made from.
+         */
+        Save: {
+            /** Version */
+            version: number;
+            plan: components["schemas"]["Plan"];
+        };
+        /**
+         * Done
+         * @description A plain answer.
+         */
+        Done: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * Told
+         * @description The changed plan, the edits that undo the changes, and the evaluation.
+         */
+        Told: {
+            plan: components["schemas"]["Plan"];
+            /** Undo */
+            undo: components["schemas"]["Edit"][];
+            evaluation: components["schemas"]["Evaluation"];
+        };
+        /**
+         * Ask
+         * @description A plan and the changes to make to it, one after another.
+         */
+        Ask: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Changes
+             * @default []
+             */
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"])[];
+        };
+        /**
+         * HoldPeg
+         * @description Peg a quantity at the value it has now.
+         */
+        HoldPeg: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "hold";
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "shoot" | "interval" | "frames" | "rate" | "clip" | "speed_up";
+        };
+        /**
+         * MakeEdits
+         * @description Make edits as they are: a fix, or undo and redo.
+         */
+        MakeEdits: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "edits";
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * ReleasePeg
+         * @description Pull a peg.
+         */
+        ReleasePeg: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "release";
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "shoot" | "interval" | "frames" | "rate" | "clip" | "speed_up";
+        };
+        /**
+         * SetValue
+         * @description Put a value at a path, as a drag or a switch does.
+         */
+        SetValue: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set";
+            /** Path */
+            path: string;
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * TypeText
+         * @description Put what was typed at a path; `clip.<quantity>` holds that quantity.
+         */
+        TypeText: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "type";
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * EventLine
+         * @description An entry of the event log with the clock time it stands for.
+         */
+        EventLine: {
+            /** Number */
+            number: number;
+            /**
+             * Clock
+             * Format: date-time
+             */
+            clock: string;
+            /** Kind */
+            kind: string;
+            /** Frame */
+            frame: number | null;
+            /** Seconds */
+            seconds: number | null;
+        };
+        /**
+         * RunList
+         * @description The runs of a shoot, newest first.
+         */
+        RunList: {
+            /** Runs */
+            runs: components["schemas"]["RunView"][];
+        };
+        /**
+         * RunView
+         * @description Where a run is. Times are simulated seconds since its start; clocks are the shoot's own.
+         */
+        RunView: {
+            /** Id */
+            id: number;
+            /** Shoot Id */
+            shoot_id: number;
+            /** Phase */
+            phase: string;
+            /** Speed */
+            speed: number;
+            /** Frames */
+            frames: number;
+            /** Taken */
+            taken: number;
+            /** Now S */
+            now_s: number;
+            /** Next Due S */
+            next_due_s: number | null;
+            /** Left S */
+            left_s: number;
+            /** Delayed S */
+            delayed_s: number;
+            /**
+             * Finish
+             * Format: date-time
+             */
+            finish: string;
+            /**
+             * Clock
+             * Format: date-time
+             */
+            clock: string;
+            /** Position */
+            position: {
+                [key: string]: number;
+            };
+            /** Units */
+            units: {
+                [key: string]: string;
+            };
+            /** Entry Id */
+            entry_id: number | null;
+            /** Events Count */
+            events_count: number;
+            /** Events */
+            events: components["schemas"]["EventLine"][];
+        };
+        /**
+         * NewRun
+         * @description How fast simulated time goes: times real time, 0 for as fast as it goes.
+         */
+        NewRun: {
+            /**
+             * Speed
+             * @default 60
+             * @enum {integer}
+             */
+            speed: 0 | 1 | 60 | 600;
+        };
+        /**
+         * AskRun
+         * @description What is asked of a run; a speed may come along, or alone.
+         */
+        AskRun: {
+            /** What */
+            what?: ("start" | "pause" | "go on" | "stop") | null;
+            /** Speed */
+            speed?: (0 | 1 | 60 | 600) | null;
+        };
+        /**
+         * LogLine
+         * @description An entry of the logbook.
+         */
+        LogLine: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Shoot Id */
+            shoot_id: number | null;
+            /** Name */
+            name: string;
+            /** Outcome */
+            outcome: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Planned Frames */
+            planned_frames: number;
+            /** Taken Frames */
+            taken_frames: number;
+            /** Planned S */
+            planned_s: number;
+            /** Taken S */
+            taken_s: number;
+            /** Delayed S */
+            delayed_s: number;
+            /** Late Frames */
+            late_frames: number;
+            /** Restarts */
+            restarts: number;
+            /** Clip Planned S */
+            clip_planned_s: number;
+            /** Clip Taken S */
+            clip_taken_s: number;
+            /** Note */
+            note: string;
+        };
+        /**
+         * LogList
+         * @description The logbook, newest first.
+         */
+        LogList: {
+            /** Entries */
+            entries: components["schemas"]["LogLine"][];
+        };
+        /**
+         * StaleNote
+         * @description Someone else wrote in between: what is kept now.
+         */
+        StaleNote: {
+            /** Message */
+            message: string;
+            kept: components["schemas"]["LogLine"];
+        };
+        /**
+         * SaveNote
+         * @description A note to keep, and the version it was made from.
+         */
+        SaveNote: {
+            /** Version */
+            version: number;
+            /** Note */
+            note: string;
+        };
     };
-    /**
-     * Fix
-     * @description What can be done, what it will change, and the edits that do it.
-     */
-    Fix: {
-      /** Label */
-      label: string;
-      /** Consequence */
-      consequence: string;
-      /** Slots */
-      slots: {
-        [key: string]: components['schemas']['Slot'];
-      };
-      /** Edits */
-      edits: components['schemas']['Edit'][];
-    };
-    JsonValue: unknown;
-    /**
-     * ShootLine
-     * @description A shoot in the list.
-     */
-    ShootLine: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Place */
-      place: string;
-      /** Zone */
-      zone: string;
-      /**
-       * Start
-       * Format: date-time
-       */
-      start: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'running' | 'planned' | 'done';
-      /** Frames */
-      frames: number | null;
-      /** Interval S */
-      interval_s: number | null;
-      /** Shoot S */
-      shoot_s: number | null;
-      /** Clip S */
-      clip_s: number | null;
-      /** Rate */
-      rate: number | null;
-      /** Taken */
-      taken: number | null;
-      worst: components['schemas']['Snag'] | null;
-      traces: components['schemas']['Traces'] | null;
-      /** Binned At */
-      binned_at: string | null;
-    };
-    /**
-     * ShootList
-     * @description The shoots that were found, and how many lie in the bin.
-     */
-    ShootList: {
-      /** Shoots */
-      shoots: components['schemas']['ShootLine'][];
-      /** In Bin */
-      in_bin: number;
-      /** Bin Days */
-      bin_days: number;
-    };
-    /**
-     * Slot
-     * @description A value named in a sentence: a number with its unit, or a word.
-     */
-    Slot: {
-      /** Value */
-      value: number | string;
-      /**
-       * Unit
-       * @default
-       */
-      unit: string;
-    };
-    /**
-     * Snag
-     * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
-     */
-    Snag: {
-      /** Code */
-      code: string;
-      /**
-       * Severity
-       * @enum {string}
-       */
-      severity: 'stop' | 'mind' | 'note';
-      /** Chapter */
-      chapter: string;
-      /** Path */
-      path: string;
-      /** What */
-      what: string;
-      /** Why */
-      why: string;
-      /** Slots */
-      slots: {
-        [key: string]: components['schemas']['Slot'];
-      };
-      /** Fixes */
-      fixes: components['schemas']['Fix'][];
-    };
-    /**
-     * Traces
-     * @description Positions of each axis at some frames (0-based), at most about a thousand.
-     */
-    Traces: {
-      /** Frames */
-      frames: number[];
-      /** Axes */
-      axes: {
-        [key: string]: number[];
-      };
-    };
-    /**
-     * Axis
-     * @description A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
-     */
-    Axis: {
-      /**
-       * Name
-       * @enum {string}
-       */
-      name: 'slide' | 'pan';
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'linear' | 'rotary';
-      /** Low */
-      low: number;
-      /** High */
-      high: number;
-      /** Top Speed */
-      top_speed: number;
-      /** Acceleration */
-      acceleration: number;
-    };
-    /**
-     * Beat
-     * @description Times of one cycle; the margin is a share of the interval, never less than the least margin.
-     */
-    Beat: {
-      /**
-       * Wake S
-       * @default 0
-       */
-      wake_s: string;
-      /**
-       * Lag S
-       * @default 3/50
-       */
-      lag_s: string;
-      /**
-       * Exposure S
-       * @default 1/60
-       */
-      exposure_s: string;
-      /**
-       * Write S
-       * @default 3/5
-       */
-      write_s: string;
-      /**
-       * Settle S
-       * @default 4/5
-       */
-      settle_s: string;
-      /**
-       * Write While Moving
-       * @default true
-       */
-      write_while_moving: boolean;
-      /**
-       * Margin
-       * @default 1/10
-       */
-      margin: string;
-      /**
-       * Least Margin S
-       * @default 1/10
-       */
-      least_margin_s: string;
-    };
-    /**
-     * BeatPart
-     * @description One arc of the beat ring, in seconds from the start of the interval.
-     */
-    BeatPart: {
-      /** Name */
-      name: string;
-      /** Label */
-      label: string;
-      /** Start S */
-      start_s: number;
-      /** Length S */
-      length_s: number;
-      /**
-       * Track
-       * @enum {string}
-       */
-      track: 'outer' | 'inner';
-      /** Path */
-      path: string | null;
-    };
-    /**
-     * BeatState
-     * @description The beat against its interval, in seconds; `over_s` is by how much it does not fit, margin included.
-     */
-    BeatState: {
-      /** Interval S */
-      interval_s: number;
-      /** Need S */
-      need_s: number;
-      /** Over S */
-      over_s: number;
-      /** Parts */
-      parts: components['schemas']['BeatPart'][];
-    };
-    /**
-     * Camera
-     * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
-     */
-    Camera: {
-      /**
-       * Sensor Width Mm
-       * @default 36
-       */
-      sensor_width_mm: number;
-      /**
-       * Sensor Height Mm
-       * @default 24
-       */
-      sensor_height_mm: number;
-      /**
-       * Picture Width Px
-       * @default 6000
-       */
-      picture_width_px: number;
-      /**
-       * Picture Height Px
-       * @default 4000
-       */
-      picture_height_px: number;
-      /**
-       * Focal Mm
-       * @default 35
-       */
-      focal_mm: number;
-      /**
-       * Aperture
-       * @default 8
-       */
-      aperture: number;
-      /**
-       * Iso
-       * @default 100
-       */
-      iso: number;
-    };
-    /**
-     * Clip
-     * @description What is held, and the step in which the interval can be dialled (0: any).
-     */
-    Clip: {
-      /**
-       * Pegs
-       * @default []
-       */
-      pegs: components['schemas']['Peg'][];
-      /**
-       * Interval Step S
-       * @default 1/10
-       */
-      interval_step_s: string;
-    };
-    /**
-     * ClipState
-     * @description The sentence: solved, something still free, or a contradiction.
-     */
-    ClipState: {
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'solved' | 'free' | 'contradiction' | 'too many';
-      /** Quantities */
-      quantities: components['schemas']['QuantityState'][];
-      /** Missing */
-      missing: string[];
-      /** Rounding */
-      rounding: components['schemas']['RoundingNote'][];
-    };
-    /**
-     * Evaluation
-     * @description Everything about a shoot. Figures by key; snags with the worst first.
-     */
-    Evaluation: {
-      /** Frames */
-      frames: number | null;
-      /** Interval S */
-      interval_s: number | null;
-      clip: components['schemas']['ClipState'];
-      beat: components['schemas']['BeatState'] | null;
-      traces: components['schemas']['Traces'] | null;
-      review: components['schemas']['ReviewState'];
-      /** Figures */
-      figures: {
-        [key: string]: components['schemas']['Figure'];
-      };
-      /** Snags */
-      snags: components['schemas']['Snag'][];
-    };
-    /**
-     * Figure
-     * @description A computed value with its working.
-     */
-    Figure: {
-      /** Key */
-      key: string;
-      /** Label */
-      label: string;
-      /** Value */
-      value: number;
-      /** Unit */
-      unit: string;
-      /** Exact */
-      exact?: string | null;
-      /** Expression */
-      expression: string;
-      /** Source */
-      source: string;
-      /** Terms */
-      terms: components['schemas']['Term'][];
-    };
-    /**
-     * Keyframe
-     * @description Where each axis stands at one frame: the first of the move, or the last.
-     */
-    Keyframe: {
-      /**
-       * Slide Mm
-       * @default 0
-       */
-      slide_mm: number;
-      /**
-       * Pan Deg
-       * @default 0
-       */
-      pan_deg: number;
-    };
-    /**
-     * Mark
-     * @description Something named on the plan drawing: `x` along the rail from its zero, `y` away from it.
-     */
-    Mark: {
-      /** Name */
-      name: string;
-      /** X Mm */
-      x_mm: number;
-      /** Y Mm */
-      y_mm: number;
-    };
-    /**
-     * Move
-     * @description From the start to the end keyframe, easing over whole frames at each end.
-     */
-    Move: {
-      /**
-       * @default {
-       *       "slide_mm": 0,
-       *       "pan_deg": 0
-       *     }
-       */
-      start: components['schemas']['Keyframe'];
-      /**
-       * @default {
-       *       "slide_mm": 0,
-       *       "pan_deg": 0
-       *     }
-       */
-      end: components['schemas']['Keyframe'];
-      /**
-       * Ease In Frames
-       * @default 0
-       */
-      ease_in_frames: number;
-      /**
-       * Ease Out Frames
-       * @default 0
-       */
-      ease_out_frames: number;
-      /**
-       * Marks
-       * @default []
-       */
-      marks: components['schemas']['Mark'][];
-    };
-    /**
-     * Opened
-     * @description A kept shoot with its plan and all that follows from it.
-     */
-    Opened: {
-      /** Id */
-      id: number;
-      /** Version */
-      version: number;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-      /** Binned */
-      binned: boolean;
-      plan: components['schemas']['Plan'];
-      evaluation: components['schemas']['Evaluation'];
-    };
-    /**
-     * Peg
-     * @description One held quantity with its exact value, in seconds, frames, frames a second or times.
-     */
-    Peg: {
-      /**
-       * Quantity
-       * @enum {string}
-       */
-      quantity: 'shoot' | 'interval' | 'frames' | 'rate' | 'clip' | 'speed_up';
-      /** Value */
-      value: string;
-    };
-    /**
-     * Place
-     * @description Where the camera stands; latitude and longitude in degrees, north and east positive.
-     */
-    Place: {
-      /**
-       * Name
-       * @default
-       */
-      name: string;
-      /** Latitude Deg */
-      latitude_deg?: number | null;
-      /** Longitude Deg */
-      longitude_deg?: number | null;
-      /**
-       * Zone
-       * @default UTC
-       */
-      zone: string;
-    };
-    /**
-     * Plan
-     * @description Version 1 of the plan document. Frozen: an edit makes a new plan.
-     */
-    Plan: {
-      /**
-       * Bridle Plan
-       * @default 1
-       * @constant
-       */
-      bridle_plan: 1;
-      shoot: components['schemas']['Shoot'];
-      /**
-       * @default {
-       *       "pegs": [],
-       *       "interval_step_s": "1/10"
-       *     }
-       */
-      clip: components['schemas']['Clip'];
-      /**
-       * @default {
-       *       "wake_s": "0",
-       *       "lag_s": "3/50",
-       *       "exposure_s": "1/60",
-       *       "write_s": "3/5",
-       *       "settle_s": "4/5",
-       *       "write_while_moving": true,
-       *       "margin": "1/10",
-       *       "least_margin_s": "1/10"
-       *     }
-       */
-      beat: components['schemas']['Beat'];
-      /**
-       * @default {
-       *       "sensor_width_mm": 36,
-       *       "sensor_height_mm": 24,
-       *       "picture_width_px": 6000,
-       *       "picture_height_px": 4000,
-       *       "focal_mm": 35,
-       *       "aperture": 8,
-       *       "iso": 100
-       *     }
-       */
-      camera: components['schemas']['Camera'];
-      /**
-       * @default {
-       *       "axes": [
-       *         {
-       *           "acceleration": 80,
-       *           "high": 900,
-       *           "kind": "linear",
-       *           "low": 0,
-       *           "name": "slide",
-       *           "top_speed": 25
-       *         },
-       *         {
-       *           "acceleration": 40,
-       *           "high": 170,
-       *           "kind": "rotary",
-       *           "low": -170,
-       *           "name": "pan",
-       *           "top_speed": 20
-       *         }
-       *       ],
-       *       "normal_bearing_deg": null
-       *     }
-       */
-      rig: components['schemas']['Rig'];
-      /**
-       * @default {
-       *       "start": {
-       *         "pan_deg": 0,
-       *         "slide_mm": 0
-       *       },
-       *       "end": {
-       *         "pan_deg": 0,
-       *         "slide_mm": 0
-       *       },
-       *       "ease_in_frames": 0,
-       *       "ease_out_frames": 0,
-       *       "marks": []
-       *     }
-       */
-      move: components['schemas']['Move'];
-    };
-    /**
-     * QuantityState
-     * @description One figure of the sentence: its value where known, whether it is held, and what was typed for it.
-     */
-    QuantityState: {
-      /**
-       * Quantity
-       * @enum {string}
-       */
-      quantity: 'shoot' | 'interval' | 'frames' | 'rate' | 'clip' | 'speed_up';
-      /** Label */
-      label: string;
-      /** Unit */
-      unit: string;
-      /** Value */
-      value: number | null;
-      /** Exact */
-      exact: string | null;
-      /** Held */
-      held: boolean;
-      /** Asked */
-      asked: number | null;
-    };
-    /**
-     * ReviewState
-     * @description Settings to dial in, and cautions.
-     */
-    ReviewState: {
-      /** Sheets */
-      sheets: components['schemas']['SettingSheet'][];
-      /** Cautions */
-      cautions: string[];
-    };
-    /**
-     * Rig
-     * @description The two axes of this version, slide first; a rail's normal has a bearing where it is known.
-     */
-    Rig: {
-      /**
-       * Axes
-       * @default [
-       *       {
-       *         "name": "slide",
-       *         "kind": "linear",
-       *         "low": 0,
-       *         "high": 900,
-       *         "top_speed": 25,
-       *         "acceleration": 80
-       *       },
-       *       {
-       *         "name": "pan",
-       *         "kind": "rotary",
-       *         "low": -170,
-       *         "high": 170,
-       *         "top_speed": 20,
-       *         "acceleration": 40
-       *       }
-       *     ]
-       */
-      axes: components['schemas']['Axis'][];
-      /** Normal Bearing Deg */
-      normal_bearing_deg?: number | null;
-    };
-    /**
-     * RoundingNote
-     * @description What rounding to whole frames did to a held length, in seconds.
-     */
-    RoundingNote: {
-      /**
-       * Quantity
-       * @enum {string}
-       */
-      quantity: 'shoot' | 'clip';
-      /** Asked */
-      asked: number;
-      /** Got */
-      got: number;
-    };
-    /**
-     * SettingLine
-     * @description One line of the field card.
-     */
-    SettingLine: {
-      /** Label */
-      label: string;
-      value: components['schemas']['Slot'];
-      /** Figure */
-      figure: string | null;
-    };
-    /**
-     * SettingSheet
-     * @description A group of lines on the field card.
-     */
-    SettingSheet: {
-      /** Title */
-      title: string;
-      /** Settings */
-      settings: components['schemas']['SettingLine'][];
-    };
-    /**
-     * Shoot
-     * @description What every screen has in its head.
-     */
-    Shoot: {
-      /** Name */
-      name: string;
-      /**
-       * Subject
-       * @default
-       */
-      subject: string;
-      /**
-       * @default {
-       *       "name": "",
-       *       "latitude_deg": null,
-       *       "longitude_deg": null,
-       *       "zone": "UTC"
-       *     }
-       */
-      place: components['schemas']['Place'];
-      /**
-       * Start
-       * Format: date-time
-       */
-      start: string;
-    };
-    /**
-     * Term
-     * @description One number in a formula; `exact` where the value is a ratio that a float cannot hold.
-     */
-    Term: {
-      /** Symbol */
-      symbol: string;
-      /** Label */
-      label: string;
-      /** Value */
-      value: number;
-      /** Unit */
-      unit: string;
-      /** Exact */
-      exact?: string | null;
-    };
-    /**
-     * Problem
-     * @description One thing that is wrong; `path` is the place in the plan or the request.
-     */
-    Problem: {
-      /** Path */
-      path: string;
-      /** Stood */
-      stood: string;
-      /** Expected */
-      expected: string;
-    };
-    /**
-     * Trouble
-     * @description Why a request was refused.
-     */
-    Trouble: {
-      /** Message */
-      message: string;
-      /**
-       * Problems
-       * @default []
-       */
-      problems: components['schemas']['Problem'][];
-    };
-    /**
-     * NewShoot
-     * @description The three questions: what it is called, what is filmed, where and when.
-     */
-    NewShoot: {
-      /** Name */
-      name: string;
-      /**
-       * Subject
-       * @default
-       */
-      subject: string;
-      /**
-       * Place
-       * @default
-       */
-      place: string;
-      /**
-       * Zone
-       * @default UTC
-       */
-      zone: string;
-      /**
-       * Start
-       * Format: date-time
-       */
-      start: string;
-    };
-    /**
-     * Saved
-     * @description The version that is kept now.
-     */
-    Saved: {
-      /** Version */
-      version: number;
-      /**
-       * Changed At
-       * Format: date-time
-       */
-      changed_at: string;
-    };
-    /**
-     * Stale
-     * @description Someone else saved in between: what is kept now, and how it differs from what was sent.
-     */
-    Stale: {
-      /** Message */
-      message: string;
-      kept: components['schemas']['Opened'];
-      /** Differences */
-      differences: components['schemas']['Edit'][];
-    };
-    /**
-     * Save
-     * @description A plan to keep, and the version it was made from.
-     */
-    Save: {
-      /** Version */
-      version: number;
-      plan: components['schemas']['Plan'];
-    };
-    /**
-     * Done
-     * @description A plain answer.
-     */
-    Done: {
-      /** Id */
-      id: number;
-    };
-    /**
-     * Told
-     * @description The changed plan, the edits that undo the changes, and the evaluation.
-     */
-    Told: {
-      plan: components['schemas']['Plan'];
-      /** Undo */
-      undo: components['schemas']['Edit'][];
-      evaluation: components['schemas']['Evaluation'];
-    };
-    /**
-     * Ask
-     * @description A plan and the changes to make to it, one after another.
-     */
-    Ask: {
-      plan: components['schemas']['Plan'];
-      /**
-       * Changes
-       * @default []
-       */
-      changes: (
-        | components['schemas']['SetValue']
-        | components['schemas']['TypeText']
-        | components['schemas']['MakeEdits']
-        | components['schemas']['HoldPeg']
-        | components['schemas']['ReleasePeg']
-      )[];
-    };
-    /**
-     * HoldPeg
-     * @description Peg a quantity at the value it has now.
-     */
-    HoldPeg: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: 'hold';
-      /**
-       * Quantity
-       * @enum {string}
-       */
-      quantity: 'shoot' | 'interval' | 'frames' | 'rate' | 'clip' | 'speed_up';
-    };
-    /**
-     * MakeEdits
-     * @description Make edits as they are: a fix, or undo and redo.
-     */
-    MakeEdits: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: 'edits';
-      /** Edits */
-      edits: components['schemas']['Edit'][];
-    };
-    /**
-     * ReleasePeg
-     * @description Pull a peg.
-     */
-    ReleasePeg: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: 'release';
-      /**
-       * Quantity
-       * @enum {string}
-       */
-      quantity: 'shoot' | 'interval' | 'frames' | 'rate' | 'clip' | 'speed_up';
-    };
-    /**
-     * SetValue
-     * @description Put a value at a path, as a drag or a switch does.
-     */
-    SetValue: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: 'set';
-      /** Path */
-      path: string;
-      value: components['schemas']['JsonValue'];
-    };
-    /**
-     * TypeText
-     * @description Put what was typed at a path; `clip.<quantity>` holds that quantity.
-     */
-    TypeText: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      do: 'type';
-      /** Path */
-      path: string;
-      /** Text */
-      text: string;
-    };
-    /**
-     * EventLine
-     * @description An entry of the event log with the clock time it stands for.
-     */
-    EventLine: {
-      /** Number */
-      number: number;
-      /**
-       * Clock
-       * Format: date-time
-       */
-      clock: string;
-      /** Kind */
-      kind: string;
-      /** Frame */
-      frame: number | null;
-      /** Seconds */
-      seconds: number | null;
-    };
-    /**
-     * RunList
-     * @description The runs of a shoot, newest first.
-     */
-    RunList: {
-      /** Runs */
-      runs: components['schemas']['RunView'][];
-    };
-    /**
-     * RunView
-     * @description Where a run is. Times are simulated seconds since its start; clocks are the shoot's own.
-     */
-    RunView: {
-      /** Id */
-      id: number;
-      /** Shoot Id */
-      shoot_id: number;
-      /** Phase */
-      phase: string;
-      /** Speed */
-      speed: number;
-      /** Frames */
-      frames: number;
-      /** Taken */
-      taken: number;
-      /** Now S */
-      now_s: number;
-      /** Next Due S */
-      next_due_s: number | null;
-      /** Left S */
-      left_s: number;
-      /** Delayed S */
-      delayed_s: number;
-      /**
-       * Finish
-       * Format: date-time
-       */
-      finish: string;
-      /**
-       * Clock
-       * Format: date-time
-       */
-      clock: string;
-      /** Position */
-      position: {
-        [key: string]: number;
-      };
-      /** Units */
-      units: {
-        [key: string]: string;
-      };
-      /** Entry Id */
-      entry_id: number | null;
-      /** Events Count */
-      events_count: number;
-      /** Events */
-      events: components['schemas']['EventLine'][];
-    };
-    /**
-     * NewRun
-     * @description How fast simulated time goes: times real time, 0 for as fast as it goes.
-     */
-    NewRun: {
-      /**
-       * Speed
-       * @default 60
-       * @enum {integer}
-       */
-      speed: 0 | 1 | 60 | 600;
-    };
-    /**
-     * AskRun
-     * @description What is asked of a run; a speed may come along, or alone.
-     */
-    AskRun: {
-      /** What */
-      what?: ('start' | 'pause' | 'go on' | 'stop') | null;
-      /** Speed */
-      speed?: (0 | 1 | 60 | 600) | null;
-    };
-    /**
-     * LogLine
-     * @description An entry of the logbook.
-     */
-    LogLine: {
-      /** Id */
-      id: number;
-      /** Version */
-      version: number;
-      /** Shoot Id */
-      shoot_id: number | null;
-      /** Name */
-      name: string;
-      /** Outcome */
-      outcome: string;
-      /**
-       * Made At
-       * Format: date-time
-       */
-      made_at: string;
-      /** Planned Frames */
-      planned_frames: number;
-      /** Taken Frames */
-      taken_frames: number;
-      /** Planned S */
-      planned_s: number;
-      /** Taken S */
-      taken_s: number;
-      /** Delayed S */
-      delayed_s: number;
-      /** Late Frames */
-      late_frames: number;
-      /** Restarts */
-      restarts: number;
-      /** Clip Planned S */
-      clip_planned_s: number;
-      /** Clip Taken S */
-      clip_taken_s: number;
-      /** Note */
-      note: string;
-    };
-    /**
-     * LogList
-     * @description The logbook, newest first.
-     */
-    LogList: {
-      /** Entries */
-      entries: components['schemas']['LogLine'][];
-    };
-    /**
-     * StaleNote
-     * @description Someone else wrote in between: what is kept now.
-     */
-    StaleNote: {
-      /** Message */
-      message: string;
-      kept: components['schemas']['LogLine'];
-    };
-    /**
-     * SaveNote
-     * @description A note to keep, and the version it was made from.
-     */
-    SaveNote: {
-      /** Version */
-      version: number;
-      /** Note */
-      note: string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  list_shoots: {
-    parameters: {
-      query?: {
-        find?: string;
-        binned?: boolean;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
+    list_shoots: {
+        parameters: {
+            query?: {
+                find?: string;
+                binned?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShootList"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    new_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['ShootList'];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewShoot"];
+            };
         };
-      };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
     };
-  };
-  new_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    import_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewShoot'];
-      };
+    open_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    save_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['Opened'];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save"];
+            };
         };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
         };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
     };
-  };
-  import_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    duplicate_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    bin_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['Opened'];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
         };
-      };
-      /** @description Request Entity Too Large */
-      413: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
     };
-  };
-  open_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
+    unbin_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    evaluate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['Opened'];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
         };
-      };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
     };
-  };
-  save_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
+    list_runs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunList"];
+                };
+            };
+        };
     };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Save'];
-      };
+    new_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRun"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
     };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    look_at_run: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['Saved'];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
         };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Stale'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
     };
-  };
-  duplicate_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
+    ask_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskRun"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    list_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          'application/json': components['schemas']['Opened'];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogList"];
+                };
+            };
         };
-      };
     };
-  };
-  bin_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
+    save_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLine"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleNote"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
     };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Done'];
-        };
-      };
-    };
-  };
-  unbin_shoot: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Done'];
-        };
-      };
-    };
-  };
-  evaluate: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Ask'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Told'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
-    };
-  };
-  list_runs: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RunList'];
-        };
-      };
-    };
-  };
-  new_run: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        shoot_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewRun'];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RunView'];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
-    };
-  };
-  look_at_run: {
-    parameters: {
-      query?: {
-        after?: number;
-      };
-      header?: never;
-      path: {
-        run_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RunView'];
-        };
-      };
-    };
-  };
-  ask_run: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        run_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AskRun'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['RunView'];
-        };
-      };
-    };
-  };
-  list_log: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LogList'];
-        };
-      };
-    };
-  };
-  save_note: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        entry_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaveNote'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LogLine'];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['StaleNote'];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Trouble'];
-        };
-      };
-    };
-  };
 }

@@ -1,0 +1,80 @@
+"""A real browser on the real server, for tests of the page."""
+
+from typing import Any
+from unittest import TestCase
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from tests.served import Served
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+LOOKS = ("paper", "cyanotype", "safelight")
+
+
+class BrowserCase(TestCase):
+    """One server and one browser for a class; every test gets pages of its own, which must not complain."""
+
+    server: Served
+    browser: Browser
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.server = Served()
+        cls.addClassCleanup(cls.server.stop)
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.browser.close)
+
+    def page(self, path: str = "/", look: str = "paper", **options: Any) -> Page:
+        """A new window on an address; what it asks of other machines or complains of is kept in `complaints`."""
+        options = {"viewport": {"width": 1280, "height": 800}, "locale": "en-GB", **options}
+        context = self.browser.new_context(**options)
+        self.addCleanup(context.close)
+        context.grant_permissions(["clipboard-read", "clipboard-write"], origin=self.server.address)
+        page = context.new_page()
+        page.set_default_timeout(10_000)
+        self.complaints: list[str] = []
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("request", self._stays_here)
+        page.add_init_script(f"localStorage.setItem('bridle.look', '{look}')")
+        page.goto(self.server.address + path)
+        return page
+
+    def _stays_here(self, request: Any) -> None:
+        if not request.url.startswith((self.server.address, "data:", "blob:")):
+            self.complaints.append(f"asked {request.url}")
+
+    def tearDown(self) -> None:
+        self.assertEqual(getattr(self, "complaints", []), [])
+
+    def open_demo(self, name: str = "Harbour refloat", chapter: str = "Clip", **options: Any) -> Page:
+        """A copy of a demo shoot, so that tests do not meet on one, opened at a chapter."""
+        page = self.page("/", **options)
+        page.get_by_role("button", name=f"Duplicate {name}", exact=True).click(force=True)
+        page.get_by_role("link", name=f"{name}, copy").first.click()
+        page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).click()
+        return page
+
+
+def figure(page: Page, label: str) -> Any:
+    """A figure that is changed where it stands."""
+    return page.get_by_role("spinbutton", name=label, exact=True)
+
+
+def type_over(page: Page, label: str, text: str) -> None:
+    """Type over a figure, as a person does."""
+    figure(page, label).focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("textbox", name=label, exact=True).fill(text)
+    page.keyboard.press("Enter")

@@ -1,0 +1,146 @@
+"""The whole way on the real page: a shoot of one's own, planned, checked, drawn, exported, run and logged."""
+
+import csv
+import io
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.pages import BrowserCase, figure, type_over
+
+
+class TheWay(BrowserCase):
+    def test_from_nothing_to_a_logged_run(self) -> None:
+        page = self.page()
+        self._make_a_shoot(page)
+        self._work_on_the_sentence(page)
+        self._make_the_beat_fit(page)
+        self._draw_the_move(page)
+        self._review_and_take_along(page)
+        self._run_and_log(page)
+
+    def _make_a_shoot(self, page: Page) -> None:
+        page.get_by_role("button", name="New shoot").click()
+        page.get_by_role("button", name="Make the sheet").click()
+        expect(page.get_by_text("A shoot needs a name")).to_be_visible()
+        page.get_by_label("What is it called?").fill("Rowan in the wind")
+        page.get_by_label("What is filmed?").fill("a rowan on the moor")
+        page.get_by_label("Where and when?").fill("Port Ellary")
+        page.get_by_label("day and time").fill("2026-12-05T13:00")
+        page.get_by_label("time zone").select_option("Europe/London")
+        page.get_by_role("button", name="Make the sheet").click()
+        expect(page.get_by_role("heading", name="Rowan in the wind")).to_be_visible()
+        expect(page.get_by_text("Port Ellary, Saturday 5 December 2026, 13:00 to 14:00")).to_be_visible()
+
+    def _work_on_the_sentence(self, page: Page) -> None:
+        type_over(page, "shoot length", "1h45")
+        type_over(page, "interval", "7")
+        type_over(page, "playback rate", "30")
+        expect(figure(page, "frames")).to_have_text("900 frames")
+        expect(figure(page, "clip length")).to_have_text("30 s")
+        figure(page, "clip length").focus()
+        page.keyboard.press("p")
+        expect(page.get_by_text("Four pegs in")).to_be_visible()
+        type_over(page, "interval", "9 s")
+        verdict = page.get_by_role("alert").filter(has_text="cannot all hold")
+        expect(verdict).to_contain_text("30 s of clip at 30 a second (900 frames) against 1 h 45 min")
+        page.get_by_role("button", name=re.compile("Pull the peg of the clip length")).first.click()
+        expect(figure(page, "frames")).to_have_text("700 frames")
+        expect(page.get_by_text("Three pegs in")).to_be_visible()
+
+    def _make_the_beat_fit(self, page: Page) -> None:
+        type_over(page, "exposure", "10 s")
+        snag = page.get_by_label("Beat, totals and snags").locator("[data-snag=interval-too-short]")
+        expect(snag).to_contain_text("Stop. One beat needs 10.66")
+        expect(snag).to_contain_text("The interval stays.")
+        expect(page.get_by_role("img", name=re.compile("One beat of 9 s.*over"))).to_be_visible()
+        snag.get_by_role("button", name="Expose").click()
+        expect(snag).to_have_count(0)
+        page.get_by_role("button", name="undo").click()
+        snag.get_by_role("button", name="Beat of").click()
+        expect(snag).to_have_count(0)
+        expect(figure(page, "interval")).to_have_text("12.5 s")
+        page.get_by_role("button", name=re.compile("^interval: 12.5 s. Show the working")).click()
+        expect(page.get_by_label("Working of interval")).to_contain_text("held by a peg")
+        page.keyboard.press("Escape")
+
+    def _draw_the_move(self, page: Page) -> None:
+        page.keyboard.press("2")
+        handle = page.get_by_role("slider", name="Slide at the end")
+        before = float(handle.get_attribute("aria-valuenow") or 0)
+        box = handle.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x - 30, y, steps=6)
+        page.mouse.up()
+        expect(handle).not_to_have_attribute("aria-valuenow", f"{before:g}")
+        pan = page.get_by_role("slider", name="Pan at the start")
+        pan.focus()
+        page.keyboard.press("Shift+ArrowRight")
+        expect(pan).to_have_attribute("aria-valuenow", "15")
+        type_over(page, "slide at the end", "95 cm")
+        snag = page.locator("[data-snag=out-of-travel]")
+        expect(snag).to_contain_text("would stand at 950 mm; it reaches from 0 mm to 900 mm")
+        snag.get_by_role("button", name="Stop at 900 mm").click()
+        expect(figure(page, "slide at the end")).to_have_text("900 mm")
+        page.get_by_role("button", name="+ a mark").click()
+        page.get_by_role("button", name="aim both ends").click()
+        expect(figure(page, "pan at the start")).to_have_text("23.36°")
+
+    def _review_and_take_along(self, page: Page) -> None:
+        page.keyboard.press("3")
+        expect(page.get_by_role("heading", name="Ready: nothing stands in the way")).to_be_visible()
+        with page.expect_download() as table:
+            page.get_by_role("button", name="Frame table, CSV").click()
+        rows = list(csv.DictReader(io.StringIO(Path(table.value.path()).read_text())))
+        self.assertEqual((len(rows), rows[-1]["slide_mm"], rows[0]["exposure_s"]), (504, "900.0000", "10"))
+        with page.expect_download() as plan:
+            page.get_by_role("button", name="Plan, JSON").click()
+        self.assertEqual(json.loads(Path(plan.value.path()).read_text())["shoot"]["name"], "Rowan in the wind")
+        printed = page.pdf(format="A4")
+        self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", printed)), 1, "the field card fits one page")
+
+    def _run_and_log(self, page: Page) -> None:
+        page.keyboard.press("4")
+        page.get_by_text("as fast as it goes").click()
+        page.get_by_role("button", name="Start the run").click()
+        expect(page.get_by_text("504 of 504 frames").first).to_be_visible(timeout=60_000)
+        note = page.get_by_label("What to do differently next time")
+        note.fill("Start ten minutes earlier.")
+        note.blur()
+        expect(page.get_by_role("status").filter(has_text="saved").last).to_be_visible()
+        page.get_by_role("link", name="Log").click()
+        expect(page.get_by_label("What to do differently next time").first).to_have_value("Start ten minutes earlier.")
+        expect(page.get_by_text("all frames taken").first).to_be_visible()
+
+
+class Phone(BrowserCase):
+    def test_the_whole_way_with_a_thumb(self) -> None:
+        phone = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+        page = self.page("/", **phone)
+        self._fits(page)
+        page.get_by_role("button", name="New shoot").tap()
+        page.get_by_label("What is it called?").fill("From the phone")
+        self._fits(page)
+        page.get_by_role("button", name="Make the sheet").tap()
+        figure(page, "interval").tap()
+        page.get_by_role("textbox", name="interval", exact=True).fill("20")
+        page.keyboard.press("Enter")
+        expect(figure(page, "frames")).to_have_text("180 frames")
+        order = [page.locator(s).first.bounding_box()["y"] for s in (".sentence", ".margin svg", ".margin .snags")]  # type: ignore[index]
+        self.assertEqual(order, sorted(order), "the sentence, the ring and the next thing to do come first")
+        for chapter in ("Move", "Review", "Run"):
+            page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).tap()
+            self._fits(page)
+        page.get_by_text("as fast as it goes").tap()
+        start = page.get_by_role("button", name="Start the run")
+        self.assertGreaterEqual((start.bounding_box() or {"height": 0})["height"], 44)
+        start.tap()
+        expect(page.get_by_text("180 of 180 frames").first).to_be_visible(timeout=60_000)
+
+    def _fits(self, page: Page) -> None:
+        self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)

@@ -1,0 +1,73 @@
+"""Plan files: the round trip is exact, and what is no plan is told where and why."""
+
+import json
+from pathlib import Path
+from unittest import TestCase
+
+import jsonschema
+from hypothesis import given, settings
+
+from bridle.core.plan.document import Plan
+from bridle.formats.json_places import lines_of
+from bridle.formats.plan_json import PlanFileError, read_plan, write_plan
+from bridle.server.schema import schema_text
+from tests.strategies import plan_of, plans
+
+ROOT = Path(__file__).parents[2]
+GOOD = write_plan(plan_of({}))
+
+
+def changed(**values: object) -> str:
+    return json.dumps({**json.loads(GOOD), **values}, indent=1)
+
+
+REFUSED = {
+    "empty": ("", "not JSON", "line 1"),
+    "text": ("Dear planner,\n", "not JSON", "line 1, column 1: found “Dear planner,”"),
+    "cut short": (GOOD[:300], "not JSON", "line"),
+    "binary": (b"\xff\xfe\x00", "not text", ""),
+    "a list": ("[]", "not a Bridle plan", "bridle_plan"),
+    "newer": (changed(bridle_plan=2), "version 2; this Bridle reads version 1", "newer"),
+    "version as text": (changed(bridle_plan="one"), 'version "one"', ""),
+    "no number": (GOOD.replace('"4000"', "4000").replace("4000", "NaN", 1), "not a plan", ""),
+    "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 1 knows no such field'),
+    "text for a number": (
+        changed(camera={"iso": "high"}),
+        "do not belong",
+        'camera.iso: found "high"; expected: a valid',
+    ),
+    "absurd": (changed(camera={"focal_mm": -35}), "do not belong", "camera.focal_mm: found -35"),
+    "exponent": (changed(beat={"exposure_s": "1e999999999"}), "do not belong", "beat.exposure_s"),
+    "deep": ("[" * 100_000, "nested too deep", ""),
+    "missing": (json.dumps({"bridle_plan": 1}), "do not belong", "shoot: nothing stood there"),
+    "large": (b" " * 50_000_000, "has 50 MB; a plan has at most 1 MB", ""),
+}
+
+
+class PlanFiles(TestCase):
+    @settings(max_examples=60, deadline=None)
+    @given(plans)
+    def test_the_round_trip_is_exact_and_fits_the_schema(self, plan: Plan) -> None:
+        text = write_plan(plan)
+        self.assertEqual(read_plan(text), plan)
+        self.assertEqual(write_plan(read_plan(text.encode())), text)
+        jsonschema.validate(json.loads(text), json.loads(schema_text()))
+
+    def test_what_is_no_plan_is_told(self) -> None:
+        for name, (raw, sentence, problem) in REFUSED.items():
+            with self.subTest(name), self.assertRaises(PlanFileError) as caught:
+                read_plan(raw)
+            self.assertIn(sentence, str(caught.exception))
+            self.assertIn(problem, str(caught.exception))
+
+    def test_the_line_of_a_problem_is_right(self) -> None:
+        text = (
+            '{\n "bridle_plan": 1,\n "shoot": {"name": "A",\n  "start": "2026-09-27T06:10:00Z",\n  "extra": [1,\n 2]}}'
+        )
+        self.assertEqual(lines_of(text)[("shoot", "extra", 1)], 6)
+        with self.assertRaises(PlanFileError) as caught:
+            read_plan(text)
+        self.assertIn("line 5, shoot.extra: found [1, 2]", caught.exception.problems[0])
+
+    def test_the_published_schema_is_the_one_in_the_docs(self) -> None:
+        self.assertEqual((ROOT / "docs/formats/plan-1.schema.json").read_text(), schema_text())
