@@ -66,6 +66,8 @@
 
 <style>
   :global(.figure) {
+    min-width: 24px;
+    min-height: 24px;
     font-weight: 650;
     text-align: inherit;
     border-bottom: 1px solid transparent;

@@ -117,6 +117,9 @@
   .totals {
     font-size: 13px;
   }
+  .totals div {
+    align-items: center;
+  }
   .totals dt {
     color: var(--second);
   }

@@ -13,16 +13,18 @@
   let opened = $state.raw<Opened | null>(null);
   let trouble = $state('');
 
+  // Another chapter of the same shoot is no reason to open it again.
+  const wanted = $derived(id);
   $effect(() => {
-    void open(id);
+    void open(wanted);
   });
 
-  async function open(wanted: number) {
+  async function open(number: number) {
     opened = null;
     trouble = '';
     try {
-      const answer = await api.GET('/api/shoots/{shoot_id}', { params: { path: { shoot_id: wanted } } });
-      if (wanted !== id) return;
+      const answer = await api.GET('/api/shoots/{shoot_id}', { params: { path: { shoot_id: number } } });
+      if (number !== id) return;
       if (answer.data) opened = answer.data;
       else trouble = 'There is no such shoot here. It may have been emptied from the bin.';
     } catch (error) {
