@@ -149,7 +149,7 @@ class Everybody(BrowserCase):
     def test_the_bin_gives_back(self) -> None:
         page = self.open_demo("Lamps along the quay")
         page.get_by_role("link", name="Shoots").click()
-        page.get_by_role("button", name="Put Lamps along the quay, copy into the bin").first.click(force=True)
+        page.get_by_role("button", name="Lamps along the quay, copy to the bin").first.click(force=True)
         expect(page.get_by_role("status").filter(has_text="is in the bin")).to_be_visible()
         page.get_by_role("link", name=re.compile("The bin keeps")).click()
         page.get_by_role("button", name="Put Lamps along the quay, copy back").first.click()

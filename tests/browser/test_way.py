@@ -91,7 +91,7 @@ class TheWay(BrowserCase):
         expect(figure(page, "slide at the end")).to_have_text("900 mm")
         page.get_by_role("button", name="+ a mark").click()
         page.get_by_role("button", name="aim both ends").click()
-        expect(figure(page, "pan at the start")).to_have_text("23.36°")
+        expect(figure(page, "pan at the start")).to_have_text("23.37°")
 
     def _review_and_take_along(self, page: Page) -> None:
         page.keyboard.press("3")

@@ -87,7 +87,7 @@
           {fill(clash.why, clash.slots, sheet.zone)}
         </p>
         <div class="pulls">
-          {#each clash.fixes as fix (fix.label)}
+          {#each clash.fixes as fix, i (i)}
             <button type="button" onclick={() => void sheet.apply(fix.edits)}>
               <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
               <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
@@ -103,7 +103,7 @@
           {fill(few.why, few.slots, sheet.zone)}
         </p>
         <div class="pulls">
-          {#each few.fixes as fix (fix.label)}
+          {#each few.fixes as fix, i (i)}
             <button type="button" onclick={() => void sheet.apply(fix.edits)}>
               <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
               <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>

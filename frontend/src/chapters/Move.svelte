@@ -160,7 +160,7 @@
           maxlength="120"
           onchange={(event) => void sheet.type(`move.marks.${index}.name`, event.currentTarget.value)}
         />
-        <button type="button" class="link" aria-label="Take {mark.name} away" onclick={() => dropMark(index)}
+        <button type="button" class="link" aria-label="take away {mark.name}" onclick={() => dropMark(index)}
           >take away</button
         >
         <span>

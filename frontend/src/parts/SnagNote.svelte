@@ -20,7 +20,7 @@
     {fill(snag.what, snag.slots, sheet.zone)}
     {#if full}<span class="why">{fill(snag.why, snag.slots, sheet.zone)}</span>{/if}
   </p>
-  {#each snag.fixes as fix (fix.label + fix.consequence)}
+  {#each snag.fixes as fix, i (i)}
     {@const label = fill(fix.label, fix.slots, sheet.zone)}
     {@const consequence = fill(fix.consequence, fix.slots, sheet.zone)}
     <p class="fix">

@@ -46,9 +46,7 @@
     if (/^[1-9]$/.test(event.key) && page) router.go(`/shoots/${sheet.id}/${page.key}`);
     else if (event.key === ',') sheet.playhead.by(-1);
     else if (event.key === '.') sheet.playhead.by(1);
-    else if (event.key === ' ' && !target.matches('button, a, [role=slider], input, summary'))
-      sheet.playhead.play();
-    else if (event.key === ' ' && target.matches('svg[role=slider]')) sheet.playhead.play();
+    else if (event.key === ' ' && !target.matches('button, summary, input')) sheet.playhead.play();
     else if (event.key === 'u') void sheet.undo();
     else if (event.key === 'U') void sheet.redo();
     else return;

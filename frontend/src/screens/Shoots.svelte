@@ -240,7 +240,7 @@
                 <button
                   type="button"
                   class="link"
-                  aria-label="Put {shoot.name} into the bin"
+                  aria-label="{shoot.name} to the bin"
                   onclick={() => void bin(shoot)}>to the bin</button
                 >
               </span>

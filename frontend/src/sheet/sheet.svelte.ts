@@ -92,15 +92,18 @@ export class Sheet {
   }
 
   undo(): Promise<boolean> {
-    const last = this.undos.at(-1);
-    if (!last) return Promise.resolve(false);
-    return this.#ask({ changes: [{ do: 'edits', edits: last.edits }], merge: undefined, kind: 'undo' });
+    return this.#ask({ changes: [], merge: undefined, kind: 'undo' });
   }
 
   redo(): Promise<boolean> {
-    const last = this.redos.at(-1);
-    if (!last) return Promise.resolve(false);
-    return this.#ask({ changes: [{ do: 'edits', edits: last }], merge: undefined, kind: 'redo' });
+    return this.#ask({ changes: [], merge: undefined, kind: 'redo' });
+  }
+
+  /** What an undo or redo does is settled when its turn comes: those before it in the queue move the stacks. */
+  #changes(asked: Asked): Change[] {
+    if (asked.kind === 'change') return asked.changes;
+    const edits = asked.kind === 'undo' ? this.undos.at(-1)?.edits : this.redos.at(-1);
+    return edits ? [{ do: 'edits', edits }] : [];
   }
 
   #ask(asked: Omit<Asked, 'done'>): Promise<boolean> {
@@ -125,9 +128,11 @@ export class Sheet {
   }
 
   async #send(asked: Asked): Promise<boolean> {
-    const path = placeOf(asked.changes[0]);
+    const changes = this.#changes(asked);
+    if (!changes.length) return false;
+    const path = placeOf(changes[0]);
     try {
-      const answer = await api.POST('/api/evaluate', { body: { plan: this.plan, changes: asked.changes } });
+      const answer = await api.POST('/api/evaluate', { body: { plan: this.plan, changes } });
       this.offline = '';
       if (!answer.data) {
         this.#refused(path, answer.error as Trouble);
