@@ -81,7 +81,7 @@ moves = st.builds(
 beats = st.builds(
     Beat,
     wake_s=tenths(0, 3),
-    exposure_s=tenths(0, 40),
+    exposure_s=tenths(0.1, 40),
     write_s=tenths(0, 6),
     settle_s=tenths(0, 5),
     write_while_moving=st.booleans(),

@@ -123,7 +123,7 @@ class Everybody(BrowserCase):
         expect(first.locator("[data-saved=saved]")).to_be_visible()
         type_over(second, "interval", "24")
         dialog = second.get_by_role("dialog", name="Two windows have changed this shoot")
-        expect(dialog).to_contain_text("clip pegs 2 value")
+        expect(dialog).to_contain_text("25 a second, 3 h 12 min and 24 s")
         dialog.get_by_role("button", name=re.compile("Take the other")).click()
         expect(figure(second, "interval")).to_have_text("20 s")
         second.keyboard.press("u")

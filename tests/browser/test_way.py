@@ -5,6 +5,7 @@ import io
 import json
 import re
 from pathlib import Path
+from typing import Any
 
 from playwright.sync_api import Page, expect
 
@@ -122,7 +123,7 @@ class TheWay(BrowserCase):
 
 class Phone(BrowserCase):
     def test_the_whole_way_with_a_thumb(self) -> None:
-        phone = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+        phone: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
         page = self.page("/", **phone)
         self._fits(page)
         page.get_by_role("button", name="New shoot").tap()

@@ -1,6 +1,7 @@
 """The clip solver: worked examples, and what must hold of every solution."""
 
 from fractions import Fraction as F
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import assume, given
@@ -14,7 +15,7 @@ from bridle.core.subjects import clip as solver
 from tests.strategies import VALUES, enough_holds, holds, pegs, plan_of
 
 NTSC_30 = F(30000, 1001)
-SOLVED = [
+SOLVED: list[tuple[dict[str, Any], dict[str, Any]]] = [
     (dict(clip=18, rate=24, shoot=8640), dict(frames=432, interval=20, speed_up=480)),
     (dict(interval=7, shoot=6300, rate=30), dict(frames=900, clip=30)),
     (dict(interval=11, clip=20, rate=25), dict(frames=500, shoot=5500)),
@@ -34,7 +35,7 @@ CONTRADICTIONS = [
 ]
 
 
-def held(values: dict) -> dict[str, F]:  # type: ignore[type-arg]
+def held(values: dict[str, Any]) -> dict[str, F]:
     return {name: F(value) for name, value in values.items()}
 
 
@@ -135,7 +136,7 @@ class Properties(TestCase):
         before, _ = solved(plan.clip)
         assume(answer(plan.clip).solution is not None)
         for name in solver.NAMES:
-            plan, _ = make(plan, [HoldPeg(do="hold", quantity=name)])  # type: ignore[arg-type]
+            plan, _ = make(plan, [HoldPeg(do="hold", quantity=name)])
             after, _ = solved(plan.clip)
             assert before is not None and after is not None, name
             self.assertEqual([after.value(n) for n in solver.NAMES], [before.value(n) for n in solver.NAMES], name)

@@ -32,7 +32,7 @@ PROVOKE: dict[str, Plan] = {
     "interval-too-short": plan_of(THREE, beat=Beat(exposure_s=F(12))),
     "axis-too-slow": plan_of({"frames": F(4), "interval": F(8), "rate": F(25)}, move=FAR),
 }
-GOLDEN = {
+GOLDEN: dict[str, tuple[int, float, float, str, float, list[str]]] = {
     "harbour-refloat": (720, 16, 28.8, "09:21:44", 820 / (719 - 60), []),
     "lamps-along-the-quay": (480, 12, 19.2, "20:55:48", 900 / (479 - 58), []),
 }

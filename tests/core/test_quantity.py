@@ -23,7 +23,7 @@ REFUSED = [
     ("1/0", "duration"), ("4.5", "count"), ("9" * 60, "count"), ("99999999999", "count"), ("1e9", "duration"),
     ("nan", "length"), ("20 s 5 s", "duration"), ("1:2:3:4", "shoot"),
 ]  # fmt: skip
-WRITTEN = [
+WRITTEN: list[tuple[float | Fraction, str, str]] = [
     (8640, "s", "2 h 24 min"), (5500, "s", "1 h 31 min 40 s"), (12.012, "s", "12.012 s"), (1 / 60, "shutter", "1/60 s"),
     (2.5, "shutter", "2.5 s"), (Fraction(30000, 1001), "rate", "29.97 a second"), (480, "times", "480×"),
     (-7.595, "deg", "−7.595°"), (0.1, "share", "10 %"), (1, "frames", "1 frame"), (12345, "frames", "12 345 frames"),

@@ -21,7 +21,7 @@ def changed(**values: object) -> str:
     return json.dumps({**json.loads(GOOD), **values}, indent=1)
 
 
-REFUSED = {
+REFUSED: dict[str, tuple[bytes | str, str, str]] = {
     "empty": ("", "not JSON", "line 1"),
     "text": ("Dear planner,\n", "not JSON", "line 1, column 1: found “Dear planner,”"),
     "cut short": (GOOD[:300], "not JSON", "line"),

@@ -48,6 +48,9 @@ class Api(TestCase):
     def dumped(self, **sections: object) -> dict[str, Any]:
         return {**self.plan.model_dump(mode="json"), **sections}
 
+    def listed(self, query: str) -> list[str]:
+        return [shoot["name"] for shoot in self.page.get(f"/api/shoots{query}").json()["shoots"]]
+
     def renamed(self, name: str) -> dict[str, Any]:
         plan = self.dumped()
         plan["shoot"]["name"] = name
@@ -90,6 +93,7 @@ class Api(TestCase):
         second = self.page.send("PUT", self.address, {"version": 1, "plan": self.renamed("Yours")})
         self.assertEqual(second.status_code, 409)
         self.assertEqual(second.json()["kept"]["plan"]["shoot"]["name"], "Mine")
+        self.assertEqual(second.json()["sides"], [{"place": "shoot, name", "mine": "Yours", "theirs": "Mine"}])
         self.assertEqual(second.json()["differences"], [{"path": "shoot.name", "value": "Yours"}])
         self.assertEqual(Shoot.objects.get(pk=self.shoot.pk).name, "Mine")
         self.assertEqual([r.content["name"] for r in Revision.objects.all()], ["Harbour refloat"])
@@ -136,13 +140,14 @@ class Api(TestCase):
     def test_find_duplicate_bin_and_back(self) -> None:
         copy = self.page.send("POST", f"{self.address}/duplicate", {}).json()
         self.assertEqual(copy["plan"]["shoot"]["name"], "Harbour refloat, copy")
-        listed = lambda query: [s["name"] for s in self.page.get(f"/api/shoots{query}").json()["shoots"]]  # noqa: E731
-        self.assertEqual(listed("?find=HARBOUR+copy"), ["Harbour refloat, copy"])
-        self.assertEqual(len(listed("?find=ellary+tide")), 2)
+        self.assertEqual(self.listed("?find=HARBOUR+copy"), ["Harbour refloat, copy"])
+        self.assertEqual(len(self.listed("?find=ellary+tide")), 2)
         self.page.send("POST", f"{self.address}/bin", {})
-        self.assertEqual((listed(""), listed("?binned=true")), (["Harbour refloat, copy"], ["Harbour refloat"]))
+        self.assertEqual(
+            (self.listed(""), self.listed("?binned=true")), (["Harbour refloat, copy"], ["Harbour refloat"])
+        )
         self.page.send("POST", f"{self.address}/back", {})
-        self.assertEqual(len(listed("")), 2)
+        self.assertEqual(len(self.listed("")), 2)
 
     def test_the_frame_table_of_an_open_clip_says_why_not(self) -> None:
         pegless = self.plan.model_copy(update={"clip": self.plan.clip.model_copy(update={"pegs": ()})})

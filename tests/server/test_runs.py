@@ -34,6 +34,8 @@ class Caller:
 
 
 class Runs(TestCase):
+    server: Served
+
     @classmethod
     def setUpClass(cls) -> None:
         cls.server = Served()
@@ -65,7 +67,8 @@ class Runs(TestCase):
             reached = now
         done = self.wait(run, ("finished", "fault", "stopped"))
         self.assertEqual((done["phase"], done["taken"]), ("finished", 720))
-        events, after = [], 0
+        events: list[dict[str, Any]] = []
+        after = 0
         while after < done["events_count"]:
             page = self.call("GET", f"/api/runs/{run}?after={after}")["events"]
             events, after = events + page, page[-1]["number"] + 1

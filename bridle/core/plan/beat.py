@@ -2,7 +2,7 @@
 
 from fractions import Fraction
 
-from bridle.core.plan.values import Duration, Section, Share
+from bridle.core.plan.values import Duration, PositiveDuration, Section, Share
 
 
 class Beat(Section):
@@ -10,7 +10,7 @@ class Beat(Section):
 
     wake_s: Duration = Fraction(0)
     lag_s: Duration = Fraction(6, 100)
-    exposure_s: Duration = Fraction(1, 60)
+    exposure_s: PositiveDuration = Fraction(1, 60)
     write_s: Duration = Fraction(6, 10)
     settle_s: Duration = Fraction(8, 10)
     write_while_moving: bool = True

@@ -60,6 +60,7 @@ Rational = Annotated[
     WithJsonSchema({"type": "string", "pattern": f"^{RATIONAL_PATTERN}$"}),
 ]
 Duration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds", open_below=False)]
+PositiveDuration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds")]
 Share = Annotated[Rational, _bounded(0, 0.9, "a share", open_below=False)]
 
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]

@@ -10,6 +10,7 @@ from ninja import Router, Status
 from pydantic import ValidationError
 
 from bridle.core.changes import make
+from bridle.core.chapters.sides import side_by_side
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
@@ -94,8 +95,10 @@ def save_shoot(request: HttpRequest, shoot_id: int, save: Save) -> Any:
     except StaleError as stale:
         assert isinstance(stale.kept, Shoot)
         said = "This shoot was saved from another window in the meantime. Nothing was overwritten."
-        differing = difference(stale.kept.read(), save.plan)
-        return Status(409, Stale(message=said, kept=_opened(stale.kept), differences=differing))
+        kept_plan = stale.kept.read()
+        sides = side_by_side(save.plan, kept_plan)
+        differing = difference(kept_plan, save.plan)
+        return Status(409, Stale(message=said, kept=_opened(stale.kept), differences=differing, sides=sides))
     return Saved(version=kept.version, changed_at=kept.changed_at)
 
 

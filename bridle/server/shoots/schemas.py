@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from bridle.core.changes import AnyChange
+from bridle.core.chapters.sides import Side
 from bridle.core.evaluation import Evaluation, Traces
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -55,6 +56,7 @@ class Stale(Schema):
     message: str
     kept: Opened
     differences: list[Edit]
+    sides: list[Side]
 
 
 class Ask(Schema):

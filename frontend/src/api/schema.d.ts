@@ -1020,6 +1020,18 @@ export interface components {
             changed_at: string;
         };
         /**
+         * Side
+         * @description One place in which two versions of a plan differ, and what stands there in each.
+         */
+        Side: {
+            /** Place */
+            place: string;
+            /** Mine */
+            mine: string;
+            /** Theirs */
+            theirs: string;
+        };
+        /**
          * Stale
          * @description Someone else saved in between: what is kept now, and how it differs from what was sent.
          */
@@ -1029,6 +1041,8 @@ export interface components {
             kept: components["schemas"]["Opened"];
             /** Differences */
             differences: components["schemas"]["Edit"][];
+            /** Sides */
+            sides: components["schemas"]["Side"][];
         };
         /**
          * Save

@@ -44,7 +44,7 @@
     if (!editing) return;
     if (text.trim() === said || text.trim() === '') return cancel(refocus);
     const accepted = await sheet.type(path, text);
-    if (!accepted) return input?.focus();
+    if (!accepted) return refocus ? input?.focus() : undefined;
     editing = false;
     await tick();
     if (refocus) button?.focus();

@@ -9,19 +9,6 @@
   const stale = $derived(sheet.saving.stale);
   let trouble = $state('');
 
-  function theirs(path: string): string {
-    const value = path
-      .split('.')
-      .reduce<unknown>((at, step) => (at as Record<string, unknown>)?.[step], stale?.kept.plan);
-    return shown(value);
-  }
-
-  function shown(value: unknown): string {
-    if (Array.isArray(value)) return value.map(shown).join(', ') || 'nothing';
-    if (value && typeof value === 'object') return Object.values(value).map(shown).join(' ');
-    return value === null || value === '' ? 'nothing' : String(value);
-  }
-
   async function both() {
     try {
       const id = await sheet.saving.keepBoth();
@@ -42,12 +29,8 @@
         ></thead
       >
       <tbody>
-        {#each stale.differences as one (one.path)}
-          <tr
-            ><th scope="row">{one.path.replaceAll('.', ' ').replaceAll('_', ' ')}</th><td
-              >{shown(one.value)}</td
-            ><td>{theirs(one.path)}</td></tr
-          >
+        {#each stale.sides as side (side.place)}
+          <tr><th scope="row">{side.place}</th><td>{side.mine}</td><td>{side.theirs}</td></tr>
         {/each}
       </tbody>
     </table>

@@ -1,9 +1,8 @@
 <script lang="ts">
   /** A shoot drawn small on its own time: the moves as lines, and how far it has come. */
-  import { line } from 'd3-shape';
   import type { Traces } from '../../api/client';
   import { DASHES } from '../axes';
-  import { height } from '../span/geometry';
+  import { heights, path } from '../span/geometry';
 
   interface Props {
     traces: Traces | null;
@@ -14,14 +13,12 @@
 
   const WIDTH = 460;
   const last = $derived(Math.max(1, (frames ?? 1) - 1));
-  const lines = $derived(
-    Object.entries(traces?.axes ?? {}).map(([name, values]) => {
-      const path = line<number>()
-        .x((_, i) => ((traces?.frames[i] ?? 0) / last) * WIDTH)
-        .y((value) => height(value, values, 6, 42));
-      return { name, d: path(values) ?? '', dash: DASHES[name] ?? '' };
-    })
-  );
+  const lines = $derived.by(() => {
+    const xs = (traces?.frames ?? []).map((frame) => (frame / last) * WIDTH);
+    return Object.entries(traces?.axes ?? {}).map(([name, values]) => {
+      return { name, d: path(xs, heights(values, 6, 42)), dash: DASHES[name] ?? '' };
+    });
+  });
   const done = $derived(((taken ?? 0) / (last + 1)) * WIDTH);
 </script>
 

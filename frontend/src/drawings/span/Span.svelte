@@ -1,10 +1,9 @@
 <script lang="ts">
   /** The whole shoot on its clock, with the moves as lines and one playhead that everything follows. */
-  import { line } from 'd3-shape';
   import { clock, number, shutter, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { DASHES, UNITS } from '../axes';
-  import { clockTicks, height, offset, sample, shift, WHOLE, zoom, type View } from './geometry';
+  import { clockTicks, heights, offset, path, sample, shift, WHOLE, zoom, type View } from './geometry';
 
   const sheet = theSheet();
   const head = sheet.playhead;
@@ -25,14 +24,17 @@
   const x = (share: number) => LEFT + ((share - view.from) / (view.to - view.from)) * room;
   const shareOf = (px: number) => view.from + ((px - LEFT) / room) * (view.to - view.from);
   const frameShare = (frame: number) => (frames > 1 ? frame / (frames - 1) : 0);
-  const lines = $derived(
-    Object.entries(told.traces?.axes ?? {}).map(([name, values], row) => {
-      const path = line<number>()
-        .x((_, i) => x(frameShare(told.traces?.frames[i] ?? 0)))
-        .y((value) => height(value, values, 20, 84));
-      return { name, row, path: path(values) ?? '', dash: DASHES[name] ?? '' };
-    })
-  );
+  // Signals are read once a line, not once a point: a drag redraws these lines many times a second.
+  const lines = $derived.by(() => {
+    const traces = told.traces;
+    if (!traces) return [];
+    const scale = room / (view.to - view.from) / Math.max(1, frames - 1);
+    const left = LEFT - (view.from / (view.to - view.from)) * room;
+    const xs = traces.frames.map((frame) => left + frame * scale);
+    return Object.entries(traces.axes).map(([name, values], row) => {
+      return { name, row, path: path(xs, heights(values, 20, 84)), dash: DASHES[name] ?? '' };
+    });
+  });
   const ticks = $derived.by(() => {
     const length = (frames - 1) * interval;
     const from = sheet.start + view.from * length;

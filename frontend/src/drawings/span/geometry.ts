@@ -23,11 +23,17 @@ function within(view: View): View {
   return { from: Math.max(0, view.from - over), to: Math.min(1, view.to - over) };
 }
 
-/** Where on the drawing a value lies between the lowest and the highest of its axis; a still axis lies low. */
-export function height(value: number, values: readonly number[], top: number, bottom: number): number {
+/** Where on the drawing values lie between the lowest and the highest of their axis; a still axis lies low. */
+export function heights(values: readonly number[], top: number, bottom: number): number[] {
   const low = Math.min(...values);
   const high = Math.max(...values);
-  return high === low ? bottom : bottom - ((value - low) / (high - low)) * (bottom - top);
+  const across = high - low || 1;
+  return values.map((value) => bottom - ((value - low) / across) * (bottom - top));
+}
+
+/** A line through points, as an SVG path. */
+export function path(xs: readonly number[], ys: readonly number[]): string {
+  return xs.map((x, i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${(ys[i] ?? 0).toFixed(1)}`).join('');
 }
 
 const STEPS_S = [

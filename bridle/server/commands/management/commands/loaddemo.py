@@ -1,14 +1,21 @@
 """Load the demo shoots that are not there yet."""
 
+import threading
 from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bridle.core.run.programme import programme
 from bridle.formats.plan_json import read_plan
+from bridle.server.runs.driver import Drive
+from bridle.server.runs.models import AS_FAST_AS_IT_GOES, LogEntry, Run
 from bridle.server.shoots.models import Shoot, keep
 
 DEMO = Path(__file__).resolve().parents[4] / "demo"
+# This one has been rehearsed on the stand-ins, so that the logbook has something to show.
+REHEARSED = "lamps-along-the-quay"
+NOTE = "Rehearsed at the kitchen table. Level the rail again once the tripod has settled into the shingle."
 
 
 class Command(BaseCommand):
@@ -20,5 +27,15 @@ class Command(BaseCommand):
         """Keep each demo plan once, under the name of its file."""
         for file in sorted(DEMO.glob("*.json"), reverse=True):
             if not Shoot.objects.filter(demo=file.stem).exists():
-                keep(read_plan(file.read_bytes()), demo=file.stem)
-                self.stdout.write(f"demo shoot {file.stem}")
+                shoot = keep(read_plan(file.read_bytes()), demo=file.stem)
+                self.stdout.write(f"demo shoot {shoot.name}")
+                if file.stem == REHEARSED:
+                    _rehearse(shoot)
+
+
+def _rehearse(shoot: Shoot) -> None:
+    """Take the shoot on the stand-ins, from its first frame to its logbook entry."""
+    frames = programme(shoot.read()).frames
+    run = Run.objects.create(shoot=shoot, plan=shoot.plan, frames=frames, speed=AS_FAST_AS_IT_GOES, asked=["start"])
+    Drive(run.pk, threading.Event()).go()
+    LogEntry.objects.filter(run=run).update(note=NOTE)
