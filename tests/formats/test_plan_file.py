@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from bridle.core.plan.document import Plan
 from bridle.formats.json_places import lines_of
 from bridle.formats.plan_json import PlanFileError, read_plan, write_plan
+from bridle.formats.snag_list import snag_list
 from bridle.server.schema import schema_text
 from tests.strategies import plan_of, plans
 
@@ -69,5 +70,6 @@ class PlanFiles(TestCase):
             read_plan(text)
         self.assertIn("line 5, shoot.extra: found [1, 2]", caught.exception.problems[0])
 
-    def test_the_published_schema_is_the_one_in_the_docs(self) -> None:
+    def test_what_the_docs_have_from_the_code_is_true(self) -> None:
+        self.assertEqual((ROOT / "docs/snags.md").read_text(), snag_list())
         self.assertEqual((ROOT / "docs/formats/plan-1.schema.json").read_text(), schema_text())

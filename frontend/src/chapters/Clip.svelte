@@ -184,7 +184,7 @@
 
 <style>
   .clip {
-    padding: 22px 30px 18px;
+    padding: 18px 30px 12px;
   }
   .sentence {
     font-size: clamp(27px, 3.05vw, 37px);
@@ -196,7 +196,7 @@
     white-space: nowrap;
   }
   .hint {
-    margin: 8px 0 12px;
+    margin: 6px 0 8px;
     font-size: 13px;
     color: var(--second);
   }
@@ -236,7 +236,7 @@
     font-size: 12px;
   }
   .beat {
-    margin-top: 14px;
+    margin-top: 8px;
   }
   .beat h3 {
     margin-bottom: 6px;

@@ -150,7 +150,7 @@
       </div>
     </dl>
 
-    <h3>Marks <button type="button" class="link add" onclick={addMark}>+ a mark</button></h3>
+    <h3 class="marks">Marks <button type="button" class="link add" onclick={addMark}>+ a mark</button></h3>
     {#each move.marks as mark, index (index)}
       <div class="mark">
         <input
@@ -160,10 +160,16 @@
           maxlength="120"
           onchange={(event) => void sheet.type(`move.marks.${index}.name`, event.currentTarget.value)}
         />
+        <button
+          type="button"
+          class="link"
+          onclick={() => aim(index)}
+          title="Pan so that both ends point at the {mark.name}">aim both ends</button
+        >
         <button type="button" class="link" aria-label="take away {mark.name}" onclick={() => dropMark(index)}
           >take away</button
         >
-        <span>
+        <span class="where">
           <Editable
             path="move.marks.{index}.x_mm"
             label="{mark.name}, along the rail"
@@ -171,7 +177,7 @@
             unit="mm"
             min={-1e6}
           />
-          <span class="label">along,</span>
+          <span class="label">along</span>
           <Editable
             path="move.marks.{index}.y_mm"
             label="{mark.name}, away from the rail"
@@ -179,14 +185,8 @@
             unit="mm"
             min={1}
           />
-          <span class="label">away</span>
+          <span class="label">off the rail</span>
         </span>
-        <button
-          type="button"
-          class="link"
-          onclick={() => aim(index)}
-          title="Pan so that both ends point at the {mark.name}">aim both ends</button
-        >
         {#if sheet.troubles.get(`move.marks.${index}.name`)}
           <span role="alert">{sheet.troubles.get(`move.marks.${index}.name`)}</span>
         {/if}
@@ -290,8 +290,8 @@
   }
   dl div {
     display: flex;
+    align-items: center;
     justify-content: space-between;
-    padding: 2px 0;
     font-size: 13px;
   }
   dt {
@@ -300,20 +300,27 @@
   dt :global(.editable) {
     color: var(--ink);
   }
+  .marks {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+  }
   .add {
-    float: right;
     font-weight: 450;
     font-size: 13px;
     min-height: 24px;
   }
   .mark {
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 1fr auto auto;
     align-items: baseline;
     gap: 4px 10px;
     font-size: 13px;
     padding: 4px 0 6px;
     border-bottom: 1px solid var(--hair);
+  }
+  .where {
+    grid-column: 1 / -1;
   }
   .mark .field {
     border-bottom-color: transparent;

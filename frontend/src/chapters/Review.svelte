@@ -236,8 +236,10 @@
       font-size: 26px;
     }
     dl div,
-    .cautions p {
-      font-size: 14px;
+    .cautions p,
+    .ticks p {
+      font-size: 16px;
+      padding: 3px 0;
     }
   }
 </style>

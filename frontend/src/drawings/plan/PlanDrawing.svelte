@@ -33,13 +33,12 @@
     return {
       left: Math.min(rail.low - length * 0.22, ...xs),
       right: Math.max(rail.high + length * 0.22, ...xs),
-      near: -length * 0.24,
       far
     };
   }
   const frame = $derived({ width, height: HEIGHT, ...(frozen ?? content()) });
   const to = $derived(scale(frame));
-  const reach = $derived((frame.far - frame.near) * 0.74);
+  const reach = $derived(frame.far * 0.9);
   const grip = $derived(reach * 0.62);
   const grid = $derived(square(frame.right - frame.left));
   const gridX = $derived(range(to.mmX(0), to.mmX(width), grid));

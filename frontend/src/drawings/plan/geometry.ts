@@ -5,7 +5,6 @@ export interface Frame {
   /** What the drawing has to hold, in millimetres. */
   left: number;
   right: number;
-  near: number;
   far: number;
 }
 
@@ -17,11 +16,14 @@ export interface Scale {
   mmY: (px: number) => number;
 }
 
+/** Room below the rail for its dimension line. */
+const UNDER_PX = 62;
+
 /** The same scale both ways, the content in the middle. */
 export function scale(frame: Frame): Scale {
-  const px = Math.min(frame.width / (frame.right - frame.left), frame.height / (frame.far - frame.near));
+  const px = Math.min(frame.width / (frame.right - frame.left), (frame.height - UNDER_PX) / frame.far);
   const padX = (frame.width - (frame.right - frame.left) * px) / 2;
-  const bottom = frame.height + frame.near * px;
+  const bottom = frame.height - UNDER_PX;
   return {
     mm: px,
     x: (mm) => padX + (mm - frame.left) * px,

@@ -66,7 +66,7 @@
   }
   rect.write,
   rect.move {
-    fill: var(--tone);
+    fill: var(--tone-fill);
     stroke: var(--tone);
   }
   rect.wake,
@@ -99,6 +99,10 @@
   .name {
     fill: var(--sheet);
     font-weight: 600;
+  }
+  .name.write,
+  .name.move {
+    fill: var(--on-tone);
   }
   .name.spare {
     fill: var(--second);

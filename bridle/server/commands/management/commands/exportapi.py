@@ -1,4 +1,4 @@
-"""Write the API's description and the plan's schema to the files that are committed."""
+"""Write the API's description, the plan's schema and the list of snags to the files that are committed."""
 
 import json
 from pathlib import Path
@@ -7,18 +7,20 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
+from bridle.formats.snag_list import snag_list
 from bridle.server.api import api
 from bridle.server.schema import schema_text
 
 
 class Command(BaseCommand):
-    """The page's types are made from the first; the second documents the plan format."""
+    """The page's types are made from the first; the others are documentation."""
 
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Write both."""
+        """Write all three."""
         root = Path(settings.ROOT)
         described = json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False)
         (root / "frontend/src/api/openapi.json").write_text(described + "\n", encoding="utf-8")
+        (root / "docs/snags.md").write_text(snag_list(), encoding="utf-8")
         (root / "docs/formats/plan-1.schema.json").write_text(schema_text(), encoding="utf-8")
