@@ -93,14 +93,8 @@ def _clip_state(plan: Plan, told: clip.ClipAnswer) -> ClipState:
 def _beat_state(told: beat.BeatAnswer | None) -> BeatState | None:
     if told is None:
         return None
-    over = told.need_s + told.margin_s - float(told.interval_s)
-    parts = tuple(BeatPart.model_validate(part) for part in told.parts)
-    return BeatState(
-        interval_s=float(told.interval_s),
-        need_s=told.need_s,
-        over_s=over if over > beat.TOLERANCE_S else 0.0,
-        parts=parts,
-    )
+    one, parts = told.cycle, tuple(BeatPart.model_validate(part) for part in told.parts)
+    return BeatState(interval_s=float(one.interval_s), need_s=one.need_s, over_s=one.over_s, parts=parts)
 
 
 def _traces(told: path.PathAnswer) -> Traces | None:

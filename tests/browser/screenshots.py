@@ -26,6 +26,7 @@ class Studio:
         return page
 
     def take(self, page: Page, name: str) -> None:
+        page.evaluate("document.activeElement?.blur()")
         page.wait_for_timeout(400)
         page.screenshot(path=FOLDER / f"{name}.png")
         print(name)

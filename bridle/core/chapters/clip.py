@@ -4,9 +4,10 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Literal
 
+from bridle.core.chapters.clip_figures import clip_figures
 from bridle.core.chapters.holding import holds_of, peg, release, take_over
 from bridle.core.chapters.words import LABELS, UNITS, listed
-from bridle.core.figure import Figure, Formula, Term, figure, term
+from bridle.core.figure import Figure
 from bridle.core.plan.clip import RANGES, Clip, Quantity
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
@@ -15,7 +16,6 @@ from bridle.core.subjects.rounding import ceil_to, floor_to
 
 MOST_FRAMES = 1_000_000
 FEWER_FRAMES = 100_000
-HELD = Formula("held", "held by a peg, as typed")
 
 CONTRADICT = SnagKind(
     "holds-contradict",
@@ -124,7 +124,7 @@ def answer(clip: Clip) -> ClipAnswer:
     if free:
         return ClipAnswer(None, free=free, snags=[_too_few(clip, free)])
     solution = solver.solve(holds, clip.interval_step_s)
-    figures = _figures(holds, solution, clip.interval_step_s)
+    figures = clip_figures(holds, solution, clip.interval_step_s)
     limits = [*_too_many(clip, solution), *_beyond(clip, solution)]
     if limits:
         return ClipAnswer(None, ("frames",), (), _roundings(holds, solution), figures, limits)
@@ -251,54 +251,3 @@ def _odd_rate(clip: Clip, solution: solver.Solution) -> list[Snag]:
     rate = solver.nearest_rate(solution.rate)
     fix = clip_fix(clip, "Play at {usual}", take_over(clip, "rate", rate), {"usual": slot(rate, "rate")})
     return [ODD_RATE.at("clip.rate", {"rate": slot(solution.rate, "rate")}, [fix])]
-
-
-def _figures(holds: dict[str, Fraction], solution: solver.Solution, step: Fraction) -> list[Figure]:
-    formulas = {
-        "shoot": solver.SHOOT,
-        "interval": solver.INTERVAL_SPEED if "speed_up" in holds else solver.INTERVAL_SHARED,
-        "frames": solver.frames_formula(solution),
-        "rate": solver.rate_formula(holds),
-        "clip": solver.CLIP,
-        "speed_up": solver.SPEED_UP,
-    }
-    made = [_figure(name, formulas[name], holds, solution, step) for name in solver.NAMES]
-    frames = _term("frames", Fraction(solution.frames))
-    return made + [
-        figure(
-            f"clip.at.{rate}",
-            f"the same frames at {float(rate):.6g} a second",
-            solution.frames / rate,
-            "s",
-            solver.SAME_FRAMES,
-            frames,
-            term("other", "other rate", rate, "rate"),
-        )
-        for rate in solver.RATES
-        if rate != solution.rate
-    ]
-
-
-def _figure(
-    name: str, formula: Formula, holds: dict[str, Fraction], solution: solver.Solution, step: Fraction
-) -> Figure:
-    value = solution.value(name)
-    if holds.get(name) == value:
-        said = term("held", f"{LABELS[name]}, held", value, UNITS[name])
-        return figure(f"clip.{name}", LABELS[name], value, UNITS[name], HELD, said)
-    asked = name == "frames" or name == "rate" or (name == "interval" and formula is solver.INTERVAL_SHARED)
-    values = {
-        other: holds.get(other, solution.value(other)) if asked else solution.value(other) for other in solver.NAMES
-    }
-    terms = [_term(other, values[other]) for other in solver.NAMES if _uses(formula, other)]
-    if _uses(formula, "step"):
-        terms.append(term("step", "interval step", step, "s"))
-    return figure(f"clip.{name}", LABELS[name], value, UNITS[name], formula, *terms)
-
-
-def _uses(formula: Formula, name: str) -> bool:
-    return name in compile(formula.expression, "formula", "eval").co_names
-
-
-def _term(name: str, value: Fraction) -> Term:
-    return term(name, LABELS[name], value, UNITS[name])

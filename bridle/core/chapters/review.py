@@ -74,7 +74,7 @@ def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet
         Setting("frames", slot(timeline.frames, "frames"), "clip.frames"),
         Setting(
             "still time, if it asks",
-            slot(max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s), "s"),
+            slot(max(0.0, float(beat.cycle.interval_s) - beat.cycle.move_s - beat.cycle.margin_s), "s"),
             "beat.still",
         ),
         Setting("ease in", slot(plan.move.ease_in_frames, "frames"), "move.ease_in"),

@@ -66,9 +66,3 @@ def cycle_need(
 def shortest_interval(need: float, margin: float, least_margin: float, step: Fraction) -> Fraction:
     """The shortest interval that holds the need and the margin, up to the step; to the millisecond where it is 0."""
     return ceil_to(max(need / (1 - margin), need + least_margin), step or FINEST_S)
-
-
-def longest_exposure(interval: float, exposure: float, need: float, margin: float, least_margin: float) -> float:
-    """The longest exposure with which the cycle just fits the interval; below zero where none does."""
-    room = min(interval * (1 - margin), interval - least_margin)
-    return room - (need - exposure)

@@ -67,7 +67,7 @@
       <dd><Working figure="clip.clip" /></dd>
     </div>
     <div>
-      <dt>faster than life</dt>
+      <dt>faster by</dt>
       <dd><Working figure="clip.speed_up" /></dd>
     </div>
   </dl>
@@ -114,14 +114,21 @@
     border-top: 1px solid var(--hair);
     padding-top: 9px;
   }
+  /* Three abreast, so that the worst snag stands on the first screen as well. */
   .totals {
-    font-size: 13px;
+    display: grid;
+    grid-template-columns: repeat(3, auto);
+    justify-content: space-between;
+    gap: 4px 8px;
   }
   .totals div {
-    align-items: center;
+    display: block;
   }
   .totals dt {
     color: var(--second);
+    font-size: 12px;
+    font-stretch: 88%;
+    line-height: 1.1;
   }
   .snags {
     display: grid;
@@ -167,15 +174,13 @@
     }
     .totals {
       order: 3;
-      font-size: 15px;
     }
-    .totals div {
-      align-items: center;
-      min-height: 40px;
-      border-bottom: 1px solid var(--hair);
+    .totals dt {
+      font-size: 13px;
     }
     .totals :global(.figure) {
       min-height: 40px;
+      font-size: 16px;
     }
   }
 </style>

@@ -2,19 +2,18 @@
   /** The start: every shoot as a line with its span drawn small on its own time. */
   import { onMount } from 'svelte';
   import { api, importPlan, sentence, type ShootLine } from '../api/client';
-  import SmallSpan from '../drawings/small/SmallSpan.svelte';
-  import { clock, day, duration, fill, number } from '../format';
+  import { day, number } from '../format';
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
   import { ownZone } from '../zones';
+  import ShootRow from './ShootRow.svelte';
 
   const GROUPS = [
     { state: 'running', title: 'Running' },
     { state: 'planned', title: 'Planned' },
     { state: 'done', title: 'Done' }
   ] as const;
-  const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' };
   const LARGEST = 1_000_000;
 
   let shoots = $state.raw<ShootLine[] | null>(null);
@@ -119,15 +118,6 @@
     else return;
     event.preventDefault();
   }
-
-  function when(shoot: ShootLine): string {
-    const start = Date.parse(shoot.start) / 1000;
-    const from = `${day(start, shoot.zone)}, ${clock(start, shoot.zone, false)}`;
-    const end = shoot.shoot_s === null ? '' : ` to ${clock(start + shoot.shoot_s, shoot.zone, false)}`;
-    return shoot.taken !== null && shoot.state !== 'planned'
-      ? `${day(start, shoot.zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
-      : from + end;
-  }
 </script>
 
 <svelte:window onkeydown={keys} />
@@ -200,51 +190,7 @@
         <section>
           <h2>{group.title}</h2>
           {#each members as shoot (shoot.id)}
-            <div class="line">
-              <a id="shoot-{shoot.id}" href="/shoots/{shoot.id}/clip" onclick={router.follow}>
-                <span class="who"
-                  ><b>{shoot.name}</b><span class="label"
-                    >{when(shoot)}{shoot.place ? `, ${shoot.place}` : ''}</span
-                  ></span
-                >
-                <span class="drawn"
-                  ><SmallSpan traces={shoot.traces} frames={shoot.frames} taken={shoot.taken} /></span
-                >
-                <span class="pace">
-                  {#if shoot.interval_s}<b>one every {duration(shoot.interval_s)}</b><span class="label"
-                      >{duration(shoot.shoot_s ?? 0)} on site</span
-                    >
-                  {:else}<b>interval open</b>{/if}
-                </span>
-                <span class="clip">
-                  {#if shoot.clip_s}<b>{duration(shoot.clip_s)}</b><span class="label">of clip</span>{/if}
-                </span>
-                <span class="state {shoot.worst?.severity ?? ''}">
-                  {#if shoot.worst}
-                    <b>{WORDS[shoot.worst.severity]}</b>
-                    <span>{fill(shoot.worst.what, shoot.worst.slots, shoot.zone)}</span>
-                  {:else}{shoot.state === 'done'
-                      ? 'logged'
-                      : shoot.state === 'running'
-                        ? 'running'
-                        : 'ready'}{/if}
-                </span>
-              </a>
-              <span class="does">
-                <button
-                  type="button"
-                  class="link"
-                  aria-label="Duplicate {shoot.name}"
-                  onclick={() => void duplicate(shoot)}>duplicate</button
-                >
-                <button
-                  type="button"
-                  class="link"
-                  aria-label="{shoot.name} to the bin"
-                  onclick={() => void bin(shoot)}>to the bin</button
-                >
-              </span>
-            </div>
+            <ShootRow {shoot} onduplicate={() => void duplicate(shoot)} onbin={() => void bin(shoot)} />
           {/each}
         </section>
       {/if}
@@ -314,75 +260,6 @@
     flex: 1;
     border-top: 1.5px solid var(--second);
   }
-  .line {
-    position: relative;
-    border-bottom: 1px solid var(--hair);
-  }
-  .line > a {
-    display: grid;
-    grid-template-columns: minmax(190px, 1.1fr) minmax(200px, 1.6fr) minmax(140px, 0.6fr) 96px minmax(
-        150px,
-        1fr
-      );
-    gap: 26px;
-    align-items: center;
-    padding: 9px 0 10px;
-  }
-  .line > a:hover {
-    background: var(--wash);
-  }
-  .line > a > span > * {
-    display: block;
-  }
-  .who b {
-    font-size: 18px;
-    font-stretch: 104%;
-    font-weight: 650;
-  }
-  .pace b {
-    font-weight: 600;
-    font-size: 13px;
-  }
-  .clip b {
-    font-size: 21px;
-    font-weight: 650;
-    line-height: 1.2;
-    white-space: nowrap;
-  }
-  .state {
-    text-align: right;
-    color: var(--second);
-    font-size: 13px;
-  }
-  .state.stop,
-  .state.mind,
-  .state.note {
-    color: var(--ink);
-  }
-  .state.stop b {
-    color: var(--stop);
-  }
-  .state.mind b {
-    color: var(--mind);
-  }
-  .does {
-    position: absolute;
-    right: 0;
-    bottom: 3px;
-    display: flex;
-    gap: 14px;
-    font-size: 12px;
-    opacity: 0;
-    background: var(--sheet);
-    padding-left: 10px;
-  }
-  .does button {
-    min-height: 24px;
-  }
-  .line:hover .does,
-  .line:focus-within .does {
-    opacity: 1;
-  }
   .trouble,
   .gone,
   .empty {
@@ -408,46 +285,10 @@
     font-size: 13px;
     color: var(--second);
   }
-  @media (hover: none) {
-    .does {
-      position: static;
-      opacity: 1;
-      padding: 0 0 8px;
-    }
-    .does button {
-      min-height: 44px;
-    }
-  }
   @media (max-width: 1000px) {
     .shoots {
       min-height: auto;
       padding: 16px;
-    }
-    .line > a {
-      grid-template-columns: 1fr auto;
-      gap: 6px 16px;
-    }
-    .drawn {
-      grid-column: 1 / -1;
-      order: 3;
-    }
-    .pace {
-      order: 4;
-    }
-    .clip {
-      order: 2;
-      text-align: right;
-    }
-    .state {
-      order: 5;
-    }
-    .does {
-      position: static;
-      opacity: 1;
-      padding: 0 0 8px;
-    }
-    .does button {
-      min-height: 44px;
     }
     .hints {
       display: none;

@@ -62,7 +62,7 @@
   svg {
     display: block;
     width: 100%;
-    max-width: 236px;
+    max-width: 218px;
     margin: 0 auto;
   }
   path {
