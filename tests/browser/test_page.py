@@ -120,6 +120,7 @@ class Everybody(BrowserCase):
         second.goto(first.url)
         expect(figure(second, "interval")).to_have_text("16 s")
         type_over(first, "interval", "20")
+        expect(figure(first, "interval")).to_have_text("20 s")
         expect(first.locator("[data-saved=saved]")).to_be_visible()
         type_over(second, "interval", "24")
         dialog = second.get_by_role("dialog", name="Two windows have changed this shoot")
@@ -135,6 +136,7 @@ class Everybody(BrowserCase):
     def test_a_server_that_is_gone_for_a_while(self) -> None:
         page = self.open_demo()
         type_over(page, "interval", "20")
+        expect(figure(page, "interval")).to_have_text("20 s")
         expect(page.locator("[data-saved=saved]")).to_be_visible()
         self.server.kill()
         type_over(page, "interval", "22")
@@ -142,6 +144,7 @@ class Everybody(BrowserCase):
         self.server.start()
         page.keyboard.press("Escape")
         type_over(page, "interval", "22")
+        expect(figure(page, "interval")).to_have_text("22 s")
         expect(page.locator("[data-saved=saved]")).to_be_visible()
         page.reload()
         expect(figure(page, "interval")).to_have_text("22 s")

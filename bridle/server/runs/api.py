@@ -124,7 +124,9 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
     plan, told = _programme(run.pk)
     state = run.read_state()
     now = _now_s(run, state)
-    end = told.end_s + state.shift_s
+    # A run that is held up falls further behind with every second; what is left stays the same.
+    held_up = max(0.0, now - due_s(told, state, state.taken)) if state.phase in ("paused", "fault") else 0.0
+    end = told.end_s + state.shift_s + held_up
     following = min(state.taken, told.frames - 1)
     rows = list(run.events.filter(number__gte=max(after, run.events_count - MOST_EVENTS))) if events else []
     return RunView(
@@ -135,7 +137,7 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         frames=told.frames,
         taken=state.taken,
         now_s=now,
-        delayed_s=state.shift_s,
+        delayed_s=state.shift_s + held_up,
         next_due_s=due_s(told, state, state.taken) if state.taken < told.frames else None,
         left_s=0.0 if run.ended_at else max(0.0, end - now),
         finish=_clock(plan, end),

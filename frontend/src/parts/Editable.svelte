@@ -40,21 +40,23 @@
     if (!first) input?.select();
   }
 
-  async function commit(refocus: boolean) {
+  async function commit() {
     if (!editing) return;
-    if (text.trim() === said || text.trim() === '') return cancel(refocus);
-    const accepted = await sheet.type(path, text);
-    if (!accepted) return refocus ? input?.focus() : undefined;
-    editing = false;
-    await tick();
-    if (refocus) button?.focus();
+    if (text.trim() === said || text.trim() === '') return cancel();
+    if (await sheet.type(path, text)) await close();
   }
 
-  async function cancel(refocus = true) {
-    editing = false;
+  async function cancel() {
     sheet.troubles.delete(path);
+    await close();
+  }
+
+  /** The figure takes the focus back, unless the person has gone on to something else meanwhile. */
+  async function close() {
+    const here = document.activeElement === input;
+    editing = false;
     await tick();
-    if (refocus) button?.focus();
+    if (here) button?.focus();
   }
 
   function put(next: number, merge: string) {
@@ -84,7 +86,7 @@
 
   function inputKeys(event: KeyboardEvent) {
     event.stopPropagation();
-    if (event.key === 'Enter') void commit(true);
+    if (event.key === 'Enter') void commit();
     else if (event.key === 'Escape') void cancel();
     else return;
     event.preventDefault();
@@ -129,7 +131,7 @@
       spellcheck="false"
       enterkeyhint="done"
       onkeydown={inputKeys}
-      onblur={() => void commit(false)}
+      onblur={() => void commit()}
     />
   {:else}
     <span

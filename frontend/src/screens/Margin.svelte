@@ -87,7 +87,7 @@
 
 <style>
   .margin {
-    padding: 12px 16px 14px;
+    padding: 8px 16px 10px;
     border-left: 1px solid var(--ink);
     overflow-y: auto;
   }
@@ -101,18 +101,19 @@
     padding: 1.5px 0;
   }
   .legend {
-    margin-top: 8px;
+    margin-top: 4px;
     font-size: 13px;
     font-stretch: 94%;
+    line-height: 1.15;
   }
   .legend dd {
     font-weight: 600;
   }
   .totals,
   .snags {
-    margin-top: 9px;
+    margin-top: 7px;
     border-top: 1px solid var(--hair);
-    padding-top: 9px;
+    padding-top: 7px;
   }
   /* Three abreast, so that the worst snag stands on the first screen as well. */
   .totals {

@@ -62,7 +62,7 @@
   svg {
     display: block;
     width: 100%;
-    max-width: 218px;
+    max-width: 206px;
     margin: 0 auto;
   }
   path {
