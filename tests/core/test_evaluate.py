@@ -4,17 +4,20 @@ from fractions import Fraction as F
 from pathlib import Path
 from unittest import TestCase
 
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
 
 from bridle.core.changes import HoldPeg, SetValue, TypeText, make
+from bridle.core.chapters import moment
 from bridle.core.evaluate import KINDS, answers, evaluate
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
 from bridle.core.plan.move import Keyframe, Move
+from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
-from tests.strategies import plan_of, plans
+from tests.strategies import enough_holds, moves, plan_of, plans
 from tests.workings import worked_out
 
 DEMO = Path(__file__).parents[2] / "bridle" / "demo"
@@ -100,6 +103,26 @@ class Demo(TestCase):
         self.assertEqual((told.traces.frames[0], told.traces.frames[-1]), (0, 99_999))
         self.assertEqual((told.traces.axes["slide"][0], told.traces.axes["slide"][-1]), (0, 900))
         self.assertLess(len(told.traces.frames), 1100)
+
+
+class Moments(TestCase):
+    @settings(max_examples=100, deadline=None)
+    @given(enough_holds(), moves, st.floats(0, 1))
+    def test_a_frame_worked_out_alone_is_the_frame_of_the_path(self, held: dict[str, F], move: Move, at: float) -> None:
+        plan = plan_of(held, move=move)
+        told = answers(plan)
+        assume(told.timeline is not None and told.timeline.frames < 20_000)
+        assert told.timeline is not None
+        frame = round(at * (told.timeline.frames - 1))
+        time, *axes = moment.answer(plan, frame)
+        self.assertAlmostEqual(time.value, told.timeline.clock(frame).timestamp(), 3)
+        for figure, axis in zip(axes, plan.rig.axes, strict=True):
+            self.assertAlmostEqual(figure.value, told.path.positions[axis.name][frame], 6)
+            self.assertAlmostEqual(worked_out(figure), figure.value, 6)
+
+    def test_the_figures_of_a_run_have_their_working(self) -> None:
+        for figure in [*progress(1e9, 720, 16, 3.5, 60, 1e9 + 500), *tally(720, 300, 11520, 28.8, 63.5)]:
+            self.assertAlmostEqual(worked_out(figure), figure.value, 6, figure.key)
 
 
 class Changes(TestCase):

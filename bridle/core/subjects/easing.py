@@ -13,6 +13,9 @@ CRUISE = Formula(
     "distance / (steps - (ease_in + ease_out) / 2)",
     "constant acceleration in and out: the area under the pace is the distance",
 )
+EASING_IN = Formula("start + pace * gone**2 / (2 * ease_in)", "constant acceleration from rest")
+CRUISING = Formula("start + pace * (gone - ease_in / 2)", "an even pace, once the ease is done")
+EASING_OUT = Formula("end - pace * left**2 / (2 * ease_out)", "constant deceleration to rest")
 STANDING = Formula("0 * distance", "a single frame: nothing moves")
 
 
@@ -65,6 +68,16 @@ def progress(steps: int, ease: Ease) -> Floats:
     u = _share(k, steps, ease)
     u[0], u[-1] = 0.0, 1.0
     return np.clip(u, 0.0, 1.0)
+
+
+def position(start: float, end: float, frame: int, steps: int, ease: Ease) -> tuple[Formula, float]:
+    """The position at one frame (0-based), and the rule that gives it there."""
+    pace, left = cruise(end - start, steps, ease), steps - frame
+    if frame < ease.frames_in:
+        return EASING_IN, start + pace * frame**2 / (2 * ease.frames_in)
+    if left < ease.frames_out:
+        return EASING_OUT, end - pace * left**2 / (2 * ease.frames_out)
+    return CRUISING, start + pace * (frame - ease.frames_in / 2)
 
 
 def between(start: float, end: float, share: Floats) -> Floats:

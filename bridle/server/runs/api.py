@@ -15,6 +15,7 @@ from bridle.core.chapters.timeline import instant
 from bridle.core.plan.document import Plan
 from bridle.core.run.machine import RunState, due_s
 from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
+from bridle.core.run.tally import progress, tally
 from bridle.server.errors import Trouble
 from bridle.server.keeping import StaleError
 from bridle.server.runs.driver import ensure_driven
@@ -110,7 +111,8 @@ def save_note(request: HttpRequest, entry_id: int, save: SaveNote) -> Any:
 def _entry(entry: LogEntry) -> LogLine:
     shoot_id = entry.run.shoot_id if entry.run else None
     values = {name: getattr(entry, name) for name in LogLine.model_fields if hasattr(entry, name)}
-    return LogLine(**values, shoot_id=shoot_id, made_at=entry.created_at)
+    figures = tally(entry.planned_frames, entry.taken_frames, entry.planned_s, entry.clip_planned_s, entry.delayed_s)
+    return LogLine(**values, shoot_id=shoot_id, made_at=entry.created_at, figures=figures)
 
 
 @lru_cache(maxsize=32)
@@ -144,6 +146,14 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         clock=_clock(plan, now),
         position=told.place(following),
         units={axis.name: axis.unit for axis in plan.rig.axes},
+        figures=progress(
+            plan.shoot.start.timestamp(),
+            told.frames,
+            float(told.interval_s),
+            state.shift_s,
+            held_up,
+            _clock(plan, now).timestamp(),
+        ),
         entry_id=getattr(getattr(run, "entry", None), "pk", None),
         events_count=run.events_count,
         events=[_line(plan, row) for row in rows],

@@ -5,6 +5,8 @@ from typing import Literal
 
 from ninja import Schema
 
+from bridle.core.figure import Figure
+
 
 class NewRun(Schema):
     """How fast simulated time goes: times real time, 0 for as fast as it goes."""
@@ -46,6 +48,7 @@ class RunView(Schema):
     clock: datetime
     position: dict[str, float]
     units: dict[str, str]
+    figures: list[Figure]
     entry_id: int | None
     events_count: int
     events: list[EventLine]
@@ -76,6 +79,7 @@ class LogLine(Schema):
     clip_planned_s: float
     clip_taken_s: float
     note: str
+    figures: list[Figure]
 
 
 class LogList(Schema):

@@ -10,6 +10,7 @@ from ninja import Router, Status
 from pydantic import ValidationError
 
 from bridle.core.changes import make
+from bridle.core.chapters import moment
 from bridle.core.chapters.sides import side_by_side
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, PathError, difference
@@ -23,7 +24,9 @@ from bridle.server.shoots.lines import line
 from bridle.server.shoots.models import Shoot, evaluated, keep
 from bridle.server.shoots.schemas import (
     Ask,
+    AskFrame,
     Done,
+    FrameTold,
     NewShoot,
     Opened,
     Save,
@@ -136,6 +139,12 @@ def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
             raise ChangeRefusedError(_path(change), error) from error
         undo = back + undo
     return _json(Told(plan=plan, undo=undo, evaluation=evaluate(plan)).model_dump_json())
+
+
+@router.post("/frame", response={200: FrameTold, 422: Trouble}, operation_id="look_at_frame")
+def look_at_frame(request: HttpRequest, ask: AskFrame) -> Any:
+    """One frame with its working, for the slip that a person opens on it."""
+    return FrameTold(figures=moment.answer(ask.plan, ask.frame))
 
 
 def _path(change: Any) -> str:

@@ -9,6 +9,7 @@ from pydantic import Field
 from bridle.core.changes import AnyChange
 from bridle.core.chapters.sides import Side
 from bridle.core.evaluation import Evaluation, Traces
+from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.values import Instant, Line, Name, Zone
@@ -72,6 +73,19 @@ class Told(Schema):
     plan: Plan
     undo: list[Edit]
     evaluation: Evaluation
+
+
+class AskFrame(Schema):
+    """A plan, and the frame (0-based) that is looked at."""
+
+    plan: Plan
+    frame: Annotated[int, Field(ge=0, le=10_000_000)]
+
+
+class FrameTold(Schema):
+    """When a frame is taken and where the axes stand, with the working."""
+
+    figures: list[Figure]
 
 
 class ShootLine(Schema):

@@ -152,6 +152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Frame
+         * @description One frame with its working, for the slip that a person opens on it.
+         */
+        post: operations["look_at_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots/{shoot_id}/runs": {
         parameters: {
             query?: never;
@@ -1158,6 +1178,23 @@ export interface components {
             text: string;
         };
         /**
+         * FrameTold
+         * @description When a frame is taken and where the axes stand, with the working.
+         */
+        FrameTold: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+        };
+        /**
+         * AskFrame
+         * @description A plan, and the frame (0-based) that is looked at.
+         */
+        AskFrame: {
+            plan: components["schemas"]["Plan"];
+            /** Frame */
+            frame: number;
+        };
+        /**
          * EventLine
          * @description An entry of the event log with the clock time it stands for.
          */
@@ -1227,6 +1264,8 @@ export interface components {
             units: {
                 [key: string]: string;
             };
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
             /** Entry Id */
             entry_id: number | null;
             /** Events Count */
@@ -1296,6 +1335,8 @@ export interface components {
             clip_taken_s: number;
             /** Note */
             note: string;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
         };
         /**
          * LogList
@@ -1579,6 +1620,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Told"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    look_at_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskFrame"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameTold"];
                 };
             };
             /** @description Unprocessable Entity */

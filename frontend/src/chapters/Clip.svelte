@@ -35,7 +35,6 @@
   const solved = $derived(clip.state === 'solved');
   const values = $derived(Object.fromEntries(clip.quantities.map((one) => [one.quantity, one.value ?? 0])));
   const otherRate = $derived(values.rate === 24 ? 25 : 24);
-  const other = $derived(sheet.figure(`clip.at.${otherRate}`)?.value ?? 0);
   const beat = $derived(sheet.told.beat);
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
@@ -119,7 +118,7 @@
           <span class="rounding">
             {note.quantity === 'clip' ? 'The clip' : 'The shoot'} was to last {duration(note.asked)}; whole
             frames make it
-            {duration(note.got)}, {duration(Math.abs(note.got - note.asked))}
+            <Working figure="clip.{note.quantity}" />, {duration(Math.abs(note.got - note.asked))}
             {note.got > note.asked ? 'longer' : 'shorter'}.
           </span>
         {/each}
@@ -134,9 +133,12 @@
         clip={values.clip ?? 0}
         rate={values.rate ?? 25}
         speedUp={values.speed_up ?? 1}
-        other={{ rate: otherRate, clip: other }}
         playhead={sheet.playhead.at}
       />
+      <p class="folded">
+        <b><Working figure="clip.clip" /> of clip, <Working figure="clip.speed_up" /> faster than life</b>
+        <span>the same frames at {otherRate}: <Working figure="clip.at.{otherRate}" /></span>
+      </p>
     {/if}
 
     <div class="beat">
@@ -235,8 +237,18 @@
     color: var(--second);
     font-size: 12px;
   }
+  .folded {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: center;
+    gap: 0 20px;
+    font-size: 13px;
+  }
+  .folded span {
+    color: var(--second);
+  }
   .beat {
-    margin-top: 8px;
+    margin-top: 4px;
   }
   .beat h3 {
     margin-bottom: 6px;

@@ -2,10 +2,11 @@
   /** Where the camera goes: two keyframes on the plan drawing, the pace between them, and the limits. */
   import Pace from '../drawings/pace/Pace.svelte';
   import PlanDrawing from '../drawings/plan/PlanDrawing.svelte';
-  import { duration, number, write } from '../format';
+  import { number, write } from '../format';
   import Editable from '../parts/Editable.svelte';
   import Working from '../parts/Working.svelte';
   import { sample } from '../drawings/span/geometry';
+  import { Moment } from '../sheet/moment.svelte';
   import { theSheet } from '../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -14,6 +15,8 @@
   const traces = $derived(sheet.told.traces);
   const frames = $derived(sheet.told.frames);
   const ends = ['start', 'end'] as const;
+  const moment = new Moment();
+  $effect(() => moment.look(sheet.plan, sheet.playhead.at));
   const rows = $derived([
     { key: 'low', label: 'reaches from', unit: (unit: string) => unit },
     { key: 'high', label: 'to', unit: (unit: string) => unit },
@@ -91,8 +94,17 @@
           <tr class="now">
             <th scope="row">now</th>
             <td>{number(sheet.playhead.at + 1, 12)}</td>
-            <td>{number(Number(now('slide').toFixed(1)))} mm</td>
-            <td>{number(Number(now('pan').toFixed(2)))}°</td>
+            {#each axes as axis (axis.name)}
+              <td>
+                <Working
+                  figure={moment.figures[`frame.${axis.name}`]}
+                  shown={write(
+                    Number(now(axis.name).toFixed(axis.name === 'slide' ? 1 : 2)),
+                    unit(axis.kind)
+                  )}
+                />
+              </td>
+            {/each}
           </tr>
         {/if}
       </tbody>
@@ -101,9 +113,7 @@
     <h3>
       Ease <span class="label">
         {#if sheet.figure('move.ease_in')}
-          {duration(sheet.figure('move.ease_in')?.value ?? 0)} and {duration(
-            sheet.figure('move.ease_out')?.value ?? 0
-          )} of the clip
+          <Working figure="move.ease_in" /> and <Working figure="move.ease_out" /> of the clip
         {/if}
       </span>
     </h3>

@@ -4,6 +4,8 @@
   import { api, type LogLine } from '../api/client';
   import { clock, duration, number, write } from '../format';
   import NoteField from '../parts/NoteField.svelte';
+  import TakenTable from '../parts/TakenTable.svelte';
+  import Working from '../parts/Working.svelte';
   import { RunWatch } from '../sheet/run.svelte';
   import { theSheet } from '../sheet/sheet.svelte';
 
@@ -39,6 +41,7 @@
       : 0
   );
   const left = $derived(run ? Math.max(0, run.left_s - (run.phase === 'paused' ? 0 : since)) : 0);
+  const figures = $derived(Object.fromEntries((run?.figures ?? []).map((one) => [one.key, one])));
   const newest = $derived([...watch.events].reverse());
 
   onMount(() => {
@@ -105,11 +108,11 @@
       <dl>
         <div>
           <dt>time left</dt>
-          <dd>{duration(Math.round(left))}</dd>
+          <dd><Working figure={figures['run.left']} shown={duration(Math.round(left))} /></dd>
         </div>
         <div>
           <dt>finished</dt>
-          <dd>{clock(Date.parse(run.finish) / 1000, sheet.zone)}</dd>
+          <dd><Working figure={figures['run.finish']} /></dd>
         </div>
         <div>
           <dt>clock of the shoot</dt>
@@ -117,7 +120,7 @@
         </div>
         <div>
           <dt>delayed by</dt>
-          <dd>{duration(run.delayed_s)}</dd>
+          <dd><Working figure={figures['run.delayed']} /></dd>
         </div>
         {#each Object.entries(run.position) as [name, value] (name)}
           <div>
@@ -190,26 +193,7 @@
       {#key entry.id}
         <div class="entry">
           <h3>In the logbook</h3>
-          <table>
-            <thead><tr><td></td><th scope="col">planned</th><th scope="col">taken</th></tr></thead>
-            <tbody>
-              <tr
-                ><th scope="row">frames</th><td>{number(entry.planned_frames, 12)}</td><td
-                  >{number(entry.taken_frames, 12)}</td
-                ></tr
-              >
-              <tr
-                ><th scope="row">on site</th><td>{duration(entry.planned_s)}</td><td
-                  >{duration(Math.round(entry.taken_s))}</td
-                ></tr
-              >
-              <tr
-                ><th scope="row">clip</th><td>{duration(entry.clip_planned_s)}</td><td
-                  >{duration(entry.clip_taken_s)}</td
-                ></tr
-              >
-            </tbody>
-          </table>
+          <TakenTable {entry} />
           <NoteField {entry} />
         </div>
       {/key}
@@ -332,26 +316,6 @@
   h3 {
     border-top: 1px solid var(--ink);
     padding-top: 6px;
-  }
-  table {
-    width: 100%;
-    margin: 6px 0 12px;
-  }
-  table th {
-    text-align: left;
-    font-weight: 450;
-    color: var(--second);
-    padding: 2px 0;
-  }
-  table td,
-  thead th {
-    text-align: right;
-  }
-  tbody tr {
-    border-bottom: 1px solid var(--hair);
-  }
-  td {
-    font-weight: 600;
   }
   .log ol {
     max-height: 470px;

@@ -1,30 +1,34 @@
 <script lang="ts">
   /** A computed figure that opens a slip with its formula and the numbers in it. */
   import { Popover } from 'bits-ui';
+  import type { Figure } from '../api/client';
   import { write } from '../format';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import { maybeTheSheet } from '../sheet/sheet.svelte';
   import { working, workingText } from './working';
 
   interface Props {
-    figure: string;
+    /** The key of a figure of the open sheet, or the figure itself. */
+    figure: string | Figure | undefined;
     shown?: string;
+    zone?: string;
   }
-  let { figure: key, shown }: Props = $props();
+  let { figure: asked, shown, zone: given }: Props = $props();
 
-  const sheet = theSheet();
-  const figure = $derived(sheet.figure(key));
+  const sheet = maybeTheSheet();
+  const figure = $derived(typeof asked === 'string' ? sheet?.figure(asked) : asked);
+  const zone = $derived(given ?? sheet?.zone ?? 'UTC');
   let copied = $state(false);
 
   async function copy() {
     if (!figure) return;
-    await navigator.clipboard.writeText(workingText(figure, sheet.zone));
+    await navigator.clipboard.writeText(workingText(figure, zone));
     copied = true;
     setTimeout(() => (copied = false), 2000);
   }
 </script>
 
 {#if figure}
-  {@const said = shown ?? write(figure.value, figure.unit, sheet.zone)}
+  {@const said = shown ?? write(figure.value, figure.unit, zone)}
   <Popover.Root>
     <Popover.Trigger class="figure" aria-label="{figure.label}: {said}. Show the working"
       >{said}</Popover.Trigger
@@ -37,17 +41,17 @@
         aria-label="Working of {figure.label}"
       >
         <p class="head">
-          <b>{figure.label}</b> <span>{write(figure.value, figure.unit, sheet.zone)}</span>
+          <b>{figure.label}</b> <span>{write(figure.value, figure.unit, zone)}</span>
         </p>
         <p class="rule">{working(figure).words}</p>
-        <p class="rule numbers">{working(figure, sheet.zone).numbers}</p>
+        <p class="rule numbers">{working(figure, zone).numbers}</p>
         <table>
           <tbody>
             {#each figure.terms as term (term.symbol)}
               <tr>
                 <th scope="row">{term.label}</th>
                 <td
-                  >{write(term.value, term.unit, sheet.zone)}{term.exact?.includes('/')
+                  >{write(term.value, term.unit, zone)}{term.exact?.includes('/')
                     ? ` (${term.exact})`
                     : ''}</td
                 >
@@ -61,7 +65,7 @@
     </Popover.Portal>
   </Popover.Root>
 {:else}
-  <span class="open">–</span>
+  <span>{shown ?? '–'}</span>
 {/if}
 
 <style>

@@ -14,11 +14,12 @@ const WORDS: Record<string, string> = {
   'degrees(': 'in degrees (',
   'abs(': 'size of (',
   'max(': 'the larger of (',
+  '**2': '²',
   '*': '×',
   '/': '÷',
   '-': '−'
 };
-const PIECE = /[a-z_]+2?\(|[a-z_]+|[*/-]/g;
+const PIECE = /\*\*2|[a-z_]+2?\(|[a-z_]+|[*/-]/g;
 
 function put(expression: string, symbol: (name: string) => string | undefined): string {
   const inner = /^max\(1, (.*)\)$/.exec(expression)?.[1] ?? expression;

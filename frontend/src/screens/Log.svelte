@@ -2,8 +2,9 @@
   /** The logbook: what was planned, what was taken, what to do differently. */
   import { onMount } from 'svelte';
   import { api, sentence, type LogLine } from '../api/client';
-  import { day, duration, number } from '../format';
+  import { day, duration } from '../format';
   import NoteField from '../parts/NoteField.svelte';
+  import TakenTable from '../parts/TakenTable.svelte';
   import { router } from '../router.svelte';
   import { ownZone } from '../zones';
 
@@ -18,12 +19,6 @@
       trouble = sentence(error);
     }
   });
-
-  const rows = (entry: LogLine) => [
-    ['frames', number(entry.planned_frames, 12), number(entry.taken_frames, 12)],
-    ['on site', duration(entry.planned_s), duration(Math.round(entry.taken_s))],
-    ['clip', duration(entry.clip_planned_s), duration(entry.clip_taken_s)]
-  ];
 </script>
 
 <svelte:head><title>Logbook · Bridle</title></svelte:head>
@@ -47,14 +42,7 @@
           {entry.restarts === 1 ? 'restart' : 'restarts'} · {duration(entry.delayed_s)} delayed
         </p>
       </div>
-      <table>
-        <thead><tr><td></td><th scope="col">planned</th><th scope="col">taken</th></tr></thead>
-        <tbody>
-          {#each rows(entry) as [label, planned, taken] (label)}
-            <tr><th scope="row">{label}</th><td>{planned}</td><td>{taken}</td></tr>
-          {/each}
-        </tbody>
-      </table>
+      <TakenTable {entry} />
       <div><NoteField {entry} /></div>
     </article>
   {:else}
@@ -90,26 +78,6 @@
   .outcome {
     margin-top: 8px;
     font-weight: 600;
-  }
-  table {
-    align-self: start;
-    width: 100%;
-  }
-  th {
-    font-weight: 450;
-    color: var(--second);
-    text-align: left;
-    padding: 2px 0;
-  }
-  thead th,
-  td {
-    text-align: right;
-  }
-  td {
-    font-weight: 600;
-  }
-  tbody tr {
-    border-bottom: 1px solid var(--hair);
   }
   .empty {
     margin-top: 20px;

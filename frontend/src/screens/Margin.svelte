@@ -11,17 +11,7 @@
   const MOST = 2;
   const beat = $derived(sheet.told.beat);
   const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
-  const legend = $derived([
-    { mark: 'ink', label: 'exposure', text: shutter(length('exposure')) },
-    { mark: 'tone', label: 'write to card', text: duration(length('write')) },
-    {
-      mark: 'thin',
-      label: 'move, then settle',
-      text: `${number(length('move'), 3)} + ${duration(length('settle'))}`
-    },
-    { mark: 'dots', label: 'margin kept', text: duration(Math.round(length('margin') * 1000) / 1000) }
-  ]);
-  // In the clip chapter the sentence itself says what its pegs cannot hold.
+  const millis = (seconds: number) => Math.round(seconds * 1000) / 1000; // In the clip chapter the sentence itself says what its pegs cannot hold.
   const told = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
   const snags = $derived(sheet.told.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
   const open = $derived(sheet.told.clip.state);
@@ -31,12 +21,33 @@
   {#if beat}
     <BeatRing {beat} spare={sheet.figure('beat.spare')?.value ?? 0} />
     <dl class="legend">
-      {#each legend as line (line.label)}
-        <div>
-          <dt><i class={line.mark}></i>{line.label}</dt>
-          <dd>{line.text}</dd>
-        </div>
-      {/each}
+      <div>
+        <dt><i class="ink"></i>exposure</dt>
+        <dd>{shutter(length('exposure'))}</dd>
+      </div>
+      <div>
+        <dt><i class="tone"></i>write to card</dt>
+        <dd>{duration(length('write'))}</dd>
+      </div>
+      <div>
+        <dt><i class="thin"></i>move, then settle</dt>
+        <dd>
+          <Working figure="beat.move" shown={number(length('move'), 3)} /> + {duration(length('settle'))}
+        </dd>
+      </div>
+      <div>
+        <dt><i class="dots"></i>margin kept</dt>
+        <dd><Working figure="beat.margin" shown={duration(millis(length('margin')))} /></dd>
+      </div>
+      <div>
+        <dt><i></i>{beat.over_s > 0 ? 'over' : 'spare'}</dt>
+        <dd>
+          <Working
+            figure="beat.spare"
+            shown={duration(millis(Math.abs(sheet.figure('beat.spare')?.value ?? 0)))}
+          />
+        </dd>
+      </div>
     </dl>
   {:else}
     <p class="mono-note open">
@@ -108,6 +119,16 @@
   }
   .legend dd {
     font-weight: 600;
+  }
+  .legend div {
+    align-items: center;
+    height: 22px;
+    padding: 0;
+  }
+  .legend :global(.figure) {
+    margin-block: -1px;
+    font-weight: 600;
+    line-height: 1.15;
   }
   .totals,
   .snags {

@@ -200,6 +200,11 @@ export function handDown(sheet: Sheet): void {
   setContext(KEY, () => sheet);
 }
 
+/** For parts that also stand where no sheet is open. */
+export function maybeTheSheet(): Sheet | undefined {
+  return getContext<(() => Sheet) | undefined>(KEY)?.();
+}
+
 export function theSheet(): Sheet {
   return getContext<() => Sheet>(KEY)();
 }

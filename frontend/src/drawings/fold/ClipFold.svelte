@@ -8,14 +8,12 @@
     clip: number;
     rate: number;
     speedUp: number;
-    other: { rate: number; clip: number };
     playhead: number;
   }
-  let { frames, clip, rate, speedUp, other, playhead }: Props = $props();
+  let { frames, clip, rate, speedUp, playhead }: Props = $props();
 
   let width = $state(880);
   const WIDTH = $derived(Math.max(240, width));
-  const narrow = $derived(WIDTH < 560);
   const x = $derived(scaleLinear([1, Math.max(2, frames)], [4, WIDTH - 4]));
   const labels = $derived(
     [
@@ -34,7 +32,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg viewBox="0 0 {WIDTH} {narrow ? 168 : 152}" role="img" aria-label={words}>
+  <svg viewBox="0 0 {WIDTH} 124" role="img" aria-label={words}>
     {#each labels as tick (tick)}
       <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
         >{number(tick, 12)}</text
@@ -53,16 +51,6 @@
     {/each}
     <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="122" />
     <rect class="clip" x={left} y="116" width={right - left} height="5" />
-    <text class="bold" x={narrow ? WIDTH / 2 : WIDTH / 2 - 10} y="143" text-anchor={narrow ? 'middle' : 'end'}
-      >{duration(clip)} of clip, {number(speedUp)}× faster than life</text
-    >
-    <text
-      class="second"
-      x={narrow ? WIDTH / 2 : WIDTH / 2 + 10}
-      y={narrow ? 161 : 143}
-      text-anchor={narrow ? 'middle' : 'start'}
-      >the same frames at {writeRate(other.rate)}: {duration(other.clip)}</text
-    >
   </svg>
 </div>
 
@@ -93,13 +81,5 @@
     stroke: var(--ink);
     stroke-width: 1.4;
     stroke-dasharray: 5 3;
-  }
-  .bold {
-    font-weight: 650;
-    font-size: 13px;
-  }
-  .second {
-    fill: var(--second);
-    font-size: 13px;
   }
 </style>
