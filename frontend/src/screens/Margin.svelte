@@ -122,11 +122,10 @@
   }
   .legend div {
     align-items: center;
-    height: 22px;
+    height: 24px;
     padding: 0;
   }
   .legend :global(.figure) {
-    margin-block: -1px;
     font-weight: 600;
     line-height: 1.15;
   }

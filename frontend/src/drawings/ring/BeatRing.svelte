@@ -62,7 +62,7 @@
   svg {
     display: block;
     width: 100%;
-    max-width: 206px;
+    max-width: 200px;
     margin: 0 auto;
   }
   path {
