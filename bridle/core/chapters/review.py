@@ -77,8 +77,8 @@ def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet
             slot(max(0.0, float(beat.cycle.interval_s) - beat.cycle.move_s - beat.cycle.margin_s), "s"),
             "beat.still",
         ),
-        Setting("ease in", slot(plan.move.ease_in_frames, "frames"), "move.ease_in"),
-        Setting("ease out", slot(plan.move.ease_out_frames, "frames"), "move.ease_out"),
+        Setting("ease in", slot(plan.move.ease_in_frames, "frames")),
+        Setting("ease out", slot(plan.move.ease_out_frames, "frames")),
     )
     return Sheet("Controller", rows)
 

@@ -5,6 +5,7 @@ from bridle.server.shoots.models import Shoot, evaluated
 from bridle.server.shoots.schemas import ShootLine
 
 MOST_POINTS = 120
+SHOWN = ("clip.interval", "clip.shoot", "clip.clip")
 
 
 def line(shoot: Shoot) -> ShootLine:
@@ -28,6 +29,7 @@ def line(shoot: Shoot) -> ShootLine:
         rate=values["rate"] if solved else None,
         taken=taken,
         worst=told.snags[0] if told.snags else None,
+        figures=[told.figures[key] for key in SHOWN if solved and key in told.figures],
         traces=_small(told),
         binned_at=shoot.binned_at,
     )

@@ -104,6 +104,7 @@ class ShootLine(Schema):
     rate: float | None
     taken: int | None
     worst: Snag | None
+    figures: list[Figure]
     traces: Traces | None
     binned_at: datetime | None
 

@@ -290,6 +290,28 @@ export interface components {
             value: components["schemas"]["JsonValue"];
         };
         /**
+         * Figure
+         * @description A computed value with its working.
+         */
+        Figure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Exact */
+            exact?: string | null;
+            /** Expression */
+            expression: string;
+            /** Source */
+            source: string;
+            /** Terms */
+            terms: components["schemas"]["Term"][];
+        };
+        /**
          * Fix
          * @description What can be done, what it will change, and the edits that do it.
          */
@@ -342,6 +364,8 @@ export interface components {
             /** Taken */
             taken: number | null;
             worst: components["schemas"]["Snag"] | null;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
             traces: components["schemas"]["Traces"] | null;
             /** Binned At */
             binned_at: string | null;
@@ -397,6 +421,22 @@ export interface components {
             };
             /** Fixes */
             fixes: components["schemas"]["Fix"][];
+        };
+        /**
+         * Term
+         * @description One number in a formula; `exact` where the value is a ratio that a float cannot hold.
+         */
+        Term: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Exact */
+            exact?: string | null;
         };
         /**
          * Traces
@@ -608,28 +648,6 @@ export interface components {
             };
             /** Snags */
             snags: components["schemas"]["Snag"][];
-        };
-        /**
-         * Figure
-         * @description A computed value with its working.
-         */
-        Figure: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Exact */
-            exact?: string | null;
-            /** Expression */
-            expression: string;
-            /** Source */
-            source: string;
-            /** Terms */
-            terms: components["schemas"]["Term"][];
         };
         /**
          * Keyframe
@@ -956,22 +974,6 @@ export interface components {
              * Format: date-time
              */
             start: string;
-        };
-        /**
-         * Term
-         * @description One number in a formula; `exact` where the value is a ratio that a float cannot hold.
-         */
-        Term: {
-            /** Symbol */
-            symbol: string;
-            /** Label */
-            label: string;
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Exact */
-            exact?: string | null;
         };
         /**
          * Problem

@@ -177,9 +177,10 @@
   dl div {
     display: flex;
     justify-content: space-between;
+    align-items: center;
     gap: 10px;
+    min-height: 24px;
     font-size: 13px;
-    padding: 1.5px 0;
     border-bottom: 1px solid var(--hair);
   }
   dt {

@@ -2,7 +2,8 @@
   /** A shoot as a line of the list: its span drawn small, its figures, its worst snag. */
   import type { ShootLine } from '../api/client';
   import SmallSpan from '../drawings/small/SmallSpan.svelte';
-  import { clock, day, duration, fill, number } from '../format';
+  import { clock, day, fill, number } from '../format';
+  import Working from '../parts/Working.svelte';
   import { router } from '../router.svelte';
 
   interface Props {
@@ -12,6 +13,7 @@
   }
   let { shoot, onduplicate, onbin }: Props = $props();
 
+  const figures = $derived(Object.fromEntries(shoot.figures.map((one) => [one.key, one])));
   const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' };
   const when = $derived.by(() => {
     const start = Date.parse(shoot.start) / 1000;
@@ -24,27 +26,29 @@
 </script>
 
 <div class="line">
-  <a id="shoot-{shoot.id}" href="/shoots/{shoot.id}/clip" onclick={router.follow}>
-    <span class="who"
-      ><b>{shoot.name}</b><span class="label">{when}{shoot.place ? `, ${shoot.place}` : ''}</span></span
-    >
-    <span class="drawn"><SmallSpan traces={shoot.traces} frames={shoot.frames} taken={shoot.taken} /></span>
-    <span class="pace">
-      {#if shoot.interval_s}<b>one every {duration(shoot.interval_s)}</b><span class="label"
-          >{duration(shoot.shoot_s ?? 0)} on site</span
-        >
-      {:else}<b>interval open</b>{/if}
-    </span>
-    <span class="clip">
-      {#if shoot.clip_s}<b>{duration(shoot.clip_s)}</b><span class="label">of clip</span>{/if}
-    </span>
-    <span class="state {shoot.worst?.severity ?? ''}">
-      {#if shoot.worst}
-        <b>{WORDS[shoot.worst.severity]}</b>
-        <span>{fill(shoot.worst.what, shoot.worst.slots, shoot.zone)}</span>
-      {:else}{shoot.state === 'done' ? 'logged' : shoot.state === 'running' ? 'running' : 'ready'}{/if}
-    </span>
+  <a class="who" id="shoot-{shoot.id}" href="/shoots/{shoot.id}/clip" onclick={router.follow}>
+    <b>{shoot.name}</b>
+    <span class="label">{when}{shoot.place ? `, ${shoot.place}` : ''}</span>
   </a>
+  <span class="drawn"><SmallSpan traces={shoot.traces} frames={shoot.frames} taken={shoot.taken} /></span>
+  <span class="pace">
+    {#if shoot.interval_s}
+      <span class="every">one every <Working figure={figures['clip.interval']} zone={shoot.zone} /></span>
+      <span class="label"><Working figure={figures['clip.shoot']} zone={shoot.zone} /> on site</span>
+    {:else}<b>interval open</b>{/if}
+  </span>
+  <span class="clip">
+    {#if shoot.clip_s}
+      <span class="length"><Working figure={figures['clip.clip']} zone={shoot.zone} /></span>
+      <span class="label">of clip</span>
+    {/if}
+  </span>
+  <span class="state {shoot.worst?.severity ?? ''}">
+    {#if shoot.worst}
+      <b>{WORDS[shoot.worst.severity]}</b>
+      <span>{fill(shoot.worst.what, shoot.worst.slots, shoot.zone)}</span>
+    {:else}{shoot.state === 'done' ? 'logged' : shoot.state === 'running' ? 'running' : 'ready'}{/if}
+  </span>
   <span class="does">
     <button type="button" class="link" aria-label="Duplicate {shoot.name}" onclick={onduplicate}
       >duplicate</button
@@ -58,8 +62,6 @@
   .line {
     position: relative;
     border-bottom: 1px solid var(--hair);
-  }
-  .line > a {
     display: grid;
     grid-template-columns: minmax(190px, 1.1fr) minmax(200px, 1.6fr) minmax(140px, 0.6fr) 96px minmax(
         150px,
@@ -69,22 +71,38 @@
     align-items: center;
     padding: 9px 0 10px;
   }
-  .line > a:hover {
+  .line:hover {
     background: var(--wash);
   }
-  .line > a > span > * {
+  .line > * > :global(*) {
     display: block;
+  }
+  /* The whole line opens the shoot; its figures and its doings lie above that. */
+  .who::after {
+    content: '';
+    position: absolute;
+    inset: 0;
+  }
+  .every,
+  .length,
+  .pace .label {
+    display: flex;
+    align-items: center;
+    gap: 0.3em;
+    position: relative;
+    z-index: 1;
+    width: max-content;
   }
   .who b {
     font-size: 18px;
     font-stretch: 104%;
     font-weight: 650;
   }
-  .pace b {
+  .every {
     font-weight: 600;
     font-size: 13px;
   }
-  .clip b {
+  .length {
     font-size: 21px;
     font-weight: 650;
     line-height: 1.2;
@@ -107,6 +125,7 @@
     color: var(--mind);
   }
   .does {
+    z-index: 2;
     position: absolute;
     right: 0;
     bottom: 3px;
@@ -135,7 +154,7 @@
     }
   }
   @media (max-width: 1000px) {
-    .line > a {
+    .line {
       grid-template-columns: 1fr auto;
       gap: 6px 16px;
     }
@@ -148,13 +167,14 @@
     }
     .clip {
       order: 2;
-      text-align: right;
     }
     .state {
       order: 5;
     }
     .does {
-      position: static;
+      order: 6;
+      grid-column: 1 / -1;
+      position: relative;
       opacity: 1;
       padding: 0 0 8px;
     }
