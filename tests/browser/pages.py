@@ -61,9 +61,10 @@ class BrowserCase(TestCase):
     def open_demo(self, name: str = "Harbour refloat", chapter: str = "Clip", **options: Any) -> Page:
         """A copy of a demo shoot, so that tests do not meet on one, opened at a chapter."""
         page = self.page("/", **options)
-        page.get_by_role("button", name=f"Duplicate {name}", exact=True).click(force=True)
-        page.get_by_role("link", name=f"{name}, copy").first.click()
-        page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).click()
+        with page.expect_response(lambda answer: answer.url.endswith("/duplicate")) as made:
+            page.get_by_role("button", name=f"Duplicate {name}", exact=True).click(force=True)
+        page.goto(f"{self.server.address}/shoots/{made.value.json()['id']}/{chapter.lower()}")
+        page.get_by_role("navigation", name="Chapters").wait_for()
         return page
 
 

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The sentence: the shoot as one line, every figure changed in place and pegged. */
+  import type { Fix } from '../api/client';
   import BeatStrip from '../drawings/strip/BeatStrip.svelte';
   import ClipFold from '../drawings/fold/ClipFold.svelte';
   import { duration, fill } from '../format';
@@ -54,6 +55,17 @@
   }
 </script>
 
+{#snippet pulls(fixes: Fix[])}
+  <div class="pulls">
+    {#each fixes as fix, i (i)}
+      <button type="button" onclick={() => void sheet.apply(fix.edits)}>
+        <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
+        <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
+      </button>
+    {/each}
+  </div>
+{/snippet}
+
 <section class="clip">
   <h2 class="sr-only">Clip</h2>
   <div class="first">
@@ -85,14 +97,7 @@
           {fill(clash.what, clash.slots, sheet.zone)}
           {fill(clash.why, clash.slots, sheet.zone)}
         </p>
-        <div class="pulls">
-          {#each clash.fixes as fix, i (i)}
-            <button type="button" onclick={() => void sheet.apply(fix.edits)}>
-              <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
-              <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
-            </button>
-          {/each}
-        </div>
+        {@render pulls(clash.fixes)}
       </div>
     {:else if few}
       <div class="verdict" role="status" data-snag="holds-too-few">
@@ -101,14 +106,7 @@
           {fill(few.what, few.slots, sheet.zone)}
           {fill(few.why, few.slots, sheet.zone)}
         </p>
-        <div class="pulls">
-          {#each few.fixes as fix, i (i)}
-            <button type="button" onclick={() => void sheet.apply(fix.edits)}>
-              <b>{fill(fix.label, fix.slots, sheet.zone)}</b>
-              <span>{fill(fix.consequence, fix.slots, sheet.zone)}</span>
-            </button>
-          {/each}
-        </div>
+        {@render pulls(few.fixes)}
       </div>
     {:else}
       <p class="hint">

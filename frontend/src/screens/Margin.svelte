@@ -59,7 +59,9 @@
   <dl class="totals">
     <div>
       <dt>frames</dt>
-      <dd><Working figure="clip.frames" shown={number(sheet.quantity('frames')?.value ?? 0, 12)} /></dd>
+      <dd>
+        <Working figure="clip.frames" shown={sheet.told.frames ? number(sheet.told.frames, 12) : '–'} />
+      </dd>
     </div>
     <div>
       <dt>interval</dt>
