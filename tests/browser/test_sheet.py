@@ -61,6 +61,9 @@ class SheetParts(BrowserCase):
         page = self.open_demo(chapter="Move")
         page.get_by_role("slider", name="Ease in").press("Shift+ArrowRight")
         expect(figure(page, "ease in")).to_have_text("85 frames")
+        corner = page.get_by_role("slider", name="Ease in").locator(".box")
+        # 85 of 719 frames along a pace drawing of 264 units that begins at 8; the box is 12 wide.
+        self.assertAlmostEqual(float(corner.get_attribute("x") or 0), 8 + 85 / 719 * 264 - 6, 1)
         page.get_by_role("slider", name="mooring post").press("Shift+ArrowUp")
         expect(figure(page, "mooring post, away from the rail")).to_have_text("1600 mm")
         page.get_by_text("Limits of the axes").click()

@@ -9,11 +9,13 @@
   const BASE = 58;
   const steps = $derived(Math.max(1, (sheet.told.frames ?? 2) - 1));
   const asked = $derived({ in: sheet.plan.move.ease_in_frames, out: sheet.plan.move.ease_out_frames });
-  const fits = $derived(Math.min(1, steps / Math.max(1, asked.in + asked.out)));
+  // The eases as they are used: the evaluation has shortened them where they did not fit.
+  const used = (end: 'in' | 'out') =>
+    sheet.figure(`move.ease_${end}`)?.terms.find((term) => term.symbol === 'ease')?.value ?? 0;
   const x = (frame: number) => 8 + (frame / steps) * (WIDTH - 16);
   const corners = $derived([
-    { end: 'in' as const, frames: asked.in, x: x(asked.in * fits) },
-    { end: 'out' as const, frames: asked.out, x: x(steps - asked.out * fits) }
+    { end: 'in' as const, frames: asked.in, x: x(used('in')) },
+    { end: 'out' as const, frames: asked.out, x: x(steps - used('out')) }
   ]);
   let svg = $state<SVGSVGElement>();
   let held = $state<{ end: 'in' | 'out'; merge: string } | null>(null);
