@@ -1,16 +1,17 @@
 """Plans and parts of plans for property tests."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from fractions import Fraction
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from hypothesis import strategies as st
 
-from bridle.core.plan.beat import Beat
+from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.clip import QUANTITIES, Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Mark, Move
-from bridle.core.plan.shoot import Place, Shoot
+from bridle.core.plan.shoot import Clock, Place, Shoot
 from bridle.core.subjects.clip import RATES, still_free
 
 START = datetime(2026, 9, 27, 6, 10, tzinfo=ZoneInfo("Europe/London"))
@@ -61,8 +62,10 @@ def pegs(held: dict[str, Fraction]) -> tuple[Peg, ...]:
 def plan_of(held: dict[str, Fraction], **sections: object) -> Plan:
     """A plan with these holds and otherwise sound defaults."""
     step = sections.pop("step", Fraction(1, 10))
-    clip = Clip.model_validate({"pegs": pegs(held), "interval_step_s": step})
-    shoot = Shoot(name="Trial", place=Place(zone="Europe/London"), start=START)
+    more = sections.pop("clip", {})
+    clip = Clip.model_validate({"pegs": pegs(held), "interval_step_s": step, **more})  # type: ignore[dict-item]
+    clock = Clock.model_validate({"at": START, **sections.pop("clock", {})})  # type: ignore[dict-item]
+    shoot = Shoot(name="Trial", place=Place(zone="Europe/London"), clock=clock)
     return Plan.model_validate({"shoot": shoot, "clip": clip, **sections})
 
 
@@ -86,11 +89,59 @@ beats = st.builds(
     settle_s=tenths(0, 5),
     write_while_moving=st.booleans(),
     margin=st.sampled_from([Fraction(0), Fraction(1, 10), Fraction(1, 4)]),
+    school=st.sampled_from(["shoot-move-shoot", "continuous"]),
+    bracket_frames=st.sampled_from([1, 1, 3, 5]),
+    bracket_step_stops=st.sampled_from([0.0, 1.0, 2.0]),
+    noise_reduction=st.booleans(),
+    merge_s=tenths(0, 2),
+    buffer_frames=st.sampled_from([0, 0, 5, 22]),
+    stack=st.one_of(st.none(), st.just(Stack(near_mm=300, far_mm=500)), st.just(Stack(near_mm=20, far_mm=500))),
+    uncoupled=st.one_of(st.none(), st.builds(Uncoupled, between_starts_s=tenths(0, 60))),
+)
+
+
+def ramp(*segments: tuple[Any, Any], blend: int = 0) -> dict[str, Any]:
+    """An interval that changes, from lengths and intervals in seconds."""
+    made = [{"length_s": length, "interval_s": interval} for length, interval in segments]
+    return {"segments": made, "blend_frames": blend}
+
+
+ramps = st.builds(
+    lambda segments, blend: ramp(*segments, blend=blend),
+    st.lists(st.tuples(tenths(5, 9000), tenths(0.5, 120)), min_size=2, max_size=5),
+    st.integers(0, 120),
+)
+clips = st.fixed_dictionaries(
+    {},
+    optional={
+        "ramp": ramps,
+        "handle_in_frames": st.integers(0, 60),
+        "handle_out_frames": st.integers(0, 60),
+        "spare": st.sampled_from([Fraction(1, 20), Fraction(1, 4), Fraction(1, 2)]),
+        "school": st.sampled_from(["stills", "movie", "video"]),
+        "called_by": st.sampled_from(["clock", "event"]),
+        "trial": st.fixed_dictionaries(
+            {"apart_s": tenths(1, 9000), "moved_px": tenths(1, 300), "step_px": tenths(1, 20)}
+        ),
+        "crossing": st.fixed_dictionaries({"cross_s": tenths(1, 9000), "screen_s": tenths(1, 20)}),
+    },
+)
+clocks = st.fixed_dictionaries(
+    {},
+    optional={
+        "holds": st.sampled_from(["start", "finish"]),
+        "start_delay_s": tenths(0, 60),
+        "events": st.lists(
+            st.integers(-9000, 20_000).map(lambda s: {"name": "tide", "at": START + timedelta(seconds=s)}), max_size=2
+        ),
+    },
 )
 plans = st.builds(
-    lambda held, move, beat, step: plan_of(held, move=move, beat=beat, step=step),
+    lambda held, move, beat, step, clip, clock: plan_of(held, move=move, beat=beat, step=step, clip=clip, clock=clock),
     st.one_of(holds(), enough_holds()),
     moves,
     beats,
     st.sampled_from([Fraction(0), Fraction(1, 10), Fraction(1, 2), Fraction(1)]),
+    clips,
+    clocks,
 )

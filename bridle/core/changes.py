@@ -1,42 +1,21 @@
-"""Changes as the page asks for them, turned into edits: typed text, stepped values, pegs."""
+"""Changes as the page asks for them, turned into edits: typed text, stepped values, pegs, the clock, the ramp."""
 
+from datetime import datetime
 from fractions import Fraction
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from bridle.core.chapters.clip import solved
-from bridle.core.chapters.holding import PEGS_PATH, peg, release, take_over
+from bridle.core.chapters.holding import PEGS_PATH, peg, release, segments_edit, take_over
+from bridle.core.chapters.timeline import first_frame, instant
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply, dump, look
-from bridle.core.quantity import read
+from bridle.core.plan.places import kind_of, read_at
+from bridle.core.quantity import read, read_clock
 
-# How the text typed at a path is read. A path that is not here takes its text as it stands.
-KINDS_BY_PATH = {
-    "clip.shoot": "shoot",
-    "clip.interval": "duration",
-    "clip.frames": "count",
-    "clip.rate": "rate",
-    "clip.clip": "duration",
-    "clip.speed_up": "times",
-    "clip.interval_step_s": "duration",
-    "beat.margin": "share",
-    "camera.focal_mm": "length",
-    "camera.sensor_width_mm": "length",
-    "camera.sensor_height_mm": "length",
-    "camera.picture_width_px": "count",
-    "camera.picture_height_px": "count",
-    "camera.aperture": "f-number",
-    "camera.iso": "count",
-    "move.ease_in_frames": "count",
-    "move.ease_out_frames": "count",
-}
-_AXIS_KINDS = {
-    "slide": {"low": "length", "high": "length", "top_speed": "mm/s", "acceleration": "number"},
-    "pan": {"low": "angle", "high": "angle", "top_speed": "deg/s", "acceleration": "number"},
-}
-_ENDINGS = {"_s": "duration", "_mm": "length", "_deg": "angle"}
+CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.")
 
 
 class Change(BaseModel):
@@ -54,18 +33,19 @@ class SetValue(Change):
 
 
 class TypeText(Change):
-    """Put what was typed at a path; `clip.<quantity>` holds that quantity."""
+    """Put what was typed at a path; `clip.<quantity>` holds that quantity. Imperial: bare lengths are inches."""
 
     do: Literal["type"]
     path: str
     text: Annotated[str, Field(max_length=400)]
+    imperial: bool = False
 
 
 class MakeEdits(Change):
     """Make edits as they are: a fix, or undo and redo."""
 
     do: Literal["edits"]
-    edits: Annotated[tuple[Edit, ...], Field(max_length=100)]
+    edits: Annotated[tuple[Edit, ...], Field(max_length=400)]
 
 
 class HoldPeg(Change):
@@ -82,7 +62,21 @@ class ReleasePeg(Change):
     quantity: Quantity
 
 
-Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg
+class HoldClock(Change):
+    """Let the clock hold the first frame or the finish, where it is now; the shoot stays where it is."""
+
+    do: Literal["clock"]
+    holds: Literal["start", "finish"]
+
+
+class RampInterval(Change):
+    """Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say."""
+
+    do: Literal["ramp"]
+    on: bool
+
+
+Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval
 AnyChange = Annotated[Asked, Field(discriminator="do")]
 
 
@@ -98,58 +92,87 @@ def make(plan: Plan, changes: list[Asked]) -> tuple[Plan, list[Edit]]:
     return plan, undo
 
 
-def kind_of(path: str) -> str | None:
-    """The kind of quantity that stands at a path; None for plain text."""
-    if path in KINDS_BY_PATH:
-        return KINDS_BY_PATH[path]
-    if path.startswith("rig.axes."):
-        _, _, number, name = path.split(".")
-        return _AXIS_KINDS["slide" if number == "0" else "pan"].get(name)
-    return next((kind for ending, kind in _ENDINGS.items() if path.endswith(ending)), None)
-
-
 def _edits(plan: Plan, change: Asked) -> list[Edit]:
-    if isinstance(change, MakeEdits):
-        return list(change.edits)
-    if isinstance(change, HoldPeg):
-        return _hold(plan, change.quantity)
-    if isinstance(change, ReleasePeg):
-        return release(plan.clip, change.quantity)
+    match change:
+        case MakeEdits():
+            return list(change.edits)
+        case HoldPeg():
+            return _hold(plan, change.quantity)
+        case ReleasePeg():
+            return release(plan.clip, change.quantity)
+        case HoldClock():
+            return _hold_clock(plan, change.holds)
+        case RampInterval():
+            return _ramp(plan, change.on)
+        case SetValue():
+            return _set(plan, change)
+        case TypeText():
+            return _type(plan, change)
+
+
+def _set(plan: Plan, change: SetValue) -> list[Edit]:
     quantity = _quantity(change.path)
-    if isinstance(change, SetValue):
-        if quantity:
-            return take_over(plan.clip, quantity, Fraction(str(change.value)))
-        return [Edit(path=change.path, value=change.value)]
-    kind = kind_of(change.path)
-    if kind is None:
-        return [Edit(path=change.path, value=change.text.strip())]
-    value = read(change.text, kind)
     if quantity:
-        return take_over(plan.clip, quantity, value)
-    return [Edit(path=change.path, value=_as_stored(plan, change.path, value))]
+        return take_over(plan.clip, quantity, Fraction(str(change.value)))
+    return [Edit(path=change.path, value=change.value)]
+
+
+def _type(plan: Plan, change: TypeText) -> list[Edit]:
+    path, text = change.path, change.text
+    quantity = _quantity(path)
+    if quantity:
+        return take_over(plan.clip, quantity, read(text, str(kind_of(path))))
+    standing = look(dump(plan), path)
+    if path.startswith(CLOCK_PATHS) and path.endswith(".at"):
+        at = read_clock(text, datetime.fromisoformat(str(standing)), plan.shoot.place.zone)
+        return [Edit(path=path, value=at.isoformat())]
+    return [Edit(path=path, value=read_at(path, text, standing, _linear(plan, path), change.imperial))]
+
+
+def _linear(plan: Plan, path: str) -> bool:
+    """Whether a path belongs to a linear axis; anything else counts as one."""
+    _, found, rest = path.partition("rig.axes.")
+    number = rest.split(".")[0]
+    if not found or not number.isdigit() or int(number) >= len(plan.rig.axes):
+        return True
+    return plan.rig.axes[int(number)].kind == "linear"
 
 
 def _quantity(path: str) -> Quantity | None:
     return next((name for name in QUANTITIES if path == f"clip.{name}"), None)
 
 
-def _as_stored(plan: Plan, path: str, value: Fraction) -> Any:
-    """Exact values stay exact; lengths and angles are floats, counts are whole numbers."""
-    standing = look(dump(plan), path)
-    if isinstance(standing, str):
-        return str(value)
-    if isinstance(standing, int) and value.denominator == 1 and not isinstance(standing, bool):
-        return int(value)
-    return float(value)
-
-
 def _hold(plan: Plan, quantity: Quantity) -> list[Edit]:
     """Peg a quantity where it is, and the held ones where rounding has put them, so that all of them agree.
 
-    One that is free has no value to hold, so nothing changes.
+    One that is free has no value to hold, so nothing changes; nor does it while the interval changes.
     """
     solution, _ = solved(plan.clip)
-    if solution is None:
+    if solution is None or (plan.clip.ramped and quantity != "rate"):
         return [Edit(path=PEGS_PATH, value=dump(plan)["clip"]["pegs"])]
+    if plan.clip.ramped:
+        return peg(plan.clip, quantity, solution.rate)
     as_shown = tuple(one.model_copy(update={"value": solution.value(one.quantity)}) for one in plan.clip.pegs)
     return peg(plan.clip.model_copy(update={"pegs": as_shown}), quantity, solution.value(quantity))
+
+
+def _hold_clock(plan: Plan, holds: str) -> list[Edit]:
+    clock, at = plan.shoot.clock, plan.shoot.clock.at
+    solution, _ = solved(plan.clip)
+    if solution is not None and holds != clock.holds:
+        first = first_frame(plan, solution)
+        at = first if holds == "start" else instant(first, solution.shoot, plan.shoot.place.zone)
+    return [Edit(path="shoot.clock.holds", value=holds), Edit(path="shoot.clock.at", value=at.isoformat())]
+
+
+def _ramp(plan: Plan, on: bool) -> list[Edit]:
+    """Two halves of the shoot as it is, blended over a second of clip; an open clip gives two half hours."""
+    if not on:
+        return [Edit(path="clip.ramp", value={"segments": [], "blend_frames": 0})]
+    solution, _ = solved(plan.clip)
+    shoot, interval = (solution.shoot, solution.interval) if solution else (Fraction(3600), Fraction(10))
+    blend = min(round(solution.rate), solution.frames // 4) if solution else 0
+    half = max(interval, shoot / 2)
+    segments = segments_edit([(half, interval), (half, interval)])
+    # One edit, since two equal segments must never stand without the other.
+    return [Edit(path="clip.ramp", value={"segments": segments[0].value, "blend_frames": int(blend)})]

@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
-from bridle.core.chapters import beat, clip, path, review, timeline
+from bridle.core.chapters import beat, clip, occasion, path, review, schools, storing, timeline
 from bridle.core.chapters.holding import holds_of
 from bridle.core.chapters.words import LABELS, UNITS
 from bridle.core.evaluation import (
@@ -16,6 +17,7 @@ from bridle.core.evaluation import (
     QuantityState,
     ReviewState,
     RoundingNote,
+    SchoolState,
     Traces,
 )
 from bridle.core.plan.clip import QUANTITIES
@@ -23,7 +25,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.snag import worst
 from bridle.core.subjects.thinning import kept_indices
 
-KINDS = (*clip.KINDS, *path.KINDS, *beat.KINDS)
+KINDS = (*clip.KINDS, *occasion.KINDS, *path.KINDS, *beat.KINDS, *schools.KINDS, *storing.KINDS)
 
 
 @dataclass(frozen=True)
@@ -32,33 +34,47 @@ class Answers:
 
     clip: clip.ClipAnswer
     timeline: timeline.TimelineAnswer | None
+    occasion: occasion.OccasionAnswer
     path: path.PathAnswer
     beat: beat.BeatAnswer | None
+    schools: schools.SchoolsAnswer
+    storing: storing.StoringAnswer
     review: review.ReviewAnswer
+
+    @property
+    def telling(self) -> list[Any]:
+        """The answers that carry figures."""
+        parts = (self.clip, self.timeline, self.occasion, self.path, self.beat, self.schools, self.storing)
+        return [part for part in parts if part is not None]
 
 
 def answers(plan: Plan) -> Answers:
     """Ask the chapters one after another. Never raises on a well-formed plan."""
     clips = clip.answer(plan.clip)
-    times = timeline.answer(plan.shoot, clips)
-    paths = path.answer(plan.move, plan.rig, plan.camera, clips)
-    beats = beat.answer(plan, clips, paths)
-    return Answers(clips, times, paths, beats, review.answer(plan, times, paths, beats))
+    times = timeline.answer(plan, clips)
+    what_for = occasion.answer(plan, clips, times)
+    paths = path.answer(plan, clips)
+    beats = beat.answer(plan, clips)
+    both = schools.answer(plan, clips)
+    stored = storing.answer(plan, clips, times)
+    return Answers(clips, times, what_for, paths, beats, both, stored, review.answer(plan, times, paths, beats))
 
 
 def evaluate(plan: Plan) -> Evaluation:
     """Everything about a shoot."""
     told = answers(plan)
-    chapters = [part for part in (told.clip, told.timeline, told.path, told.beat) if part is not None]
-    figures = {figure.key: figure for part in chapters for figure in part.figures}
-    snags = worst([snag for part in (told.clip, told.path, told.beat) if part for snag in part.snags])
+    figures = {figure.key: figure for part in told.telling for figure in part.figures}
+    # A timeline has nothing to complain of.
+    snags = worst([snag for part in told.telling if part is not told.timeline for snag in part.snags])
     solution = told.clip.solution
     return Evaluation(
         frames=solution.frames if solution else None,
         interval_s=float(solution.interval) if solution else None,
         clip=_clip_state(plan, told.clip),
         beat=_beat_state(told.beat),
-        traces=_traces(told.path),
+        schools=tuple(SchoolState.model_validate(one) for one in told.schools.schools),
+        stalls_at=told.storing.stall.kept if told.storing.stall else None,
+        traces=_traces(told),
         review=ReviewState.model_validate(told.review),
         figures=figures,
         snags=tuple(snags),
@@ -94,12 +110,19 @@ def _beat_state(told: beat.BeatAnswer | None) -> BeatState | None:
     if told is None:
         return None
     one, parts = told.cycle, tuple(BeatPart.model_validate(part) for part in told.parts)
-    return BeatState(interval_s=float(one.interval_s), need_s=one.need_s, over_s=one.over_s, parts=parts)
+    return BeatState(
+        interval_s=float(one.interval_s), frame=one.frame, need_s=one.need_s, over_s=one.over_s, parts=parts
+    )
 
 
-def _traces(told: path.PathAnswer) -> Traces | None:
-    if not told.positions:
+def _traces(told: Answers) -> Traces | None:
+    times = told.timeline
+    if times is None:
         return None
-    kept = kept_indices(list(told.positions.values()))
-    axes = {name: tuple(np.round(values[kept], 4).tolist()) for name, values in told.positions.items()}
-    return Traces(frames=tuple(kept.tolist()), axes=axes)
+    series = list(told.path.positions.values())
+    if times.pace is not None:
+        series.append(times.slots_s())
+    kept = kept_indices(series or [np.arange(times.frames, dtype=np.float64)])
+    axes = {name: tuple(np.round(values[kept], 4).tolist()) for name, values in told.path.positions.items()}
+    elapsed = tuple(round(float(times.elapsed_s(int(frame))), 3) for frame in kept)
+    return Traces(frames=tuple(kept.tolist()), elapsed_s=elapsed, axes=axes)

@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from bridle.core.figure import Figure
+from bridle.core.plan.beat import BeatSchool
 from bridle.core.plan.clip import Quantity
 from bridle.core.snag import Slot, Snag
 
@@ -53,21 +54,34 @@ class BeatPart(Part):
     length_s: float
     track: Literal["outer", "inner"]
     path: str | None
+    figure: str | None
 
 
 class BeatState(Part):
-    """The beat against its interval, in seconds; `over_s` is by how much it does not fit, margin included."""
+    """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included."""
 
     interval_s: float
+    frame: int
     need_s: float
     over_s: float
     parts: tuple[BeatPart, ...]
 
 
+class SchoolState(Part):
+    """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`."""
+
+    school: BeatSchool
+    here: bool
+    suits: str
+    smear_px: float
+    risk: str
+
+
 class Traces(Part):
-    """Positions of each axis at some frames (0-based), at most about a thousand."""
+    """Elapsed time and positions of each axis at some frames (0-based), at most about a thousand."""
 
     frames: tuple[int, ...]
+    elapsed_s: tuple[float, ...]
     axes: dict[str, tuple[float, ...]]
 
 
@@ -94,12 +108,14 @@ class ReviewState(Part):
 
 
 class Evaluation(Part):
-    """Everything about a shoot. Figures by key; snags with the worst first."""
+    """Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based)."""
 
     frames: int | None
     interval_s: float | None
     clip: ClipState
     beat: BeatState | None
+    schools: tuple[SchoolState, ...]
+    stalls_at: int | None
     traces: Traces | None
     review: ReviewState
     figures: dict[str, Figure]

@@ -6,8 +6,8 @@ unit: seconds, millimetres, degrees, frames, frames per second, a share of one. 
 
 import math
 import re
-from dataclasses import dataclass
-from datetime import UTC, datetime
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
 from fractions import Fraction
 from zoneinfo import ZoneInfo
 
@@ -15,7 +15,8 @@ LONGEST_TEXT = 40
 # Long enough for any shoot (20 years of seconds), short enough that no arithmetic on it is slow.
 LARGEST = Fraction(10) ** 9
 
-_NUMBER = r"(\d+(?:[.,]\d+)?|[.,]\d+)"
+# A mixed number such as `4 1/2`, a decimal with point or comma.
+_NUMBER = r"(\d+ \d{1,4}/\d{1,4}|\d{1,4}/\d{1,4}|\d+(?:[.,]\d+)?|[.,]\d+)"
 _DAY, _HOUR, _MINUTE = 86_400, 3_600, 60
 
 
@@ -38,6 +39,7 @@ class Kind:
     example: str
     colon: tuple[Fraction, Fraction] | None = None  # what `1:30` counts in
     signed: bool = False
+    imperial: Fraction | None = None  # the unit of a bare number for people who think in inches and ounces
 
 
 def _units(table: dict[str, int | str]) -> dict[str, Fraction]:
@@ -54,6 +56,9 @@ _TIME = _units(
     }
 )
 _LENGTH = _units({"mm": 1, "cm": 10, "m metre metres": 1000, 'in inch inches "': "25.4", "ft foot feet '": "304.8"})
+
+_MASS = _units({"g gram grams": 1, "kg": 1000, "oz ounce ounces": "28.349523125", "lb lbs pound pounds": "453.59237"})
+_INCH = Fraction("25.4")
 
 KINDS: dict[str, Kind] = {
     "shoot": Kind(
@@ -73,7 +78,10 @@ KINDS: dict[str, Kind] = {
         _units({"fps /s p": 1, "a second": 1}), Fraction(1), "frames a second such as 24, 29.97 or 24000/1001"
     ),
     "times": Kind(_units({"× x times": 1}), Fraction(1), "a factor such as 480 or 480×"),
-    "length": Kind(_LENGTH, Fraction(1), "a length such as 900, 1.2 m or 40in", signed=True),
+    "length": Kind(
+        _LENGTH, Fraction(1), "a length such as 900, 1.2 m, 40in or 5' 4 1/2\"", signed=True, imperial=_INCH
+    ),
+    "mass": Kind(_MASS, Fraction(1), "a mass such as 650, 1.2 kg or 2 lb 3 oz", imperial=Fraction("28.349523125")),
     "angle": Kind(
         _units({"° deg degree degrees": 1, "'": "1/60"}),
         Fraction(1),
@@ -83,8 +91,19 @@ KINDS: dict[str, Kind] = {
     "share": Kind(_units({"%": "1/100"}), Fraction(1, 100), "a percentage such as 10 %"),
     "f-number": Kind(_units({"f": 1}), Fraction(1), "an f-number such as f/8 or 5.6"),
     "number": Kind({}, Fraction(1), "a number such as 400", signed=True),
-    "mm/s": Kind(_units({"mm/s": 1, "cm/s": 10}), Fraction(1), "a speed such as 25 mm/s"),
+    "mm/s": Kind(
+        _units({"mm/s": 1, "cm/s": 10, "in/s": "25.4"}), Fraction(1), "a speed such as 25 mm/s", imperial=_INCH
+    ),
+    "mm/s²": Kind(
+        _units({"mm/s²": 1, "cm/s²": 10, "in/s²": "25.4"}), Fraction(1), "an acceleration such as 80", imperial=_INCH
+    ),
     "deg/s": Kind(_units({"°/s deg/s": 1}), Fraction(1), "a speed such as 12 °/s"),
+    "deg/s²": Kind(_units({"°/s² deg/s²": 1}), Fraction(1), "an acceleration such as 40 °/s²"),
+    "deg/min": Kind(
+        _units({"°/min deg/min °/m": 1, "°/s deg/s": 60, "°/h deg/h": "1/60"}), Fraction(1), "a rate such as 6 °/min"
+    ),
+    "stops": Kind(_units({"stop stops ev": 1}), Fraction(1), "a number of stops such as 2 or 1/3"),
+    "pixels": Kind(_units({"px pixel pixels": 1}), Fraction(1), "a number of pixels such as 140"),
 }
 
 # Rates that are named by their rounded value but are really a ratio (the broadcast rates).
@@ -96,9 +115,14 @@ BROADCAST_RATES = {
 }
 
 
-def read(text: str, kind: str) -> Fraction:
-    """Read typed text as a quantity of the kind, exactly, in its base unit. Raises `QuantityError`."""
+def read(text: str, kind: str, imperial: bool = False) -> Fraction:
+    """Read typed text as a quantity of the kind, exactly, in its base unit. Raises `QuantityError`.
+
+    For imperial readers a bare length is in inches and a bare mass in ounces.
+    """
     rule = KINDS[kind]
+    if imperial and rule.imperial:
+        rule = replace(rule, bare=rule.imperial)
     body = _tidy(text, kind)
     value = _parse(body, rule) if len(body) <= LONGEST_TEXT else None
     if value is None or abs(value) > LARGEST:
@@ -160,18 +184,59 @@ def _parts(body: str, rule: Kind) -> Fraction | None:
         factor = _factor(match[2], previous, rule)
         if factor is None or (previous is not None and factor >= previous):
             return None
-        total += Fraction(match[1].replace(",", ".")) * factor
+        number = _mixed(match[1])
+        if number is None:
+            return None
+        total += number * factor
         rest, previous = rest[match.end() :], factor
     return total if previous is not None else None
 
 
+def _mixed(text: str) -> Fraction | None:
+    """`4 1/2`, `1/2`, `4.5` or `4,5`; None where nought stands below the line."""
+    whole, _, part = text.rpartition(" ")
+    if part.endswith(("/0", "/00", "/000", "/0000")):
+        return None
+    return Fraction(whole or 0) + Fraction(part.replace(",", "."))
+
+
 def _factor(unit: str, previous: Fraction | None, rule: Kind) -> Fraction | None:
-    """The factor of a unit; a bare number after hours is minutes, after minutes seconds, else the kind's own."""
+    """The factor of a unit; a bare number after hours is minutes, after minutes seconds, after feet inches."""
     if unit:
         return rule.units.get(unit)
     if previous is None:
         return rule.bare
-    return {Fraction(_HOUR): Fraction(_MINUTE), Fraction(_MINUTE): Fraction(1)}.get(previous)
+    return {Fraction(_HOUR): Fraction(_MINUTE), Fraction(_MINUTE): Fraction(1), 12 * _INCH: _INCH}.get(previous)
+
+
+def read_clock(text: str, near: datetime, zone: str) -> datetime:
+    """Read `21:40`, `9:40 pm`, `2026-09-12 21:40` on a zone's clock; without a date the instant nearest to another.
+
+    Raises `QuantityError`.
+    """
+    body = " ".join(text.lower().replace("t", " ").split())
+    match = re.fullmatch(r"(?:(\d{4})-(\d\d?)-(\d\d?) )?(\d\d?)[:.h](\d\d)(?:[:.](\d\d))? ?(am|pm)?", body)
+    try:
+        if match is None:
+            raise ValueError
+        hour = _hour(int(match[4]), match[7])
+        local = near.astimezone(ZoneInfo(zone))
+        day = local.replace(year=int(match[1]), month=int(match[2]), day=int(match[3])) if match[1] else local
+        at = day.replace(hour=hour, minute=int(match[5]), second=int(match[6] or 0), microsecond=0, fold=0)
+    except ValueError as error:
+        raise QuantityError(text.strip()[:LONGEST_TEXT], "a time such as 21:40, or 2026-09-12 21:40") from error
+    if match[1]:
+        return at
+    return min((at + timedelta(days=days) for days in (-1, 0, 1)), key=lambda one: abs(one - near))
+
+
+def _hour(hour: int, half: str | None) -> int:
+    """The hour of the day; raises ValueError for 13 pm and the like."""
+    if half is None:
+        return hour
+    if not 1 <= hour <= 12:
+        raise ValueError("an hour before or after noon lies between 1 and 12")
+    return hour % 12 + (12 if half == "pm" else 0)
 
 
 def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
@@ -194,6 +259,8 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         "times": "{}×",
         "deg": "{}°",
         "deg/s": "{} °/s",
+        "deg/s²": "{} °/s²",
+        "deg/min": "{} °/min",
         "deg/frame": "{}° a frame",
         "mm/frame": "{} mm a frame",
         "f-number": "f/{}",

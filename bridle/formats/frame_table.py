@@ -29,7 +29,7 @@ def rows(plan: Plan) -> Iterator[list[str]]:
     def lines() -> Iterator[list[str]]:
         for frame in range(timeline.frames):
             clock = timeline.clock(frame).isoformat(timespec="milliseconds")
-            elapsed = f"{float(frame * timeline.interval_s):.3f}"
+            elapsed = f"{float(timeline.elapsed_s(frame)):.3f}"
             yield [str(frame + 1), clock, elapsed, *(f"{axis[frame]:.4f}" for axis in positions), *exposure]
 
     return lines()

@@ -7,6 +7,7 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from bridle.core.plan.document import VERSION, Plan
+from bridle.core.plan.upgrade import UPGRADES, plan_from
 from bridle.formats.json_places import lines_of
 
 LARGEST_BYTES = 1_000_000
@@ -37,7 +38,7 @@ def read_plan(raw: bytes | str) -> Plan:
     data = _parse(text)
     _check_version(data)
     try:
-        return Plan.model_validate(data)
+        return plan_from(data)
     except ValidationError as error:
         raise PlanFileError("This plan has values that do not belong in it.", _problems(text, error)) from error
 
@@ -76,11 +77,11 @@ def _check_version(data: Any) -> None:
             "This is not a Bridle plan.", ["line 1: expected an object with “bridle_plan”, the version of the plan"]
         )
     version = data["bridle_plan"]
-    if version != VERSION or isinstance(version, bool):
+    if isinstance(version, bool) or (version != VERSION and version not in UPGRADES):
         newer = isinstance(version, int) and version > VERSION
         hint = "It was written by a newer Bridle." if newer else "No such version was ever written."
         raise PlanFileError(
-            f"This plan has version {json.dumps(version)[:40]}; this Bridle reads version {VERSION}. {hint}"
+            f"This plan has version {json.dumps(version)[:40]}; this Bridle reads versions up to {VERSION}. {hint}"
         )
 
 

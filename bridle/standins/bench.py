@@ -30,7 +30,7 @@ class Bench:
             case Fire(frame):
                 shot = self.now_s + self.camera.until_shot_s
                 self._later(shot, Shot(frame))
-                self._later(shot + self.camera.until_written_s, Written(frame))
+                self._later(shot + self.camera.until_written_s(shot), Written(frame))
 
     def next_at(self) -> float | None:
         """When the next event comes; None when nothing is under way."""

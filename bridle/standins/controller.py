@@ -16,8 +16,13 @@ class Controller:
     def move_to(self, frame: int) -> float:
         """Go to a frame's positions; returns the seconds until the rig stands still again."""
         target = self.programme.place(frame)
-        seconds = max(
+        if self.programme.continuous:
+            # It is under way all the time and passes the position when the frame is due.
+            self.position = target
+            return 0.0
+        times = [
             step_time(abs(target[name] - self.position.get(name, 0.0)), *self.programme.speeds[name]) for name in target
-        )
+        ]
+        seconds = max(times, default=0.0)
         self.position = target
         return seconds + self.programme.settle_s if seconds else 0.0

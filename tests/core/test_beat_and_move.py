@@ -56,8 +56,6 @@ class Properties(TestCase):
         self.assertGreaterEqual(moved.min(initial=0.0), -noise)
         self.assertLessEqual(moved.max(initial=0.0), abs(easing.cruise(end - start, steps, ease)) + noise)
         self.assertLessEqual(ease.frames_in + ease.frames_out, steps + 1e-9)
-        longest = np.diff(easing.progress(steps, ease)).max()
-        self.assertAlmostEqual(easing.longest_step(steps, ease), longest, 9)
 
     @given(st.integers(2, 500), ease_frames, ease_frames)
     def test_a_move_reversed_is_the_move_back(self, steps: int, r_in: float, r_out: float) -> None:

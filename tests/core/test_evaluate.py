@@ -2,6 +2,7 @@
 
 from fractions import Fraction as F
 from pathlib import Path
+from typing import Any
 from unittest import TestCase
 
 from hypothesis import assume, given, settings
@@ -10,18 +11,19 @@ from hypothesis import strategies as st
 from bridle.core.changes import HoldPeg, SetValue, TypeText, make
 from bridle.core.chapters import moment
 from bridle.core.evaluate import KINDS, answers, evaluate
-from bridle.core.plan.beat import Beat
+from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
-from tests.strategies import enough_holds, moves, plan_of, plans
+from tests.strategies import clips, enough_holds, moves, plan_of, plans, ramp
 from tests.workings import worked_out
 
 DEMO = Path(__file__).parents[2] / "bridle" / "demo"
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+FAR_PAN = Move(start=Keyframe(pan_deg=20), end=Keyframe(pan_deg=-20))
 FAR = Move(start=Keyframe(slide_mm=0), end=Keyframe(slide_mm=900))
 PROVOKE: dict[str, Plan] = {
     "holds-contradict": plan_of({"interval": F(9), "shoot": F(3600), "clip": F(30), "rate": F(25)}),
@@ -34,6 +36,18 @@ PROVOKE: dict[str, Plan] = {
     "ease-scaled": plan_of(THREE, move=Move(end=Keyframe(slide_mm=100), ease_in_frames=300, ease_out_frames=100)),
     "interval-too-short": plan_of(THREE, beat=Beat(exposure_s=F(12))),
     "axis-too-slow": plan_of({"frames": F(4), "interval": F(8), "rate": F(25)}, move=FAR),
+    "blend-shortened": plan_of(THREE, clip={"ramp": ramp((600, 10), (300, 5), blend=160)}),
+    "segment-off-step": plan_of(THREE, clip={"ramp": ramp((600, 10), (300, F(51, 10)))}, step=F(1, 2)),
+    "event-outside": plan_of(THREE, clock={"events": [{"name": "high tide", "at": "2026-09-27T14:20+01:00"}]}),
+    "handles-too-long": plan_of(THREE, clip={"handle_in_frames": 200, "handle_out_frames": 160}),
+    "hardly-changes": plan_of(THREE, clip={"trial": {"apart_s": 7200, "moved_px": 9, "step_px": 2}}),
+    "movie-cannot-be-culled": plan_of(THREE, clip={"school": "movie", "spare": F(1, 10)}),
+    "video-too-long": plan_of(THREE, clip={"school": "video"}),
+    "noise-reduction-costs": plan_of(THREE, beat=Beat(exposure_s=F(3), noise_reduction=True)),
+    "stack-too-near": plan_of(THREE, beat=Beat(stack=Stack(near_mm=20, far_mm=40))),
+    "smear-visible": plan_of(THREE, beat=Beat(exposure_s=F(4), school="continuous"), move=FAR_PAN),
+    "buffer-stalls": plan_of({**THREE, "interval": F(2)}, beat=Beat(write_s=F(16, 5), buffer_frames=22)),
+    "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
 }
 GOLDEN: dict[str, tuple[int, float, float, str, float, list[str]]] = {
     "harbour-refloat": (720, 16, 28.8, "09:21:44", 820 / (719 - 60), []),
@@ -107,15 +121,20 @@ class Demo(TestCase):
 
 class Moments(TestCase):
     @settings(max_examples=100, deadline=None)
-    @given(enough_holds(), moves, st.floats(0, 1))
-    def test_a_frame_worked_out_alone_is_the_frame_of_the_path(self, held: dict[str, F], move: Move, at: float) -> None:
-        plan = plan_of(held, move=move)
+    @given(enough_holds(), moves, st.floats(0, 1), clips)
+    def test_a_frame_worked_out_alone_is_the_frame_of_the_path(
+        self, held: dict[str, F], move: Move, at: float, clip: dict[str, Any]
+    ) -> None:
+        plan = plan_of(held, move=move, clip=clip)
         told = answers(plan)
         assume(told.timeline is not None and told.timeline.frames < 20_000)
         assert told.timeline is not None
         frame = round(at * (told.timeline.frames - 1))
-        time, *axes = moment.answer(plan, frame)
+        time, interval, *axes = moment.answer(plan, frame)
         self.assertAlmostEqual(time.value, told.timeline.clock(frame).timestamp(), 3)
+        self.assertAlmostEqual(interval.value, told.timeline.slots_s()[frame], 6)
+        for figure in (time, interval):
+            self.assertAlmostEqual(worked_out(figure), figure.value, 3)
         for figure, axis in zip(axes, plan.rig.axes, strict=True):
             self.assertAlmostEqual(figure.value, told.path.positions[axis.name][frame], 6)
             self.assertAlmostEqual(worked_out(figure), figure.value, 6)

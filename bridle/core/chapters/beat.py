@@ -1,11 +1,10 @@
-"""What has to fit inside one interval of a shoot-move-shoot, and whether it does."""
+"""What has to fit inside one interval, and whether it does."""
 
 from dataclasses import dataclass, field
 
-from bridle.core.chapters import beat_measure, beat_snags
+from bridle.core.chapters import beat_measure, beat_snags, path
 from bridle.core.chapters.beat_measure import Cycle
 from bridle.core.chapters.clip import ClipAnswer
-from bridle.core.chapters.path import PathAnswer
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Snag
@@ -23,11 +22,12 @@ class Part:
     length_s: float
     track: str
     path: str | None
+    figure: str | None = None
 
 
 @dataclass(frozen=True)
 class BeatAnswer:
-    """One cycle against its interval, and its parts in the order of time."""
+    """The tightest cycle against its interval, and its parts in the order of time."""
 
     cycle: Cycle
     parts: tuple[Part, ...]
@@ -35,29 +35,54 @@ class BeatAnswer:
     snags: list[Snag] = field(default_factory=list)
 
 
-def answer(plan: Plan, clip: ClipAnswer, path: PathAnswer) -> BeatAnswer | None:
+def answer(plan: Plan, clip: ClipAnswer) -> BeatAnswer | None:
     """The beat; None while the clip is open."""
     if clip.solution is None:
         return None
-    one = beat_measure.measure(plan, path.longest_step, clip.solution.interval)
-    snags = beat_snags.too_slow(plan, path.longest_step, one) + beat_snags.too_short(plan, one)
-    return BeatAnswer(one, _parts(one), beat_measure.figures(one), snags)
+    one = beat_measure.measure(plan, clip.solution, clip.pace)
+    slots = beat_measure.slots_of(clip.solution, clip.pace)
+    steps = beat_measure.steps_of(path.positions(plan, clip.solution))
+    snags = [
+        *beat_snags.too_slow(plan, steps, slots),
+        *beat_snags.too_short(plan, one),
+        *beat_snags.too_near(plan),
+        *beat_snags.dark_frames(plan, one, clip.solution),
+    ]
+    return BeatAnswer(one, _parts(one), beat_measure.figures(one, plan.camera), snags)
 
 
 def _parts(one: Cycle) -> tuple[Part, ...]:
-    beat = one.beat
+    beat, told = one.beat, one.exposures
     parts, now = [], 0.0
-    for name, label in (("wake", "wake"), ("lag", "shutter lag"), ("exposure", "exposure")):
-        length = float(getattr(beat, f"{name}_s"))
-        parts.append(Part(name, label, now, length, "outer", f"beat.{name}_s"))
+    before = (
+        ("wake", "wake", float(beat.wake_s), "beat.wake_s", None),
+        ("lag", "shutter lag", float(beat.lag_s), "beat.lag_s", None),
+        (
+            "exposure",
+            "exposure",
+            told.busy_s,
+            "beat.exposure_s",
+            "beat.exposures" if told.busy_s != float(beat.exposure_s) else None,
+        ),
+    )
+    for name, label, length, place, figure in before:
+        parts.append(Part(name, label, now, length, "outer", place, figure))
         now += length
-    parts.append(Part("write", "write to card", now, float(beat.write_s), "outer", "beat.write_s"))
-    inner = "inner" if beat.write_while_moving else "outer"
-    moving = now if beat.write_while_moving else now + float(beat.write_s)
-    parts.append(Part("move", "move", moving, one.move_s, inner, None))
-    parts.append(Part("settle", "settle", moving + one.move_s, one.settle_s, inner, "beat.settle_s"))
+    store = now
+    if told.processing_s:
+        parts.append(Part("process", "processing", store, told.processing_s, "outer", None, "beat.processing"))
+        store += told.processing_s
+    if one.write_s:
+        parts.append(Part("write", "write to card", store, one.write_s, "outer", "beat.write_s"))
+    if not beat.continuous:
+        inner = "inner" if beat.write_while_moving else "outer"
+        moving = now if beat.write_while_moving else store + one.write_s
+        parts.append(Part("move", "move", moving, one.move_s, inner, None, "beat.move"))
+        parts.append(Part("settle", "settle", moving + one.move_s, one.settle_s, inner, "beat.settle_s"))
     free = float(one.interval_s) - one.margin_s
-    parts.append(Part("spare", "spare", one.need_s, max(0.0, free - one.need_s), "outer", None))
+    parts.append(Part("spare", "spare", one.need_s, max(0.0, free - one.need_s), "outer", None, "beat.spare"))
     # Where the beat does not fit, the margin is what it overruns by besides.
-    parts.append(Part("margin", "margin kept", max(one.need_s, free), one.margin_s, "outer", "beat.margin"))
+    parts.append(
+        Part("margin", "margin kept", max(one.need_s, free), one.margin_s, "outer", "beat.margin", "beat.margin")
+    )
     return tuple(parts)

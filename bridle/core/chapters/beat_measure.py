@@ -3,24 +3,58 @@
 from dataclasses import dataclass
 from fractions import Fraction
 
+import numpy as np
+
+from bridle.core.chapters import path
 from bridle.core.figure import Figure, Number, Term, figure, term
 from bridle.core.plan.beat import Beat
+from bridle.core.plan.camera import Camera
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
-from bridle.core.subjects import cycle
+from bridle.core.subjects import cycle, optics
+from bridle.core.subjects.clip import Solution
+from bridle.core.subjects.easing import Floats
+from bridle.core.subjects.pacing import Pace
 
 TOLERANCE_S = 1e-9
 
 
 @dataclass(frozen=True)
+class Exposures:
+    """What the shutter does in one cycle: times in seconds, counts of exposures."""
+
+    positions: int
+    pictures: int
+    factor: float
+    total_s: float
+    gaps_s: float
+    refocus_s: float
+    dark_in_gaps_s: float
+    dark_last_s: float
+    processing_s: float
+    longest_s: float
+
+    @property
+    def busy_s(self) -> float:
+        """From the first shutter to the last one's end."""
+        return self.total_s + self.gaps_s
+
+
+@dataclass(frozen=True)
 class Cycle:
-    """One cycle against its interval, in seconds; `slowest` is the axis that all others wait for."""
+    """The tightest cycle of a shoot against its slot, in seconds; `frame` (0-based) is the one that has it.
+
+    `slowest` is the axis that all others wait for (none where nothing can move), `step` its distance there.
+    """
 
     beat: Beat
-    slowest: Axis
-    longest_step: float
+    frame: int
+    exposures: Exposures
+    slowest: Axis | None
+    step: float
     move_s: float
     settle_s: float
+    write_s: float
     need_s: float
     interval_s: Fraction
     margin_s: float
@@ -34,30 +68,93 @@ class Cycle:
         return over if over > TOLERANCE_S else 0.0
 
 
-def measure(plan: Plan, longest_steps: dict[str, float], interval: Fraction) -> Cycle:
-    """The cycle of a plan whose axes take these longest steps, in this interval."""
-    slowest, move_s = max(
-        ((axis, step_time(axis, longest_steps[axis.name])) for axis in plan.rig.axes), key=lambda pair: pair[1]
-    )
-    beat = plan.beat
+def exposures(beat: Beat, camera: Camera) -> Exposures:
+    """Bracket, focus stack and noise reduction of one cycle."""
+    positions = stack_positions(beat, camera)
+    factor = cycle.bracket_factor(beat.bracket_frames, beat.bracket_step_stops)
+    total, exposure = float(beat.exposure_s) * factor * positions, float(beat.exposure_s)
+    longest = exposure * cycle.longest_of_bracket(beat.bracket_frames, beat.bracket_step_stops)
+    # Brackets end on their longest exposure, and its dark frame alone overlaps the move.
+    dark_last = longest if beat.noise_reduction else 0.0
+    dark_in_gaps = total - dark_last if beat.noise_reduction else 0.0
+    refocus = float(beat.stack.move_s + beat.stack.settle_s) if beat.stack else 0.0
+    gaps = positions * (beat.bracket_frames - 1) * float(beat.bracket_gap_s) + (positions - 1) * refocus + dark_in_gaps
+    processing = dark_last + float(beat.merge_s)
+    pictures = positions if beat.merge_s else positions * beat.bracket_frames
+    return Exposures(positions, pictures, factor, total, gaps, refocus, dark_in_gaps, dark_last, processing, longest)
+
+
+def stack_positions(beat: Beat, camera: Camera) -> int:
+    """Focus positions of a cycle: 1 without a stack, and where the near end cannot be focused at all."""
+    stack = beat.stack
+    if stack is None or stack.near_mm <= camera.focal_mm:
+        return 1
+    overlap, circle = float(stack.overlap), camera.circle_mm
+    return optics.stack_positions(stack.near_mm, stack.far_mm, overlap, camera.focal_mm, camera.aperture, circle)
+
+
+def slots_of(solution: Solution, pace: Pace | None) -> Floats:
+    """The slot of each frame in seconds."""
+    return np.full(solution.frames, float(solution.interval)) if pace is None else pace.intervals_s()
+
+
+def steps_of(positions: dict[str, Floats]) -> dict[str, Floats]:
+    """How far each axis goes in each frame's slot; nothing after the last frame. Shapes (frames,)."""
+    return {name: np.append(np.abs(np.diff(values)), 0.0) for name, values in positions.items()}
+
+
+def measure(plan: Plan, solution: Solution, pace: Pace | None, school: str | None = None) -> Cycle:
+    """The tightest cycle of a plan, in its own school or another."""
+    beat = plan.beat if school is None else plan.beat.model_copy(update={"school": school})
+    steps, slots = steps_of(path.positions(plan, solution)), slots_of(solution, pace)
+    moves = {axis.name: cycle.step_times(steps[axis.name], axis.top_speed, axis.acceleration) for axis in plan.rig.axes}
+    moving = np.max(list(moves.values()), axis=0) if moves and not beat.continuous else np.zeros(solution.frames)
+    told = exposures(beat, plan.camera)
+    write = 0.0 if beat.buffer_frames else float(beat.write_s)
+    settling = moving + np.where(moving > 0, float(beat.settle_s), 0.0)
+    store = told.processing_s + write
+    together = np.maximum(store, settling) if beat.write_while_moving else store + settling
+    margins = np.maximum(float(beat.margin) * slots, float(beat.least_margin_s))
+    frame = int(np.argmin(slots - together - margins))
+    slowest = max(plan.rig.axes, key=lambda axis: moves[axis.name][frame], default=None)
+    return _cycle(plan, beat, told, solution, pace, frame, slowest, steps, float(moving[frame]))
+
+
+def _cycle(
+    plan: Plan,
+    beat: Beat,
+    told: Exposures,
+    solution: Solution,
+    pace: Pace | None,
+    frame: int,
+    slowest: Axis | None,
+    steps: dict[str, Floats],
+    move_s: float,
+) -> Cycle:
     # Nothing has to settle where nothing has moved.
-    settle = float(beat.settle_s) if move_s else 0.0
+    settle, write = float(beat.settle_s) if move_s else 0.0, 0.0 if beat.buffer_frames else float(beat.write_s)
     need = cycle.cycle_need(
-        float(beat.exposure_s),
-        float(beat.write_s),
+        told.total_s,
+        write,
         move_s,
         settle,
         wake=float(beat.wake_s),
         lag=float(beat.lag_s),
+        gaps=told.gaps_s,
+        processing=told.processing_s,
         write_while_moving=beat.write_while_moving,
     )
+    interval = solution.interval if pace is None else Fraction(int(np.diff(pace.starts_ms)[frame]), 1000)
     least, grid = float(beat.least_margin_s), plan.clip.interval_step_s or cycle.FINEST_S
     return Cycle(
         beat=beat,
+        frame=frame,
+        exposures=told,
         slowest=slowest,
-        longest_step=longest_steps[slowest.name],
+        step=float(steps[slowest.name][frame]) if slowest else 0.0,
         move_s=move_s,
         settle_s=settle,
+        write_s=write,
         need_s=need,
         interval_s=interval,
         margin_s=max(float(beat.margin * interval), least),
@@ -66,50 +163,93 @@ def measure(plan: Plan, longest_steps: dict[str, float], interval: Fraction) -> 
     )
 
 
-def step_time(axis: Axis, distance: float) -> float:
-    """How long an axis takes for a distance, from rest to rest."""
-    return cycle.step_time(distance, axis.top_speed, axis.acceleration)
-
-
-def figures(one: Cycle) -> list[Figure]:
-    """All figures of a cycle."""
-    return [_move(one), _need(one), *_against_the_interval(one)]
+def figures(one: Cycle, camera: Camera, prefix: str = "beat") -> list[Figure]:
+    """All figures of a cycle, under a prefix of their own."""
+    return [*_exposing(one, camera, prefix), *_moving(one, prefix), _need(one, prefix), *_against(one, prefix)]
 
 
 def _seconds(symbol: str, label: str, value: Number) -> Term:
     return term(symbol, label, value, "s")
 
 
-def _exposure(one: Cycle) -> Term:
-    return term("exposure", "exposure", one.beat.exposure_s, "shutter")
+def _exposing(one: Cycle, camera: Camera, prefix: str) -> list[Figure]:
+    beat, told = one.beat, one.exposures
+    count = term("count", "exposures in a bracket", beat.bracket_frames, "")
+    step = term("step", "from one to the next", beat.bracket_step_stops, "stops")
+    bracket = (cycle.BRACKET, step, count) if beat.bracket_step_stops else (cycle.BRACKET_EVEN, count)
+    positions = term("positions", "focus positions", told.positions, "")
+    gaps = (
+        positions,
+        count,
+        _seconds("gap", "gap in the bracket", beat.bracket_gap_s),
+        _seconds("refocus", "focus move and settle", told.refocus_s),
+        _seconds("dark", "dark frames in between", told.dark_in_gaps_s),
+    )
+    exposure = term("exposure", "exposure", beat.exposure_s, "shutter")
+    factor = term("bracket", "sum of the bracket, in exposures", told.factor, "")
+    processing = (_seconds("dark", "last dark frame", told.dark_last_s), _seconds("merge", "merging", beat.merge_s))
+    made = [
+        figure(f"{prefix}.bracket", "sum of the bracket, in exposures", told.factor, "", *bracket),
+        figure(f"{prefix}.exposures", "exposures", told.total_s, "s", cycle.EXPOSURES, exposure, factor, positions),
+        figure(f"{prefix}.gaps", "gaps", told.gaps_s, "s", cycle.GAPS, *gaps),
+        figure(f"{prefix}.processing", "processing", told.processing_s, "s", cycle.PROCESSING, *processing),
+    ]
+    return made + _stack(one, camera, prefix)
 
 
-def _move(one: Cycle) -> Figure:
+def _stack(one: Cycle, camera: Camera, prefix: str) -> list[Figure]:
+    stack = one.beat.stack
+    if stack is None or stack.near_mm <= camera.focal_mm:
+        return []
+    hyper = optics.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
+    focal = term("focal", "focal length", camera.focal_mm, "mm")
+    lens = (
+        term("f_number", "aperture", camera.aperture, "f-number"),
+        term("circle", "circle of confusion", camera.circle_mm, "mm"),
+    )
+    ends = (term("near", "near", stack.near_mm, "mm"), term("far", "far", stack.far_mm, "mm"))
+    rest = (
+        term("overlap", "overlap", stack.overlap, "share"),
+        focal,
+        term("hyper", "hyperfocal distance", hyper, "mm"),
+    )
+    return [
+        figure(f"{prefix}.hyperfocal", "hyperfocal distance", hyper, "mm", optics.HYPERFOCAL, focal, *lens),
+        figure(f"{prefix}.positions", "focus positions", one.exposures.positions, "", optics.STACK, *ends, *rest),
+    ]
+
+
+def _moving(one: Cycle, prefix: str) -> list[Figure]:
     axis = one.slowest
-    rule = cycle.step_formula(one.longest_step, axis.top_speed, axis.acceleration)
+    if axis is None or one.beat.continuous:
+        return []
+    rule = cycle.step_formula(one.step, axis.top_speed, axis.acceleration)
     terms = (
-        term("distance", f"longest step of the {axis.name}", one.longest_step, axis.unit),
+        term("distance", f"longest step of the {axis.name}", one.step, axis.unit),
         term("speed", "top speed", axis.top_speed, f"{axis.unit}/s"),
         term("acceleration", "acceleration", axis.acceleration, f"{axis.unit}/s²"),
     )
-    return figure("beat.move", "move", one.move_s, "s", rule, *terms)
+    return [figure(f"{prefix}.move", "move", one.move_s, "s", rule, *terms)]
 
 
-def _need(one: Cycle) -> Figure:
-    beat = one.beat
-    rule = cycle.NEED_OVERLAP if beat.write_while_moving else cycle.NEED_IN_TURN
-    terms = (
+def _need(one: Cycle, prefix: str) -> Figure:
+    beat, told = one.beat, one.exposures
+    terms = [
         _seconds("wake", "wake", beat.wake_s),
         _seconds("lag", "shutter lag", beat.lag_s),
-        _exposure(one),
-        _seconds("write", "write to card", beat.write_s),
-        _seconds("move", "move", one.move_s),
-        _seconds("settle", "settle", one.settle_s),
-    )
-    return figure("beat.need", "needed", one.need_s, "s", rule, *terms)
+        _seconds("exposures", "exposures", told.total_s),
+        _seconds("gaps", "gaps", told.gaps_s),
+        _seconds("processing", "processing", told.processing_s),
+        _seconds("write", "write, as the buffer takes it" if beat.buffer_frames else "write to card", one.write_s),
+    ]
+    if beat.continuous:
+        return figure(f"{prefix}.need", "needed", one.need_s, "s", cycle.NEED_FLOWING, *terms)
+    terms += [_seconds("move", "move", one.move_s), _seconds("settle", "settle", one.settle_s)]
+    rule = cycle.NEED_OVERLAP if beat.write_while_moving else cycle.NEED_IN_TURN
+    return figure(f"{prefix}.need", "needed", one.need_s, "s", rule, *terms)
 
 
-def _against_the_interval(one: Cycle) -> list[Figure]:
+def _against(one: Cycle, prefix: str) -> list[Figure]:
     interval = float(one.interval_s)
     whole = _seconds("interval", "interval", one.interval_s)
     need, move = _seconds("need", "needed", one.need_s), _seconds("move", "move", one.move_s)
@@ -118,12 +258,12 @@ def _against_the_interval(one: Cycle) -> list[Figure]:
     share = term("share", "margin", one.beat.margin, "share")
     grid, part = _seconds("step", "interval step", one.grid_s), term("margin", "margin", one.beat.margin, "share")
     still, spare = interval - one.move_s - one.margin_s, interval - one.need_s - one.margin_s
-    exposed = float(one.beat.exposure_s / one.interval_s)
+    exposed, open_s = one.exposures.total_s / interval, _seconds("exposures", "exposures", one.exposures.total_s)
     shortest, still_label = "shortest interval that fits", "still time for the controller"
     return [
-        figure("beat.margin", "margin kept", one.margin_s, "s", cycle.MARGIN, share, whole, least),
-        figure("beat.spare", "spare", spare, "s", cycle.SPARE, whole, need, kept),
-        figure("beat.shortest", shortest, one.shortest_s, "s", cycle.SHORTEST, need, part, least, grid),
-        figure("beat.still", still_label, still, "s", cycle.STILL, whole, move, kept),
-        figure("beat.share", "exposure over interval", exposed, "share", cycle.EXPOSURE_SHARE, _exposure(one), whole),
+        figure(f"{prefix}.margin", "margin kept", one.margin_s, "s", cycle.MARGIN, share, whole, least),
+        figure(f"{prefix}.spare", "spare", spare, "s", cycle.SPARE, whole, need, kept),
+        figure(f"{prefix}.shortest", shortest, one.shortest_s, "s", cycle.SHORTEST, need, part, least, grid),
+        figure(f"{prefix}.still", still_label, still, "s", cycle.STILL, whole, move, kept),
+        figure(f"{prefix}.share", "exposure over interval", exposed, "share", cycle.EXPOSURE_SHARE, open_s, whole),
     ]

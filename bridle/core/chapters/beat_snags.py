@@ -2,16 +2,22 @@
 
 from fractions import Fraction
 
-from bridle.core.chapters.beat_measure import Cycle, measure, step_time
+import numpy as np
+
+from bridle.core.chapters.beat_measure import Cycle, measure, slots_of, steps_of
 from bridle.core.chapters.clip import clip_fix, solved
-from bridle.core.chapters.holding import take_over
-from bridle.core.chapters.path import at, field_of
+from bridle.core.chapters.clip_ramp import pace_of
+from bridle.core.chapters.holding import changed, segments_edit, segments_of, take_over
+from bridle.core.chapters.path import at, field_of, positions
 from bridle.core.plan.clip import RANGES, Clip
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.rig import Axis
 from bridle.core.snag import Fix, Snag, SnagKind, slot
-from bridle.core.subjects import cycle, easing, shutter
+from bridle.core.subjects import cycle, shutter
+from bridle.core.subjects.clip import Solution
+from bridle.core.subjects.easing import Floats
+from bridle.core.subjects.rounding import ceil_to
 
 MOST_TRIES = 40
 
@@ -30,7 +36,24 @@ TOO_SLOW = SnagKind(
     "The {axis} needs {time} for its longest step; the interval is {interval}.",
     "Its top speed of {speed} cannot cover {step} in one interval, even with nothing else to do.",
 )
-KINDS = (TOO_SHORT, TOO_SLOW)
+DARK = SnagKind(
+    "noise-reduction-costs",
+    "mind",
+    "clip",
+    "Noise reduction in the camera takes {dark} of every {interval}.",
+    "After each exposure the camera takes a dark one just as long. Without it the interval could be {without}; a few "
+    "dark frames taken at the end, with the cap on and in the same cold, do the same for all frames at once.",
+)
+TOO_NEAR = SnagKind(
+    "stack-too-near",
+    "stop",
+    "clip",
+    "A focus stack from {near} cannot be taken with a focal length of {focal}.",
+    "Nothing closer than the focal length can be brought into focus, and distances count from the lens.",
+)
+KINDS = (TOO_SHORT, TOO_SLOW, DARK, TOO_NEAR)
+# From this share of the interval on, dark frames are worth a word.
+MUCH = 0.2
 
 
 def too_short(plan: Plan, one: Cycle) -> list[Snag]:
@@ -42,64 +65,135 @@ def too_short(plan: Plan, one: Cycle) -> list[Snag]:
         "interval": slot(one.interval_s, "s"),
         "shortest": slot(one.shortest_s, "s"),
     }
-    return [TOO_SHORT.at("clip.interval", slots, [*_lengthen(plan), *_shorten_exposure(one)])]
+    return [TOO_SHORT.at("clip.interval", slots, [*_lengthen(plan), *_shorten_exposure(plan, one)])]
 
 
-def too_slow(plan: Plan, longest_steps: dict[str, float], one: Cycle) -> list[Snag]:
-    """Axes whose longest step alone takes a whole interval."""
-    interval = float(one.interval_s)
-    late = [axis for axis in plan.rig.axes if step_time(axis, longest_steps[axis.name]) >= interval]
-    return [_too_slow(plan, axis, longest_steps[axis.name], one) for axis in late]
+def too_near(plan: Plan) -> list[Snag]:
+    """A focus stack that begins inside the focal length."""
+    stack, focal = plan.beat.stack, plan.camera.focal_mm
+    if stack is None or stack.near_mm > focal:
+        return []
+    near = round(focal * 4, 1)
+    far = max(stack.far_mm, near * 1.5)
+    fix = Fix(
+        label="From {nearer} to {further}",
+        consequence="Closest focus of an ordinary lens; measure what yours can do.",
+        slots={"nearer": slot(near, "mm"), "further": slot(far, "mm")},
+        edits=(Edit(path="beat.stack.far_mm", value=far), Edit(path="beat.stack.near_mm", value=near)),
+    )
+    slots = {"near": slot(stack.near_mm, "mm"), "focal": slot(focal, "mm")}
+    return [TOO_NEAR.at("beat.stack.near_mm", slots, [fix])]
 
 
-def _too_slow(plan: Plan, axis: Axis, step: float, one: Cycle) -> Snag:
+def dark_frames(plan: Plan, one: Cycle, solution: Solution) -> list[Snag]:
+    """In-camera noise reduction that takes a good part of the interval."""
+    dark = one.exposures.dark_in_gaps_s + one.exposures.dark_last_s
+    if dark < MUCH * float(one.interval_s):
+        return []
+    edit = Edit(path="beat.noise_reduction", value=False)
+    bare = plan.model_copy(update={"beat": plan.beat.model_copy(update={"noise_reduction": False})})
+    without = measure(bare, solution, pace_of(plan.clip)).shortest_s
+    slots = {"dark": slot(dark, "s"), "interval": slot(one.interval_s, "s"), "without": slot(without, "s")}
+    fix = Fix(
+        label="Switch it off",
+        consequence="The shortest interval becomes {without}. Take ten dark frames when the shoot is over.",
+        slots={"without": slot(without, "s")},
+        edits=(edit,),
+    )
+    return [DARK.at("beat.noise_reduction", slots, [fix])]
+
+
+def _times(axis: Axis, steps: Floats, continuous: bool) -> Floats:
+    """How long an axis takes for each step: from rest to rest, or at its top speed where it never rests."""
+    if continuous:
+        return steps / axis.top_speed
+    return cycle.step_times(steps, axis.top_speed, axis.acceleration)
+
+
+def too_slow(plan: Plan, steps: dict[str, Floats], slots: Floats) -> list[Snag]:
+    """Axes for which one step alone takes a whole slot."""
+    found = []
+    for axis in plan.rig.axes:
+        times = _times(axis, steps[axis.name], plan.beat.continuous)
+        worst = int(np.argmax(times / slots))
+        if times[worst] >= slots[worst] * (1 + 1e-9 if plan.beat.continuous else 1):
+            found.append(
+                _too_slow(plan, axis, float(steps[axis.name][worst]), float(times[worst]), float(slots[worst]))
+            )
+    return found
+
+
+def _too_slow(plan: Plan, axis: Axis, step: float, time: float, interval: float) -> Snag:
     slots = {
         "axis": slot(axis.name),
-        "time": slot(step_time(axis, step), "s"),
-        "interval": slot(one.interval_s, "s"),
+        "time": slot(time, "s"),
+        "interval": slot(interval, "s"),
         "speed": slot(axis.top_speed, f"{axis.unit}/s"),
         "step": slot(step, axis.unit),
     }
-    fixes = [*_lengthen(plan), _travel_less(plan, axis, step, one)]
+    fixes = [*_lengthen(plan, axis), *_travel_less(plan, axis)]
     return TOO_SLOW.at(f"move.end.{field_of(axis)}", slots, fixes)
 
 
-def _lengthen(plan: Plan) -> list[Fix]:
-    """The shortest interval that fits once the frames, and with them the steps of the move, have followed it."""
-    tried = _fitting(plan, plan.clip)
+def _lengthen(plan: Plan, axis: Axis | None = None) -> list[Fix]:
+    """The shortest interval that fits once the frames, and with them the steps of the move, have followed it.
+
+    With an axis, one that gives it the time for its steps too.
+    """
+    clip = plan.clip
+    edits: list[Edit] = []
+    tried = Fraction(0)
     for _ in range(MOST_TRIES):
-        if tried is None or tried > RANGES["interval"][1]:
+        solution, _missing = solved(clip)
+        if solution is None:
             return []
-        edits = take_over(plan.clip, "interval", tried)
-        fitting = _fitting(plan, _changed(plan.clip, edits))
-        if fitting is not None and fitting <= tried:
+        needed = _needed(plan.model_copy(update={"clip": clip}), solution, axis)
+        if needed is None and edits:
             return [clip_fix(plan.clip, "Beat of {fitting}", edits, {"fitting": slot(tried, "s")})]
-        tried = fitting
+        tried = max(needed or tried, tried)
+        if tried > RANGES["interval"][1]:
+            return []
+        edits = _no_shorter(plan.clip, tried)
+        clip = changed(plan.clip, edits)
     return []
 
 
-def _fitting(plan: Plan, clip: Clip) -> Fraction | None:
-    """The shortest interval for as many frames as the clip has; None where the clip is open."""
-    solution, _ = solved(clip)
-    if solution is None:
+def _no_shorter(clip: Clip, interval: Fraction) -> list[Edit]:
+    """The interval held at this length; where it changes over the shoot, no segment below it."""
+    if not clip.ramped:
+        return take_over(clip, "interval", interval)
+    return segments_edit([(max(length, interval), max(own, interval)) for length, own in segments_of(clip)])
+
+
+def _late(times: Floats, slots: Floats) -> bool:
+    return float(np.max(times / slots)) >= 1
+
+
+def _needed(plan: Plan, solution: Solution, axis: Axis | None) -> Fraction | None:
+    """The interval that this clip needs, where it has a shorter one; None where it fits."""
+    pace = pace_of(plan.clip)
+    one = measure(plan, solution, pace)
+    late = _too_late(plan, solution, axis) if axis else None
+    return late or (one.shortest_s if one.over_s else None)
+
+
+def _too_late(plan: Plan, solution: Solution, axis: Axis) -> Fraction | None:
+    """Where an axis cannot keep up, an interval in which its longest step takes at most nine tenths."""
+    pace = pace_of(plan.clip)
+    times = _times(axis, steps_of(positions(plan, solution))[axis.name], plan.beat.continuous)
+    if not _late(times, slots_of(solution, pace)):
         return None
-    ease = easing.fit_ease(plan.move.ease_in_frames, plan.move.ease_out_frames, solution.frames - 1)
-    share = easing.longest_step(solution.frames - 1, ease)
-    steps: dict[str, float] = {axis.name: share * _distance(plan, axis) for axis in plan.rig.axes}
-    return measure(plan, steps, solution.interval).shortest_s
+    return ceil_to(float(np.max(times)) / 0.9, plan.clip.interval_step_s or cycle.FINEST_S)
 
 
-def _changed(clip: Clip, edits: list[Edit]) -> Clip:
-    return Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
-
-
-def _distance(plan: Plan, axis: Axis) -> float:
-    return abs(at(plan.move.end, axis) - at(plan.move.start, axis))
-
-
-def _shorten_exposure(one: Cycle) -> list[Fix]:
-    exposure = float(one.beat.exposure_s)
-    label = shutter.at_most(exposure + float(one.interval_s) - one.margin_s - one.need_s)
+def _shorten_exposure(plan: Plan, one: Cycle) -> list[Fix]:
+    """The longest shutter time on the dial with which the beat fits; what is needed only falls with it."""
+    exposure, told = float(one.beat.exposure_s), shutter.LABELS
+    low, high = 0, sum(float(label) < exposure for label in told)
+    while low < high:
+        middle = (low + high) // 2
+        low, high = (middle + 1, high) if _fits_with(plan, told[middle]) else (low, middle)
+    label = told[low - 1] if low else None
     if label is None:
         return []
     darker = shutter.stops_between(exposure, float(label))
@@ -112,15 +206,29 @@ def _shorten_exposure(one: Cycle) -> list[Fix]:
     return [fix]
 
 
-def _travel_less(plan: Plan, axis: Axis, step: float, one: Cycle) -> Fix:
-    """Bring the end nearer, so that the longest step takes what the rest of the beat leaves, or half of it all."""
-    interval = float(one.interval_s)
-    room = interval - one.margin_s - (one.need_s - one.move_s)
-    reach = cycle.step_within(room if room > 0 else interval / 2, axis.top_speed, axis.acceleration)
-    start, end = at(plan.move.start, axis), at(plan.move.end, axis)
-    # A hair less than the reach, so that rounding to the thousandth cannot overstep it.
-    nearer = round(start + (end - start) * min(1.0, reach / step) * 0.999, 3)
-    return Fix(
+def _fits_with(plan: Plan, exposure: Fraction) -> bool:
+    """Whether the whole shoot fits with another exposure; another frame may be the tightest then."""
+    changed_beat = plan.beat.model_copy(update={"exposure_s": exposure})
+    solution, _missing = solved(plan.clip)
+    assert solution is not None
+    return not measure(plan.model_copy(update={"beat": changed_beat}), solution, pace_of(plan.clip)).over_s
+
+
+def _travel_less(plan: Plan, axis: Axis) -> list[Fix]:
+    """Bring the end nearer, so that the axis keeps up with every slot: found by halving, since it need not be exact."""
+    solution, _missing = solved(plan.clip)
+    if solution is None:
+        return []
+    path, start, end = f"move.end.{field_of(axis)}", at(plan.move.start, axis), at(plan.move.end, axis)
+    slots = slots_of(solution, pace_of(plan.clip))
+    steps, share, high = steps_of(positions(plan, solution))[axis.name], 0.0, 1.0
+    for _ in range(20):
+        middle = (share + high) / 2
+        late = _late(_times(axis, steps * middle, plan.beat.continuous), slots)
+        share, high = (share, middle) if late else (middle, high)
+    # A hair less, so that rounding to the thousandth cannot overstep it.
+    nearer = round(start + (end - start) * share * 0.98, 3)
+    fix = Fix(
         label="End the {axis} at {nearer}",
         consequence="The {axis} travels {shorter} less; the interval stays.",
         slots={
@@ -128,5 +236,6 @@ def _travel_less(plan: Plan, axis: Axis, step: float, one: Cycle) -> Fix:
             "nearer": slot(nearer, axis.unit),
             "shorter": slot(abs(end - nearer), axis.unit),
         },
-        edits=(Edit(path=f"move.end.{field_of(axis)}", value=nearer),),
+        edits=(Edit(path=path, value=nearer),),
     )
+    return [fix]

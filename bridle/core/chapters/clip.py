@@ -5,13 +5,15 @@ from fractions import Fraction
 from typing import Literal
 
 from bridle.core.chapters.clip_figures import clip_figures
-from bridle.core.chapters.holding import holds_of, peg, release, take_over
+from bridle.core.chapters.clip_ramp import RAMP_KINDS, ramp_figures, ramp_snags, ramp_solution
+from bridle.core.chapters.holding import changed, holds_of, keep_of, peg, release, segments_of, take_over
 from bridle.core.chapters.words import LABELS, UNITS, listed
 from bridle.core.figure import Figure
 from bridle.core.plan.clip import RANGES, Clip, Quantity
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects import clip as solver
+from bridle.core.subjects import pacing
 from bridle.core.subjects.rounding import ceil_to, floor_to
 
 MOST_FRAMES = 1_000_000
@@ -59,7 +61,7 @@ ODD_RATE = SnagKind(
     "{rate} is not a rate that editing programs know.",
     "The frames will be read at a rate in common use, and the clip will last accordingly.",
 )
-KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, BEYOND, OFF_STEP, ODD_RATE)
+KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, BEYOND, OFF_STEP, ODD_RATE, *RAMP_KINDS)
 
 # What a group of holds is called in a contradiction.
 _GROUPS = {
@@ -99,9 +101,10 @@ class Rounding:
 
 @dataclass(frozen=True)
 class ClipAnswer:
-    """The solution, or why there is none."""
+    """The solution, or why there is none; with the pace of the frames where the interval changes."""
 
     solution: solver.Solution | None
+    pace: pacing.Pace | None = None
     free: tuple[str, ...] = ()
     contradiction: tuple[str, ...] = ()
     rounding: tuple[Rounding, ...] = ()
@@ -116,28 +119,50 @@ class ClipAnswer:
 
 def answer(clip: Clip) -> ClipAnswer:
     """Solve the clip, or say what contradicts or is free."""
-    holds = holds_of(clip)
-    against = solver.conflict(holds)
+    if clip.ramped:
+        return _ramped(clip)
+    holds, keep = holds_of(clip), keep_of(clip)
+    against = solver.conflict(holds, keep)
     if against is not None:
         return ClipAnswer(None, contradiction=against.names, snags=[_contradiction(clip, against)])
     free = solver.still_free(holds)
     if free:
         return ClipAnswer(None, free=free, snags=[_too_few(clip, free)])
-    solution = solver.solve(holds, clip.interval_step_s)
-    figures = clip_figures(holds, solution, clip.interval_step_s)
-    limits = [*_too_many(clip, solution), *_beyond(clip, solution)]
+    solution = solver.solve(holds, clip.interval_step_s, keep)
+    figures = clip_figures(holds, solution, clip.interval_step_s, clip.spare)
+    rounding = _roundings(holds, solution)
+    limits = [*_too_many(clip, solution.frames), *_beyond(clip, solution)]
     if limits:
-        return ClipAnswer(None, ("frames",), (), _roundings(holds, solution), figures, limits)
+        return ClipAnswer(None, None, ("frames",), (), rounding, figures, limits)
     snags = [*_off_step(clip, solution), *_odd_rate(clip, solution)]
-    return ClipAnswer(solution, (), (), _roundings(holds, solution), figures, snags)
+    return ClipAnswer(solution, None, (), (), rounding, figures, snags)
+
+
+def _ramped(clip: Clip) -> ClipAnswer:
+    """The clip of an interval that changes: frames and lengths come from its segments."""
+    too_many = _too_many(clip, sum(pacing.counts(segments_of(clip))))
+    if too_many:
+        return ClipAnswer(None, None, ("frames",), snags=too_many)
+    solution, pace = ramp_solution(clip)
+    figures = ramp_figures(clip, solution, pace)
+    asked = sum((one.length_s for one in clip.ramp.segments), start=Fraction(0))
+    rounding = (Rounding("shoot", asked, solution.shoot),) if asked != solution.shoot else ()
+    beyond = _beyond(clip, solution)
+    if beyond:
+        return ClipAnswer(None, None, ("frames",), (), rounding, figures, beyond)
+    snags = [*ramp_snags(clip, pace), *_odd_rate(clip, solution)]
+    return ClipAnswer(solution, pace, (), (), rounding, figures, snags)
 
 
 def solved(clip: Clip) -> tuple[solver.Solution | None, tuple[str, ...]]:
     """The solution alone, or the quantities that contradict or are free; without figures and snags."""
-    holds = holds_of(clip)
-    against = solver.conflict(holds)
+    if clip.ramped:
+        few = sum(pacing.counts(segments_of(clip))) <= MOST_FRAMES
+        return (ramp_solution(clip)[0], ()) if few else (None, ("frames",))
+    holds, keep = holds_of(clip), keep_of(clip)
+    against = solver.conflict(holds, keep)
     missing = against.names if against else solver.still_free(holds)
-    return (None, missing) if missing else (solver.solve(holds, clip.interval_step_s), ())
+    return (None, missing) if missing else (solver.solve(holds, clip.interval_step_s, keep), ())
 
 
 def _roundings(holds: dict[str, Fraction], solution: solver.Solution) -> tuple[Rounding, ...]:
@@ -148,11 +173,11 @@ def _roundings(holds: dict[str, Fraction], solution: solver.Solution) -> tuple[R
 
 def outcome(clip: Clip, edits: list[Edit]) -> tuple[str, dict[str, Slot]]:
     """What a change of pegs makes of the clip, as a sentence with slots."""
-    changed = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
-    solution, missing = solved(changed)
+    after = changed(clip, edits)
+    solution, missing = solved(after)
     if solution is None:
         return f"Leaves {listed([LABELS[name] for name in missing])} open.", {}
-    released = set(holds_of(clip)) - set(holds_of(changed))
+    released = set(holds_of(clip)) - set(holds_of(after))
     pulled = f"{listed([LABELS[n] for n in sorted(released)]).capitalize()} no longer held. " if released else ""
     slots = {f"new_{name}": slot(solution.value(name), UNITS[name]) for name in solver.NAMES}
     return pulled + "{new_frames}, one every {new_interval}, {new_shoot} on site, {new_clip} of clip.", slots
@@ -177,14 +202,14 @@ def _contradiction(clip: Clip, against: solver.Conflict) -> Snag:
 
 def _resolving(clip: Clip, names: tuple[str, ...]) -> list[tuple[str, ...]]:
     """The single pegs whose release ends the contradiction; where none does, the rest of one side together."""
-    holds = holds_of(clip)
-    singles = [(name,) for name in names if _agree(holds, (name,))]
+    holds, keep = holds_of(clip), keep_of(clip)
+    singles = [(name,) for name in names if _agree(holds, (name,), keep)]
     pairs = [(a, b) for i, a in enumerate(clip.pegs) for b in clip.pegs[i + 1 :]]
-    return singles or [(a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity))]  # type: ignore[return-value]
+    return singles or [(a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity), keep)]  # type: ignore[return-value]
 
 
-def _agree(holds: dict[str, Fraction], without: tuple[str, ...]) -> bool:
-    return solver.conflict({name: value for name, value in holds.items() if name not in without}) is None
+def _agree(holds: dict[str, Fraction], without: tuple[str, ...], keep: Fraction) -> bool:
+    return solver.conflict({name: value for name, value in holds.items() if name not in without}, keep) is None
 
 
 def _pull(clip: Clip, names: tuple[str, ...]) -> Fix:
@@ -192,29 +217,29 @@ def _pull(clip: Clip, names: tuple[str, ...]) -> Fix:
     rest = clip
     for name in names:
         edits = release(rest, name)
-        rest = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
+        rest = changed(clip, edits)
     return clip_fix(clip, f"Pull the peg of the {listed([LABELS[name] for name in names])}", edits, {})
 
 
 def _too_few(clip: Clip, free: tuple[str, ...]) -> Snag:
-    changed = clip
+    after = clip
     added: dict[str, Slot] = {}
     edits: list[Edit] = []
     for name, value in _PROPOSALS:
-        if name not in solver.known(holds_of(changed)):
-            edits, added[name] = peg(changed, name, value), slot(value, UNITS[name])
-            changed = Clip.model_validate({**clip.model_dump(mode="json"), "pegs": edits[0].value})
+        if name not in solver.known(holds_of(after)):
+            edits, added[name] = peg(after, name, value), slot(value, UNITS[name])
+            after = changed(clip, edits)
     label = "Hold " + listed([f"the {LABELS[name]} at {{{name}}}" for name in added])
     slots = {"free": slot(listed([LABELS[name] for name in free]))}
     return TOO_FEW.at("clip.pegs", slots, [clip_fix(clip, label, edits, added)])
 
 
-def _too_many(clip: Clip, solution: solver.Solution) -> list[Snag]:
-    if solution.frames <= MOST_FRAMES:
+def _too_many(clip: Clip, frames: int) -> list[Snag]:
+    if frames <= MOST_FRAMES:
         return []
     fewer = {"fewer": slot(FEWER_FRAMES, "frames")}
     fix = clip_fix(clip, "Hold {fewer}", take_over(clip, "frames", Fraction(FEWER_FRAMES)), fewer)
-    return [TOO_MANY.at("clip.frames", {"frames": slot(solution.frames, "frames")}, [fix])]
+    return [TOO_MANY.at("clip.frames", {"frames": slot(frames, "frames")}, [fix])]
 
 
 def _beyond(clip: Clip, solution: solver.Solution) -> list[Snag]:

@@ -1,18 +1,21 @@
 """Where the axes stand at every frame, and whether they can."""
 
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from bridle.core.chapters.clip import ClipAnswer
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.camera import Camera
+from bridle.core.plan.clip import Clip
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.move import Keyframe, Move
-from bridle.core.plan.rig import Axis, Rig
+from bridle.core.plan.rig import Axis
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects import easing, optics
+from bridle.core.subjects.clip import Solution
 from bridle.core.subjects.easing import Floats
 
 TRAVEL = SnagKind(
@@ -36,33 +39,56 @@ AIM = Formula("degrees(atan2(along - slide, away))", "the angle from square to t
 CLIP_SECONDS = Formula("ease / rate", "frames over playback rate")
 
 
+class Span(NamedTuple):
+    """The first and the last frame of the move (0-based)."""
+
+    first: int
+    last: int
+
+    @property
+    def steps(self) -> int:
+        """Steps from frame to frame."""
+        return self.last - self.first
+
+
 @dataclass(frozen=True)
 class PathAnswer:
-    """Positions per axis, one value a frame, and the longest step of each axis."""
+    """Positions per axis, one value a frame; none while the clip is open."""
 
     positions: dict[str, Floats]
-    longest_step: dict[str, float]
     figures: list[Figure] = field(default_factory=list)
     snags: list[Snag] = field(default_factory=list)
 
 
-def answer(move: Move, rig: Rig, camera: Camera, clip: ClipAnswer) -> PathAnswer:
+def answer(plan: Plan, clip: ClipAnswer) -> PathAnswer:
     """The path of every axis. While the clip is open: no positions, but limits and fields of view."""
+    move, rig, solution = plan.move, plan.rig, clip.solution
     snags = [snag for axis in rig.axes for snag in _travel(move, axis)]
-    figures = _views(camera) + _aims(move)
-    if clip.solution is None:
-        return PathAnswer({}, {}, figures, snags)
-    steps = clip.solution.frames - 1
-    ease = easing.fit_ease(move.ease_in_frames, move.ease_out_frames, steps)
-    share = easing.progress(steps, ease)
-    positions: dict[str, Floats] = {
-        axis.name: easing.between(at(move.start, axis), at(move.end, axis), share) for axis in rig.axes
-    }
-    longest = {name: _longest(values) for name, values in positions.items()}
+    figures = _views(plan.camera) + _aims(move)
+    if solution is None:
+        return PathAnswer({}, figures, snags)
+    span = move_span(plan.clip, solution.frames)
+    ease = easing.fit_ease(move.ease_in_frames, move.ease_out_frames, span.steps)
     for axis in rig.axes:
-        figures += _axis_figures(move, axis, steps, ease)
-    figures += _ease_figures(move, steps, ease, clip)
-    return PathAnswer(positions, longest, figures, snags + _shortened(move, steps, ease))
+        figures += _axis_figures(move, axis, span.steps, ease)
+    figures += _ease_figures(move, span.steps, ease, clip)
+    return PathAnswer(positions(plan, solution), figures, snags + _shortened(move, span.steps, ease))
+
+
+def move_span(clip: Clip, frames: int) -> Span:
+    """The frames between the handles; handles that leave nothing to move in are passed over."""
+    first, last = clip.handle_in_frames, frames - 1 - clip.handle_out_frames
+    return Span(first, last) if first < last else Span(0, frames - 1)
+
+
+def positions(plan: Plan, solution: Solution) -> dict[str, Floats]:
+    """Where each axis stands at each frame, shape (frames,): still in the handles, eased between them."""
+    span = move_span(plan.clip, solution.frames)
+    ease = easing.fit_ease(plan.move.ease_in_frames, plan.move.ease_out_frames, span.steps)
+    share = np.pad(easing.progress(span.steps, ease), (span.first, solution.frames - 1 - span.last), mode="edge")
+    return {
+        axis.name: easing.between(at(plan.move.start, axis), at(plan.move.end, axis), share) for axis in plan.rig.axes
+    }
 
 
 def at(keyframe: Keyframe, axis: Axis) -> float:
@@ -73,10 +99,6 @@ def at(keyframe: Keyframe, axis: Axis) -> float:
 def field_of(axis: Axis) -> str:
     """The keyframe's field for an axis."""
     return f"{axis.name}_{axis.unit}"
-
-
-def _longest(values: Floats) -> float:
-    return float(np.max(np.abs(np.diff(values)))) if len(values) > 1 else 0.0
 
 
 def _travel(move: Move, axis: Axis) -> list[Snag]:

@@ -40,13 +40,48 @@ def answer(plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: 
     """What goes on the field card; the parts that need the clip are left out while it is open."""
     sheets = [_camera(plan)]
     if timeline is not None and beat is not None:
-        sheets = [_times(timeline), _camera(plan), _controller(plan, timeline, beat), *_ends(plan)]
+        controller = [_controller(plan, timeline, beat), *_segments(plan), *_untied(plan)]
+        sheets = [*_before(plan, timeline), _times(timeline), _camera(plan), *controller, *_ends(plan)]
     return ReviewAnswer(tuple(sheets), _cautions(plan, path))
+
+
+def _before(plan: Plan, timeline: TimelineAnswer) -> list[Sheet]:
+    """The errands backwards from the start, and the press."""
+    told = {one.key: one.value for one in timeline.figures}
+    keys = [(errand.name, f"time.errand.{number}") for number, errand in enumerate(plan.shoot.clock.errands)]
+    rows = [Setting(name, slot(told[key], "instant"), key) for name, key in keys]
+    if plan.shoot.clock.start_delay_s:
+        rows.append(Setting("press start", slot(told["time.press"], "instant"), "time.press"))
+    return [Sheet("Before", tuple(rows))] if rows else []
+
+
+def _segments(plan: Plan) -> list[Sheet]:
+    """What to set when, for an interval that changes."""
+    rows = [
+        Setting(f"segment {number + 1}", slot(one.interval_s, "s"), f"clip.segment.{number}.frames")
+        for number, one in enumerate(plan.clip.ramp.segments)
+    ]
+    if rows and plan.clip.ramp.blend_frames:
+        rows.append(Setting("blended over", slot(plan.clip.ramp.blend_frames, "frames")))
+    return [Sheet("Intervals", tuple(rows))] if rows else []
+
+
+def _untied(plan: Plan) -> list[Sheet]:
+    """The order of starting where camera and motor have clocks of their own."""
+    if plan.beat.uncoupled is None:
+        return []
+    rows = (
+        Setting("1", slot("start the camera's timer")),
+        Setting("2, after", slot(plan.beat.uncoupled.between_starts_s, "s"), "untied.first"),
+        Setting("3", slot("start the motor")),
+        Setting("at the end", slot("let the camera run on, then stop it"), "untied.last"),
+    )
+    return [Sheet("Two clocks, two starts", rows)]
 
 
 def _times(timeline: TimelineAnswer) -> Sheet:
     rows = (
-        Setting("first frame", slot(timeline.clock(0).timestamp(), "instant")),
+        Setting("first frame", slot(timeline.clock(0).timestamp(), "instant"), "time.first"),
         Setting("last frame", slot(timeline.clock(timeline.frames - 1).timestamp(), "instant"), "time.last"),
         Setting("finished", slot(timeline.clock(timeline.frames).timestamp(), "instant"), "time.finish"),
     )
@@ -58,19 +93,34 @@ def _camera(plan: Plan) -> Sheet:
     rows = (
         Setting("mode", slot("manual, raw files")),
         Setting("shutter", slot(plan.beat.exposure_s, "shutter")),
+        *_bracket(plan),
         Setting("aperture", slot(camera.aperture, "f-number")),
         Setting("ISO", slot(camera.iso)),
         Setting("focal length", slot(camera.focal_mm, "mm")),
         Setting("focus", slot("manual, stabiliser off")),
         Setting("white balance", slot("fixed")),
-        Setting("noise reduction", slot("off")),
+        Setting("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
     )
     return Sheet("Camera", rows)
 
 
+def _bracket(plan: Plan) -> list[Setting]:
+    beat = plan.beat
+    rows = []
+    if beat.bracket_frames > 1:
+        rows.append(
+            Setting("bracket", slot(f"{beat.bracket_frames} exposures, {beat.bracket_step_stops:g} stops apart"))
+        )
+    if beat.stack:
+        rows.append(Setting("focus from", slot(beat.stack.near_mm, "mm"), "beat.positions"))
+        rows.append(Setting("focus to", slot(beat.stack.far_mm, "mm"), "beat.positions"))
+    return rows
+
+
 def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet:
     rows = (
-        Setting("interval", slot(timeline.interval_s, "s"), "clip.interval"),
+        Setting("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
+        Setting("mean interval" if timeline.pace else "interval", slot(timeline.interval_s, "s"), "clip.interval"),
         Setting("frames", slot(timeline.frames, "frames"), "clip.frames"),
         Setting(
             "still time, if it asks",

@@ -1,18 +1,64 @@
-"""The beat section: what one interval of a shoot-move-shoot has to hold, in seconds."""
+"""The beat section: what one interval has to hold, in seconds, and in which school."""
 
 from fractions import Fraction
+from typing import Annotated, Literal
 
-from bridle.core.plan.values import Duration, PositiveDuration, Section, Share
+from pydantic import Field, model_validator
+
+from bridle.core.plan.values import Count, Duration, PositiveDuration, Section, Share
+
+BeatSchool = Literal["shoot-move-shoot", "continuous"]
+
+
+class Stack(Section):
+    """Several exposures a frame at stepped focus distances, from near to far, with the focus move in between."""
+
+    near_mm: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+    far_mm: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+    overlap: Share = Fraction(1, 5)
+    move_s: Duration = Fraction(1, 2)
+    settle_s: Duration = Fraction(1, 2)
+
+    @model_validator(mode="after")
+    def _near_before_far(self) -> "Stack":
+        if self.near_mm >= self.far_mm:
+            raise ValueError("the near end of a focus stack lies before its far end")
+        return self
+
+
+class Uncoupled(Section):
+    """The camera on its own timer, the motor on its own: so long between the two starts, and clocks that drift."""
+
+    between_starts_s: Duration = Fraction(20)
+    drift_ppm: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 50.0
 
 
 class Beat(Section):
-    """Times of one cycle; the margin is a share of the interval, never less than the least margin."""
+    """Times of one cycle; the margin is a share of the interval, never less than the least margin.
 
+    `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle one.
+    A buffer of 0 frames means that the camera refuses a trigger while it writes.
+    """
+
+    school: BeatSchool = "shoot-move-shoot"
     wake_s: Duration = Fraction(0)
     lag_s: Duration = Fraction(6, 100)
     exposure_s: PositiveDuration = Fraction(1, 60)
+    bracket_frames: Annotated[int, Field(ge=1, le=15)] = 1
+    bracket_step_stops: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0
+    bracket_gap_s: Duration = Fraction(1, 4)
+    noise_reduction: bool = False
+    merge_s: Duration = Fraction(0)
     write_s: Duration = Fraction(6, 10)
+    buffer_frames: Count = 0
     settle_s: Duration = Fraction(8, 10)
     write_while_moving: bool = True
     margin: Share = Fraction(1, 10)
     least_margin_s: Duration = Fraction(1, 10)
+    stack: Stack | None = None
+    uncoupled: Uncoupled | None = None
+
+    @property
+    def continuous(self) -> bool:
+        """Whether the axes never stop."""
+        return self.school == "continuous"

@@ -10,7 +10,10 @@ Pixels = Annotated[int, Field(ge=16, le=100_000)]
 
 
 class Camera(Section):
-    """Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number."""
+    """Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
+
+    `circle_mm` is the circle of confusion: what may still pass for a point on the sensor.
+    """
 
     sensor_width_mm: Positive = 36.0
     sensor_height_mm: Positive = 24.0
@@ -18,4 +21,5 @@ class Camera(Section):
     picture_height_px: Pixels = 4000
     focal_mm: Positive = 35.0
     aperture: Positive = 8.0
+    circle_mm: Positive = 0.03
     iso: Annotated[int, Field(ge=1, le=10_000_000)] = 100

@@ -1,19 +1,21 @@
-"""The clip section: which quantities the photographer holds (the pegs), oldest first."""
+"""The clip section: which quantities the photographer holds (the pegs), and how the frames are shared out."""
 
 from fractions import Fraction
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
-from bridle.core.plan.values import LONGEST_S, Duration, Rational, Section
+from bridle.core.plan.values import LONGEST_S, Count, Duration, PositiveDuration, Rational, Section, Share
 
 Quantity = Literal["shoot", "interval", "frames", "rate", "clip", "speed_up"]
 QUANTITIES: tuple[Quantity, ...] = ("shoot", "interval", "frames", "rate", "clip", "speed_up")
+School = Literal["stills", "movie", "video"]
 
+LONGEST_INTERVAL_S = 31 * 86_400
 # The range of each quantity: seconds, frames, frames a second, times; the low end itself is out.
 RANGES: dict[str, tuple[Fraction, int, str]] = {
     "shoot": (Fraction(0), LONGEST_S, "a shoot lasts more than nothing and at most twenty years"),
-    "interval": (Fraction(0), 31 * 86_400, "an interval is more than nothing and at most 31 days"),
+    "interval": (Fraction(0), LONGEST_INTERVAL_S, "an interval is more than nothing and at most 31 days"),
     "frames": (Fraction(0), 10_000_000, "a shoot has from one to ten million frames"),
     "rate": (Fraction(0), 1000, "a playback rate lies above nothing and at most at 1000 a second"),
     "clip": (Fraction(0), 86_400, "a clip lasts more than nothing and at most a day"),
@@ -37,11 +39,60 @@ class Peg(Section):
         return self
 
 
+class Segment(Section):
+    """A part of the shoot with an interval of its own, both in seconds."""
+
+    length_s: PositiveDuration
+    interval_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)]
+
+
+class Ramp(Section):
+    """An interval that changes: segments one after another (none: it does not), blended over some frames."""
+
+    segments: Annotated[tuple[Segment, ...], Field(max_length=20)] = ()
+    blend_frames: Count = 0
+
+    @model_validator(mode="after")
+    def _two_or_none(self) -> "Ramp":
+        if len(self.segments) == 1:
+            raise ValueError("an interval that changes has at least two segments")
+        return self
+
+
+class Crossing(Section):
+    """How long the subject takes to cross the picture, and how long it should take on screen, in seconds."""
+
+    cross_s: PositiveDuration
+    screen_s: PositiveDuration
+
+
+class Trial(Section):
+    """Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame."""
+
+    apart_s: PositiveDuration
+    moved_px: Annotated[Rational, Field(gt=0, le=100_000)]
+    step_px: Annotated[Rational, Field(gt=0, le=100_000)]
+
+
 class Clip(Section):
-    """What is held, and the step in which the interval can be dialled (0: any)."""
+    """What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
+
+    Handles are still frames before the move starts and after it ends; `spare` is the share of frames to cull.
+    Frames called by an event come `event_spread` earlier or later than the interval says.
+    """
 
     pegs: tuple[Peg, ...] = ()
     interval_step_s: Duration = Fraction(1, 10)
+    ramp: Ramp = Ramp()
+    handle_in_frames: Count = 0
+    handle_out_frames: Count = 0
+    spare: Share = Fraction(0)
+    school: School = "stills"
+    called_by: Literal["clock", "event"] = "clock"
+    event_spread: Share = Fraction(1, 5)
+    subject: Annotated[str, Field(max_length=40)] = ""
+    crossing: Crossing | None = None
+    trial: Trial | None = None
 
     @model_validator(mode="after")
     def _pegged_once(self) -> "Clip":
@@ -49,3 +100,8 @@ class Clip(Section):
         if len(set(names)) != len(names):
             raise ValueError("each quantity can be held only once")
         return self
+
+    @property
+    def ramped(self) -> bool:
+        """Whether the interval changes over the shoot."""
+        return bool(self.ramp.segments)

@@ -5,21 +5,23 @@ from typing import Literal
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import Clip
+from bridle.core.plan.kit import Kit
 from bridle.core.plan.move import Move
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.values import Section
 
-VERSION: Literal[1] = 1
+VERSION: Literal[2] = 2
 
 
 class Plan(Section):
-    """Version 1 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 2 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[1] = VERSION
+    bridle_plan: Literal[2] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     beat: Beat = Beat()
     camera: Camera = Camera()
+    kit: Kit = Kit()
     rig: Rig = Rig()
     move: Move = Move()

@@ -4,9 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from bridle.core.plan.values import Degrees, Millimetres, Name, Section
-
-EaseFrames = Annotated[int, Field(ge=0, le=10_000_000)]
+from bridle.core.plan.values import Count, Degrees, Millimetres, Name, Section
 
 
 class Keyframe(Section):
@@ -29,8 +27,8 @@ class Move(Section):
 
     start: Keyframe = Keyframe()
     end: Keyframe = Keyframe()
-    ease_in_frames: EaseFrames = 0
-    ease_out_frames: EaseFrames = 0
+    ease_in_frames: Count = 0
+    ease_out_frames: Count = 0
     marks: Annotated[tuple[Mark, ...], Field(max_length=40)] = ()
 
     @property

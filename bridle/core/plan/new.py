@@ -6,7 +6,7 @@ from fractions import Fraction
 from bridle.core.plan.clip import Clip, Peg
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Move
-from bridle.core.plan.shoot import Place, Shoot
+from bridle.core.plan.shoot import Clock, Place, Shoot
 
 # One frame every ten seconds for an hour, played at 25 a second: a quarter of a minute of clip,
 # long enough to cut with and short enough to be changed at once.
@@ -27,7 +27,7 @@ DEFAULT_MOVE = Move(
 def new_plan(name: str, subject: str, place: str, zone: str, start: datetime) -> Plan:
     """The plan of a new shoot; raises pydantic's ValidationError on a bad answer."""
     return Plan(
-        shoot=Shoot(name=name, subject=subject, place=Place(name=place, zone=zone), start=start),
+        shoot=Shoot(name=name, subject=subject, place=Place(name=place, zone=zone), clock=Clock(at=start)),
         clip=Clip(pegs=DEFAULT_PEGS),
         move=DEFAULT_MOVE,
     )

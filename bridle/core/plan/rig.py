@@ -1,4 +1,4 @@
-"""The rig section: the axes that move, with their limits."""
+"""The rig section: the axes that move, with their limits, and how the rig stands."""
 
 from typing import Annotated, Literal
 
@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from bridle.core.plan.values import Position, Positive, Section
 
 AxisName = Literal["slide", "pan"]
+AXIS_NAMES: tuple[AxisName, ...] = ("slide", "pan")
 
 
 class Axis(Section):
@@ -35,18 +36,32 @@ SLIDE = Axis(name="slide", kind="linear", low=0, high=900, top_speed=25, acceler
 PAN = Axis(name="pan", kind="rotary", low=-170, high=170, top_speed=20, acceleration=40)
 
 
-class Rig(Section):
-    """The two axes of this version, slide first; a rail's normal has a bearing where it is known."""
+class Standing(Section):
+    """How the rig stands: slope of the rail, error of the level, the widest lean of the ground's own making.
 
-    axes: Annotated[tuple[Axis, ...], Field(min_length=2, max_length=2)] = (SLIDE, PAN)
+    `rail_at` is the share of the rail that lies over the (first) support; `friction` is that of the carriage.
+    """
+
+    slope_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 0.0
+    level_error_deg: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] = 0.0
+    rail_at: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.5
+    friction: Annotated[float, Field(ge=0, le=2, allow_inf_nan=False)] = 0.05
+
+
+class Rig(Section):
+    """Up to two axes in this version, slide before pan; a rail's normal has a bearing where it is known."""
+
+    axes: Annotated[tuple[Axis, ...], Field(max_length=2)] = (SLIDE, PAN)
     normal_bearing_deg: Annotated[float, Field(ge=0, le=360, allow_inf_nan=False)] | None = None
+    standing: Standing = Standing()
 
     @model_validator(mode="after")
-    def _slide_and_pan(self) -> "Rig":
-        if [axis.name for axis in self.axes] != ["slide", "pan"]:
-            raise ValueError("a rig has the axes slide and pan, in this order")
+    def _slide_before_pan(self) -> "Rig":
+        names = [axis.name for axis in self.axes]
+        if names != [name for name in AXIS_NAMES if name in names]:
+            raise ValueError("a rig has the axes slide and pan, each once and in this order")
         return self
 
-    def axis(self, name: AxisName) -> Axis:
-        """The axis of that name."""
-        return next(axis for axis in self.axes if axis.name == name)
+    def axis(self, name: AxisName) -> Axis | None:
+        """The axis of that name, where the rig has it."""
+        return next((axis for axis in self.axes if axis.name == name), None)

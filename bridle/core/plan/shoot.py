@@ -1,10 +1,11 @@
-"""The shoot: what it is called, what is filmed, where and when."""
+"""The shoot: what it is called, what is filmed, where, and on which clock."""
 
-from typing import Annotated
+from fractions import Fraction
+from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.plan.values import Instant, Line, Name, Section, Zone
+from bridle.core.plan.values import Duration, Instant, Line, Name, Section, Zone
 
 
 class Place(Section):
@@ -16,10 +17,46 @@ class Place(Section):
     zone: Zone = "UTC"
 
 
+class Errand(Section):
+    """Something to be done before the start, and how long it takes."""
+
+    name: Name
+    length_s: Duration
+
+
+class Event(Section):
+    """Something that will happen at a known time: high tide, sunset, the lid coming off."""
+
+    name: Name
+    at: Instant
+
+
+# Times that fit a slider and a tripod; changed where they stand.
+USUAL_ERRANDS = (
+    Errand(name="walk there", length_s=Fraction(1200)),
+    Errand(name="build the rig and level it", length_s=Fraction(1200)),
+    Errand(name="rehearse the move, back to its start", length_s=Fraction(600)),
+    Errand(name="test exposure and focus", length_s=Fraction(300)),
+)
+
+
+class Clock(Section):
+    """What the clock holds: the first frame or the end of the last one's slot.
+
+    Between the press and the first frame lies the start delay. Errands come before the press, in their order.
+    """
+
+    holds: Literal["start", "finish"] = "start"
+    at: Instant
+    start_delay_s: Duration = Fraction(0)
+    errands: Annotated[tuple[Errand, ...], Field(max_length=20)] = USUAL_ERRANDS
+    events: Annotated[tuple[Event, ...], Field(max_length=20)] = ()
+
+
 class Shoot(Section):
     """What every screen has in its head."""
 
     name: Name
     subject: Line = ""
     place: Place = Place()
-    start: Instant
+    clock: Clock

@@ -63,6 +63,8 @@ Duration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds", open_
 PositiveDuration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds")]
 Share = Annotated[Rational, _bounded(0, 0.9, "a share", open_below=False)]
 
+Count = Annotated[int, Field(ge=0, le=10_000_000)]
+Mass = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Millimetres = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]

@@ -1,7 +1,9 @@
 """What a run carries out: frames, interval, and what the devices are told. Made once from the plan."""
 
 from dataclasses import dataclass
-from fractions import Fraction
+from datetime import datetime
+
+import numpy as np
 
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
@@ -16,22 +18,35 @@ class NotReadyError(ValueError):
 
 @dataclass(frozen=True)
 class Programme:
-    """Positions per axis and frame, and the times of one cycle in seconds."""
+    """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
+
+    `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot.
+    """
 
     frames: int
-    interval_s: Fraction
+    start: datetime
+    starts_s: Floats
     positions: dict[str, Floats]
     speeds: dict[str, tuple[float, float]]
     wake_s: float
     lag_s: float
     exposure_s: float
+    process_s: float
     write_s: float
     settle_s: float
     write_while_moving: bool
+    continuous: bool
+    buffer_frames: int
+    pictures: int
 
     def due_s(self, frame: int) -> float:
         """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
-        return LEAD_S + float(frame * self.interval_s)
+        return LEAD_S + float(self.starts_s[frame])
+
+    @property
+    def mean_interval_s(self) -> float:
+        """The interval, or its mean where it changes."""
+        return float(self.starts_s[-1]) / self.frames
 
     @property
     def end_s(self) -> float:
@@ -46,18 +61,23 @@ class Programme:
 def programme(plan: Plan) -> Programme:
     """The programme of a plan. Raises `NotReadyError` while the clip is open."""
     told = answers(plan)
-    if told.timeline is None:
+    if told.timeline is None or told.beat is None:
         raise NotReadyError("the clip leaves something open: a run needs frames and an interval")
     beat = plan.beat
     return Programme(
         frames=told.timeline.frames,
-        interval_s=told.timeline.interval_s,
+        start=told.timeline.start,
+        starts_s=np.array([float(told.timeline.elapsed_s(frame)) for frame in range(told.timeline.frames + 1)]),
         positions=told.path.positions,
         speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
-        exposure_s=float(beat.exposure_s),
+        exposure_s=told.beat.cycle.exposures.busy_s,
+        process_s=told.beat.cycle.exposures.processing_s,
         write_s=float(beat.write_s),
         settle_s=float(beat.settle_s),
         write_while_moving=beat.write_while_moving,
+        continuous=beat.continuous,
+        buffer_frames=beat.buffer_frames,
+        pictures=told.beat.cycle.exposures.pictures,
     )

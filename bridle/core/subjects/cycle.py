@@ -6,14 +6,35 @@ All times in seconds; distances, speeds and accelerations in the unit of the axi
 import math
 from fractions import Fraction
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bridle.core.figure import Formula
 from bridle.core.subjects.rounding import ceil_to
 
+Floats = NDArray[np.float64]
 FINEST_S = Fraction(1, 1000)
 STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
 STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
-NEED_OVERLAP = Formula("wake + lag + exposure + max(write, move + settle)", "writing overlaps moving and settling")
-NEED_IN_TURN = Formula("wake + lag + exposure + write + move + settle", "writing first, then moving")
+NEED_OVERLAP = Formula(
+    "wake + lag + exposures + gaps + max(processing + write, move + settle)", "storing overlaps moving and settling"
+)
+NEED_IN_TURN = Formula(
+    "wake + lag + exposures + gaps + processing + write + move + settle", "storing first, then moving"
+)
+NEED_FLOWING = Formula(
+    "wake + lag + exposures + gaps + processing + write", "the axes never stop, nothing waits for them"
+)
+EXPOSURES = Formula("exposure * bracket * positions", "every exposure of the bracket, at every focus position")
+BRACKET = Formula(
+    "(2**(step * count) - 1) / (2**step - 1) / 2**(step * (count - 1) / 2)", "a geometric series around the middle"
+)
+BRACKET_EVEN = Formula("count", "all exposures of the bracket alike")
+GAPS = Formula(
+    "positions * (count - 1) * gap + (positions - 1) * refocus + dark",
+    "between the exposures of a bracket, between focus positions, and the dark frames that noise reduction takes there",
+)
+PROCESSING = Formula("dark + merge", "the dark frame after the last exposure, and merging in the camera")
 SHORTEST = Formula(
     "up_to(max(need / (1 - margin), need + least), step)",
     "what is needed and the margin on top, up to the step that can be dialled",
@@ -21,7 +42,7 @@ SHORTEST = Formula(
 SPARE = Formula("interval - need - margin", "what is left of the interval beside the margin")
 STILL = Formula("interval - move - margin", "the still time some controllers ask for; settling is part of it")
 MARGIN = Formula("max(share * interval, least)", "a share of the interval, never less than the least margin")
-EXPOSURE_SHARE = Formula("exposure / interval", "exposure over interval: low is staccato, high is flowing")
+EXPOSURE_SHARE = Formula("exposures / interval", "exposure over interval: low is staccato, high is flowing")
 
 
 def step_time(distance: float, speed: float, acceleration: float) -> float:
@@ -61,6 +82,26 @@ def cycle_need(
     before = wake + lag + exposures + gaps
     store, travel = processing + write, move + settle
     return before + (max(store, travel) if write_while_moving else store + travel)
+
+
+def bracket_factor(count: int, step_stops: float) -> float:
+    """The sum of a bracket around its middle exposure, in exposures: `Σ 2^(step·j)`."""
+    if step_stops == 0:
+        return float(count)
+    return sum(2 ** (step_stops * (j - (count - 1) / 2)) for j in range(count))
+
+
+def longest_of_bracket(count: int, step_stops: float) -> float:
+    """The longest exposure of a bracket, in middle exposures."""
+    return float(2 ** (step_stops * (count - 1) / 2))
+
+
+def step_times(distances: Floats, speed: float, acceleration: float) -> Floats:
+    """`step_time` for an array of distances (not negative), of the same shape."""
+    short = distances <= speed * speed / acceleration
+    return np.where(short, 2 * np.sqrt(distances / acceleration), distances / speed + speed / acceleration) * (
+        distances > 0
+    )
 
 
 def shortest_interval(need: float, margin: float, least_margin: float, step: Fraction) -> Fraction:

@@ -40,15 +40,6 @@ def cruise(distance: float, steps: int, ease: Ease) -> float:
     return distance / (steps - (ease.frames_in + ease.frames_out) / 2) if steps else 0.0
 
 
-def longest_step(steps: int, ease: Ease) -> float:
-    """The longest share of the way in one frame: it lies where easing in ends, for the pace only falls later."""
-    if steps == 0:
-        return 0.0
-    first = max(0, int(ease.frames_in) - 2)
-    frames = np.arange(first, min(steps, first + 5) + 1, dtype=np.float64)
-    return float(np.diff(_share(frames, steps, ease)).max())
-
-
 def _share(k: Floats, steps: int, ease: Ease) -> Floats:
     pace = cruise(1.0, steps, ease)
     u = pace * (k - ease.frames_in / 2)

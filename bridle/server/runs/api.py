@@ -142,21 +142,21 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         delayed_s=state.shift_s + held_up,
         next_due_s=due_s(told, state, state.taken) if state.taken < told.frames else None,
         left_s=0.0 if run.ended_at else max(0.0, end - now),
-        finish=_clock(plan, end),
-        clock=_clock(plan, now),
+        finish=_clock(plan, told, end),
+        clock=_clock(plan, told, now),
         position=told.place(following),
         units={axis.name: axis.unit for axis in plan.rig.axes},
         figures=progress(
-            plan.shoot.start.timestamp(),
+            told.start.timestamp(),
             told.frames,
-            float(told.interval_s),
+            told.mean_interval_s,
             state.shift_s,
             held_up,
-            _clock(plan, now).timestamp(),
+            _clock(plan, told, now).timestamp(),
         ),
         entry_id=getattr(getattr(run, "entry", None), "pk", None),
         events_count=run.events_count,
-        events=[_line(plan, row) for row in rows],
+        events=[_line(plan, told, row) for row in rows],
     )
 
 
@@ -167,11 +167,11 @@ def _now_s(run: Run, state: RunState) -> float:
     return run.now_s + (timezone.now() - run.saved_at).total_seconds() * run.speed
 
 
-def _clock(plan: Plan, at_s: float) -> datetime:
-    return instant(plan.shoot.start, Fraction(at_s - LEAD_S), plan.shoot.place.zone)
+def _clock(plan: Plan, told: Programme, at_s: float) -> datetime:
+    return instant(told.start, Fraction(at_s - LEAD_S), plan.shoot.place.zone)
 
 
-def _line(plan: Plan, row: RunEvent) -> EventLine:
+def _line(plan: Plan, told: Programme, row: RunEvent) -> EventLine:
     return EventLine(
-        number=row.number, clock=_clock(plan, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
+        number=row.number, clock=_clock(plan, told, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
     )

@@ -7,6 +7,7 @@ from django.db import models
 from django.utils import timezone
 
 from bridle.core.plan.document import Plan
+from bridle.core.plan.upgrade import plan_from
 from bridle.core.run.machine import ACTIVE, RunState
 from bridle.server.keeping import Kept
 from bridle.server.shoots.models import Shoot
@@ -43,7 +44,7 @@ class Run(models.Model):
 
     def read_plan(self) -> Plan:
         """The plan that is run."""
-        return Plan.model_validate(self.plan)
+        return plan_from(self.plan)
 
     def read_state(self) -> RunState:
         """Where the run is."""

@@ -1,5 +1,7 @@
 """A shoot as a line of the list: its span drawn small, its figures, its worst snag."""
 
+from datetime import UTC, datetime
+
 from bridle.core.evaluation import Evaluation, Traces
 from bridle.server.shoots.models import Shoot, evaluated
 from bridle.server.shoots.schemas import ShootLine
@@ -20,7 +22,7 @@ def line(shoot: Shoot) -> ShootLine:
         name=head.name,
         place=head.place.name,
         zone=head.place.zone,
-        start=head.start,
+        start=_start(told, head.clock.at),
         state=state,
         frames=told.frames,
         interval_s=told.interval_s,
@@ -33,6 +35,12 @@ def line(shoot: Shoot) -> ShootLine:
         traces=_small(told),
         binned_at=shoot.binned_at,
     )
+
+
+def _start(told: Evaluation, held: datetime) -> datetime:
+    """When the first frame is taken; what the clock holds while the clip is open."""
+    first = told.figures.get("time.first")
+    return datetime.fromtimestamp(first.value, UTC) if first else held
 
 
 def _progress(shoot: Shoot):  # type: ignore[no-untyped-def]
@@ -54,4 +62,5 @@ def _small(told: Evaluation) -> Traces | None:
     every = max(1, len(told.traces.frames) // MOST_POINTS)
     picked = sorted({*range(0, len(told.traces.frames), every), len(told.traces.frames) - 1})
     axes = {name: tuple(values[i] for i in picked) for name, values in told.traces.axes.items()}
-    return Traces(frames=tuple(told.traces.frames[i] for i in picked), axes=axes)
+    elapsed = tuple(told.traces.elapsed_s[i] for i in picked)
+    return Traces(frames=tuple(told.traces.frames[i] for i in picked), elapsed_s=elapsed, axes=axes)

@@ -8,6 +8,7 @@ from django.db import models
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import Plan
+from bridle.core.plan.upgrade import plan_from
 from bridle.server.keeping import Kept, Revision
 
 __all__ = ["Revision", "Shoot", "evaluated"]
@@ -23,7 +24,7 @@ class Shoot(Kept):
 
     def read(self) -> Plan:
         """The plan as a typed value."""
-        return Plan.model_validate(self.plan)
+        return plan_from(self.plan)
 
     def put(self, plan: Plan, version: int) -> "Shoot":
         """Save a plan made from a version. Raises `StaleError`."""

@@ -440,11 +440,13 @@ export interface components {
         };
         /**
          * Traces
-         * @description Positions of each axis at some frames (0-based), at most about a thousand.
+         * @description Elapsed time and positions of each axis at some frames (0-based), at most about a thousand.
          */
         Traces: {
             /** Frames */
             frames: number[];
+            /** Elapsed S */
+            elapsed_s: number[];
             /** Axes */
             axes: {
                 [key: string]: number[];
@@ -475,10 +477,244 @@ export interface components {
             acceleration: number;
         };
         /**
+         * AxisCard
+         * @description An axis with its drive. Linear axes are rails: `length_mm` long, with a carriage of so much mass.
+         */
+        AxisCard: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 1500
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Below
+             * @default 3/8-16
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default 1/4-20
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 60
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "axis";
+            /**
+             * Motion
+             * @default linear
+             * @enum {string}
+             */
+            motion: "linear" | "rotary";
+            /**
+             * Turns
+             * @default pan
+             * @enum {string}
+             */
+            turns: "pan" | "tilt" | "roll";
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * High
+             * @default 900
+             */
+            high: number;
+            /**
+             * Top Speed
+             * @default 25
+             */
+            top_speed: number;
+            /**
+             * Acceleration
+             * @default 80
+             */
+            acceleration: number;
+            /**
+             * Backlash
+             * @default 0
+             */
+            backlash: number;
+            /**
+             * Settle S
+             * @default 4/5
+             */
+            settle_s: string;
+            /**
+             * Drive
+             * @default {
+             *       "full_steps": 200,
+             *       "microsteps": 16,
+             *       "torque_nmm": null,
+             *       "detent_nmm": null,
+             *       "efficiency": 0.9,
+             *       "correction": 1,
+             *       "kind": "belt",
+             *       "pitch_mm": 2,
+             *       "teeth": 20
+             *     }
+             */
+            drive: components["schemas"]["Belt"] | components["schemas"]["Screw"] | components["schemas"]["Gear"] | components["schemas"]["Clockwork"] | components["schemas"]["Rated"] | components["schemas"]["SteppedSpeed"] | components["schemas"]["Dial"] | components["schemas"]["ByHand"];
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm: number;
+            /**
+             * Carriage Mm
+             * @default 90
+             */
+            carriage_mm: number;
+            /**
+             * Carriage G
+             * @default 250
+             */
+            carriage_g: number;
+            /**
+             * End Margin Mm
+             * @default 10
+             */
+            end_margin_mm: number;
+            beam?: components["schemas"]["Beam"] | null;
+            /** Shaft Nmm */
+            shaft_nmm?: number | null;
+            /**
+             * Off Axis Mm
+             * @default 0
+             */
+            off_axis_mm: number;
+            /**
+             * Power W
+             * @default 0
+             */
+            power_w: number;
+        };
+        /**
+         * Battery
+         * @description A battery: volts and ampere hours, and the share of them that may be used.
+         */
+        Battery: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 80
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "battery";
+            /**
+             * Volts
+             * @default 7.2
+             */
+            volts: number;
+            /**
+             * Amp Hours
+             * @default 1.8
+             */
+            amp_hours: number;
+            /**
+             * Usable
+             * @default 0.8
+             */
+            usable: number;
+            /**
+             * Lithium
+             * @default true
+             */
+            lithium: boolean;
+        };
+        /**
+         * Beam
+         * @description What a rail is made of: `count` rods side by side, hollow where `inner_mm` is not 0; modulus in GPa, kg/m³.
+         */
+        Beam: {
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * Outer Mm
+             * @default 15
+             */
+            outer_mm: number;
+            /**
+             * Inner Mm
+             * @default 0
+             */
+            inner_mm: number;
+            /**
+             * Modulus Gpa
+             * @default 69
+             */
+            modulus_gpa: number;
+            /**
+             * Density Kg M3
+             * @default 2700
+             */
+            density_kg_m3: number;
+        };
+        /**
          * Beat
          * @description Times of one cycle; the margin is a share of the interval, never less than the least margin.
+         *
+         *     `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle one.
+         *     A buffer of 0 frames means that the camera refuses a trigger while it writes.
          */
         Beat: {
+            /**
+             * School
+             * @default shoot-move-shoot
+             * @enum {string}
+             */
+            school: "shoot-move-shoot" | "continuous";
             /**
              * Wake S
              * @default 0
@@ -495,10 +731,40 @@ export interface components {
              */
             exposure_s: string;
             /**
+             * Bracket Frames
+             * @default 1
+             */
+            bracket_frames: number;
+            /**
+             * Bracket Step Stops
+             * @default 0
+             */
+            bracket_step_stops: number;
+            /**
+             * Bracket Gap S
+             * @default 1/4
+             */
+            bracket_gap_s: string;
+            /**
+             * Noise Reduction
+             * @default false
+             */
+            noise_reduction: boolean;
+            /**
+             * Merge S
+             * @default 0
+             */
+            merge_s: string;
+            /**
              * Write S
              * @default 3/5
              */
             write_s: string;
+            /**
+             * Buffer Frames
+             * @default 0
+             */
+            buffer_frames: number;
             /**
              * Settle S
              * @default 4/5
@@ -519,6 +785,8 @@ export interface components {
              * @default 1/10
              */
             least_margin_s: string;
+            stack?: components["schemas"]["Stack"] | null;
+            uncoupled?: components["schemas"]["Uncoupled"] | null;
         };
         /**
          * BeatPart
@@ -540,14 +808,18 @@ export interface components {
             track: "outer" | "inner";
             /** Path */
             path: string | null;
+            /** Figure */
+            figure: string | null;
         };
         /**
          * BeatState
-         * @description The beat against its interval, in seconds; `over_s` is by how much it does not fit, margin included.
+         * @description The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
          */
         BeatState: {
             /** Interval S */
             interval_s: number;
+            /** Frame */
+            frame: number;
             /** Need S */
             need_s: number;
             /** Over S */
@@ -556,8 +828,191 @@ export interface components {
             parts: components["schemas"]["BeatPart"][];
         };
         /**
+         * Belt
+         * @description A stepper on a toothed belt.
+         */
+        Belt: {
+            /**
+             * Full Steps
+             * @default 200
+             */
+            full_steps: number;
+            /**
+             * Microsteps
+             * @default 16
+             */
+            microsteps: number;
+            /** Torque Nmm */
+            torque_nmm?: number | null;
+            /** Detent Nmm */
+            detent_nmm?: number | null;
+            /**
+             * Efficiency
+             * @default 0.9
+             */
+            efficiency: number;
+            /**
+             * Correction
+             * @default 1
+             */
+            correction: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "belt";
+            /**
+             * Pitch Mm
+             * @default 2
+             */
+            pitch_mm: number;
+            /**
+             * Teeth
+             * @default 20
+             */
+            teeth: number;
+        };
+        /**
+         * Body
+         * @description A camera body.
+         */
+        Body: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 650
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Below
+             * @default 1/4-20
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default none
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 95
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 130
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /**
+             * Hole Mm
+             * @default 5.5
+             */
+            hole_mm: number | null;
+            /**
+             * Sensor Width Mm
+             * @default 36
+             */
+            sensor_width_mm: number;
+            /**
+             * Sensor Height Mm
+             * @default 24
+             */
+            sensor_height_mm: number;
+            /**
+             * Picture Width Px
+             * @default 6000
+             */
+            picture_width_px: number;
+            /**
+             * Picture Height Px
+             * @default 4000
+             */
+            picture_height_px: number;
+            /**
+             * Wake S
+             * @default 0
+             */
+            wake_s: string;
+            /**
+             * Lag S
+             * @default 3/50
+             */
+            lag_s: string;
+            /**
+             * Write S
+             * @default 3/5
+             */
+            write_s: string;
+            /**
+             * Buffer Frames
+             * @default 0
+             */
+            buffer_frames: number;
+            /**
+             * Interval Floor S
+             * @default 1
+             */
+            interval_floor_s: string;
+            /**
+             * Interval Step S
+             * @default 1
+             */
+            interval_step_s: string;
+            /**
+             * Sleeps After S
+             * @default 0
+             */
+            sleeps_after_s: string;
+            /**
+             * Socket
+             * @default 2.5 mm
+             * @enum {string}
+             */
+            socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "body";
+        };
+        /**
+         * ByHand
+         * @description Somebody sets the scale between frames, to the nearest of its divisions (mm or degrees).
+         */
+        ByHand: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand";
+            /**
+             * Division
+             * @default 1
+             */
+            division: number;
+        };
+        /**
          * Camera
          * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
+         *
+         *     `circle_mm` is the circle of confusion: what may still pass for a point on the sensor.
          */
         Camera: {
             /**
@@ -591,6 +1046,11 @@ export interface components {
              */
             aperture: number;
             /**
+             * Circle Mm
+             * @default 0.03
+             */
+            circle_mm: number;
+            /**
              * Iso
              * @default 100
              */
@@ -598,7 +1058,10 @@ export interface components {
         };
         /**
          * Clip
-         * @description What is held, and the step in which the interval can be dialled (0: any).
+         * @description What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
+         *
+         *     Handles are still frames before the move starts and after it ends; `spare` is the share of frames to cull.
+         *     Frames called by an event come `event_spread` earlier or later than the interval says.
          */
         Clip: {
             /**
@@ -611,6 +1074,52 @@ export interface components {
              * @default 1/10
              */
             interval_step_s: string;
+            /**
+             * @default {
+             *       "segments": [],
+             *       "blend_frames": 0
+             *     }
+             */
+            ramp: components["schemas"]["Ramp"];
+            /**
+             * Handle In Frames
+             * @default 0
+             */
+            handle_in_frames: number;
+            /**
+             * Handle Out Frames
+             * @default 0
+             */
+            handle_out_frames: number;
+            /**
+             * Spare
+             * @default 0
+             */
+            spare: string;
+            /**
+             * School
+             * @default stills
+             * @enum {string}
+             */
+            school: "stills" | "movie" | "video";
+            /**
+             * Called By
+             * @default clock
+             * @enum {string}
+             */
+            called_by: "clock" | "event";
+            /**
+             * Event Spread
+             * @default 1/5
+             */
+            event_spread: string;
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
+            crossing?: components["schemas"]["Crossing"] | null;
+            trial?: components["schemas"]["Trial"] | null;
         };
         /**
          * ClipState
@@ -630,8 +1139,162 @@ export interface components {
             rounding: components["schemas"]["RoundingNote"][];
         };
         /**
+         * Clock
+         * @description What the clock holds: the first frame or the end of the last one's slot.
+         *
+         *     Between the press and the first frame lies the start delay. Errands come before the press, in their order.
+         */
+        Clock: {
+            /**
+             * Holds
+             * @default start
+             * @enum {string}
+             */
+            holds: "start" | "finish";
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Start Delay S
+             * @default 0
+             */
+            start_delay_s: string;
+            /**
+             * Errands
+             * @default [
+             *       {
+             *         "name": "walk there",
+             *         "length_s": "1200"
+             *       },
+             *       {
+             *         "name": "build the rig and level it",
+             *         "length_s": "1200"
+             *       },
+             *       {
+             *         "name": "rehearse the move, back to its start",
+             *         "length_s": "600"
+             *       },
+             *       {
+             *         "name": "test exposure and focus",
+             *         "length_s": "300"
+             *       }
+             *     ]
+             */
+            errands: components["schemas"]["Errand"][];
+            /**
+             * Events
+             * @default []
+             */
+            events: components["schemas"]["Event"][];
+        };
+        /**
+         * Clockwork
+         * @description A spring: a fixed rate in one direction until it has run down. It cannot stop.
+         */
+        Clockwork: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clockwork";
+            /**
+             * Rate Deg Min
+             * @default 6
+             */
+            rate_deg_min: number;
+            /**
+             * Longest Run S
+             * @default 3600
+             */
+            longest_run_s: number;
+            /**
+             * Clockwise
+             * @default true
+             */
+            clockwise: boolean;
+        };
+        /**
+         * Copy
+         * @description A card as it was when it came into the plan; `card_id` and `version` find it on the shelf, if it is there.
+         */
+        Copy: {
+            /** Key */
+            key: string;
+            /** Card Id */
+            card_id?: number | null;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+        };
+        /**
+         * Crossing
+         * @description How long the subject takes to cross the picture, and how long it should take on screen, in seconds.
+         */
+        Crossing: {
+            /** Cross S */
+            cross_s: string;
+            /** Screen S */
+            screen_s: string;
+        };
+        /**
+         * Dial
+         * @description A dial without units: some positions are calibrated, the rest lies between them.
+         */
+        Dial: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dial";
+            /**
+             * Points
+             * @default [
+             *       {
+             *         "dial": 0,
+             *         "run_s": 300
+             *       },
+             *       {
+             *         "dial": 10,
+             *         "run_s": 3600
+             *       }
+             *     ]
+             */
+            points: components["schemas"]["DialPoint"][];
+            /**
+             * Moves First
+             * @default true
+             */
+            moves_first: boolean;
+        };
+        /**
+         * DialPoint
+         * @description A calibrated position of a dial: how long the whole travel takes there, in seconds.
+         */
+        DialPoint: {
+            /** Dial */
+            dial: number;
+            /** Run S */
+            run_s: number;
+        };
+        /**
+         * Errand
+         * @description Something to be done before the start, and how long it takes.
+         */
+        Errand: {
+            /** Name */
+            name: string;
+            /** Length S */
+            length_s: string;
+        };
+        /**
          * Evaluation
-         * @description Everything about a shoot. Figures by key; snags with the worst first.
+         * @description Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based).
          */
         Evaluation: {
             /** Frames */
@@ -640,6 +1303,10 @@ export interface components {
             interval_s: number | null;
             clip: components["schemas"]["ClipState"];
             beat: components["schemas"]["BeatState"] | null;
+            /** Schools */
+            schools: components["schemas"]["SchoolState"][];
+            /** Stalls At */
+            stalls_at: number | null;
             traces: components["schemas"]["Traces"] | null;
             review: components["schemas"]["ReviewState"];
             /** Figures */
@@ -648,6 +1315,103 @@ export interface components {
             };
             /** Snags */
             snags: components["schemas"]["Snag"][];
+        };
+        /**
+         * Event
+         * @description Something that will happen at a known time: high tide, sunset, the lid coming off.
+         */
+        Event: {
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Filter
+         * @description A filter: how many stops it takes, and its thread in millimetres.
+         */
+        Filter: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 30
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filter";
+            /**
+             * Effect
+             * @default neutral density
+             * @enum {string}
+             */
+            effect: "neutral density" | "polariser" | "graduated" | "clear";
+            /**
+             * Stops
+             * @default 3
+             */
+            stops: number;
+            /**
+             * Thread Mm
+             * @default 67
+             */
+            thread_mm: number;
+        };
+        /**
+         * Gear
+         * @description A stepper that turns something through a gear.
+         */
+        Gear: {
+            /**
+             * Full Steps
+             * @default 200
+             */
+            full_steps: number;
+            /**
+             * Microsteps
+             * @default 16
+             */
+            microsteps: number;
+            /** Torque Nmm */
+            torque_nmm?: number | null;
+            /** Detent Nmm */
+            detent_nmm?: number | null;
+            /**
+             * Efficiency
+             * @default 0.9
+             */
+            efficiency: number;
+            /**
+             * Correction
+             * @default 1
+             */
+            correction: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gear";
+            /**
+             * Ratio
+             * @default 9
+             */
+            ratio: number;
         };
         /**
          * Keyframe
@@ -666,6 +1430,132 @@ export interface components {
             pan_deg: number;
         };
         /**
+         * Kit
+         * @description The copies of a plan. Those that join stand in the order of the rig, from the ground to the camera.
+         */
+        Kit: {
+            /**
+             * Copies
+             * @default []
+             */
+            copies: components["schemas"]["Copy"][];
+        };
+        /**
+         * Lamp
+         * @description A lamp: power, colour temperature, how long it takes to come on, how it is switched.
+         */
+        Lamp: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 400
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lamp";
+            /**
+             * Watts
+             * @default 20
+             */
+            watts: number;
+            /**
+             * Kelvin
+             * @default 5000
+             */
+            kelvin: number;
+            /**
+             * Warm Up S
+             * @default 1
+             */
+            warm_up_s: string;
+            /**
+             * Light
+             * @default direct
+             * @enum {string}
+             */
+            light: "direct" | "bounced";
+            /**
+             * Switch
+             * @default level
+             * @enum {string}
+             */
+            switch: "level" | "toggle";
+            /**
+             * On After Power Up
+             * @default false
+             */
+            on_after_power_up: boolean;
+        };
+        /**
+         * Lens
+         * @description A lens; a zoom reaches to `focal_to_mm`.
+         */
+        Lens: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 350
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lens";
+            /**
+             * Focal Mm
+             * @default 35
+             */
+            focal_mm: number;
+            /** Focal To Mm */
+            focal_to_mm?: number | null;
+            /**
+             * Widest F
+             * @default 2.8
+             */
+            widest_f: number;
+            /**
+             * Length Mm
+             * @default 60
+             */
+            length_mm: number;
+            /**
+             * Diameter Mm
+             * @default 65
+             */
+            diameter_mm: number;
+            /**
+             * Creeps
+             * @default false
+             */
+            creeps: boolean;
+        };
+        /**
          * Mark
          * @description Something named on the plan drawing: `x` along the rail from its zero, `y` away from it.
          */
@@ -676,6 +1566,105 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * Measured
+         * @description A figure that was measured: in the unit of its field, with spread and date, and the readings it came from.
+         */
+        Measured: {
+            /** Field */
+            field: string;
+            /** Value */
+            value: number;
+            /** Spread */
+            spread: number;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: number[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Mount
+         * @description A plate, bush, spacer, bracket or clamp between two joints; `glue` says that it is stuck on.
+         */
+        Mount: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 80
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Below
+             * @default 1/4-20
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default 1/4-20
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 12
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mount";
+            /**
+             * Form
+             * @default plate
+             * @enum {string}
+             */
+            form: "plate" | "bush" | "spacer" | "bracket" | "ball head";
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm: number;
+            /**
+             * Glue
+             * @default false
+             */
+            glue: boolean;
         };
         /**
          * Move
@@ -745,6 +1734,128 @@ export interface components {
             value: string;
         };
         /**
+         * Phone
+         * @description A phone with its own camera.
+         */
+        Phone: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 190
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Below
+             * @default none
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default none
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 75
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 150
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
+             * Sensor Width Mm
+             * @default 7
+             */
+            sensor_width_mm: number;
+            /**
+             * Sensor Height Mm
+             * @default 5.25
+             */
+            sensor_height_mm: number;
+            /**
+             * Picture Width Px
+             * @default 4000
+             */
+            picture_width_px: number;
+            /**
+             * Picture Height Px
+             * @default 3000
+             */
+            picture_height_px: number;
+            /**
+             * Wake S
+             * @default 0
+             */
+            wake_s: string;
+            /**
+             * Lag S
+             * @default 3/50
+             */
+            lag_s: string;
+            /**
+             * Write S
+             * @default 3/5
+             */
+            write_s: string;
+            /**
+             * Buffer Frames
+             * @default 0
+             */
+            buffer_frames: number;
+            /**
+             * Interval Floor S
+             * @default 1
+             */
+            interval_floor_s: string;
+            /**
+             * Interval Step S
+             * @default 1
+             */
+            interval_step_s: string;
+            /**
+             * Sleeps After S
+             * @default 0
+             */
+            sleeps_after_s: string;
+            /**
+             * Socket
+             * @default none
+             * @enum {string}
+             */
+            socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "phone";
+            /**
+             * Focal Mm
+             * @default 5
+             */
+            focal_mm: number;
+        };
+        /**
          * Place
          * @description Where the camera stands; latitude and longitude in degrees, north and east positive.
          */
@@ -766,33 +1877,55 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 1 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 2 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 1
+             * @default 2
              * @constant
              */
-            bridle_plan: 1;
+            bridle_plan: 2;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
              *       "pegs": [],
-             *       "interval_step_s": "1/10"
+             *       "interval_step_s": "1/10",
+             *       "ramp": {
+             *         "blend_frames": 0,
+             *         "segments": []
+             *       },
+             *       "handle_in_frames": 0,
+             *       "handle_out_frames": 0,
+             *       "spare": "0",
+             *       "school": "stills",
+             *       "called_by": "clock",
+             *       "event_spread": "1/5",
+             *       "subject": "",
+             *       "crossing": null,
+             *       "trial": null
              *     }
              */
             clip: components["schemas"]["Clip"];
             /**
              * @default {
+             *       "school": "shoot-move-shoot",
              *       "wake_s": "0",
              *       "lag_s": "3/50",
              *       "exposure_s": "1/60",
+             *       "bracket_frames": 1,
+             *       "bracket_step_stops": 0,
+             *       "bracket_gap_s": "1/4",
+             *       "noise_reduction": false,
+             *       "merge_s": "0",
              *       "write_s": "3/5",
+             *       "buffer_frames": 0,
              *       "settle_s": "4/5",
              *       "write_while_moving": true,
              *       "margin": "1/10",
-             *       "least_margin_s": "1/10"
+             *       "least_margin_s": "1/10",
+             *       "stack": null,
+             *       "uncoupled": null
              *     }
              */
             beat: components["schemas"]["Beat"];
@@ -804,10 +1937,17 @@ export interface components {
              *       "picture_height_px": 4000,
              *       "focal_mm": 35,
              *       "aperture": 8,
+             *       "circle_mm": 0.03,
              *       "iso": 100
              *     }
              */
             camera: components["schemas"]["Camera"];
+            /**
+             * @default {
+             *       "copies": []
+             *     }
+             */
+            kit: components["schemas"]["Kit"];
             /**
              * @default {
              *       "axes": [
@@ -828,7 +1968,13 @@ export interface components {
              *           "top_speed": 20
              *         }
              *       ],
-             *       "normal_bearing_deg": null
+             *       "normal_bearing_deg": null,
+             *       "standing": {
+             *         "friction": 0.05,
+             *         "level_error_deg": 0,
+             *         "rail_at": 0.5,
+             *         "slope_deg": 0
+             *       }
              *     }
              */
             rig: components["schemas"]["Rig"];
@@ -873,6 +2019,63 @@ export interface components {
             asked: number | null;
         };
         /**
+         * Ramp
+         * @description An interval that changes: segments one after another (none: it does not), blended over some frames.
+         */
+        Ramp: {
+            /**
+             * Segments
+             * @default []
+             */
+            segments: components["schemas"]["Segment"][];
+            /**
+             * Blend Frames
+             * @default 0
+             */
+            blend_frames: number;
+        };
+        /**
+         * Rated
+         * @description A mount whose rate is a number in a menu: `rate = base(key) × setting`.
+         */
+        Rated: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rated";
+            /**
+             * Keys
+             * @default [
+             *       {
+             *         "name": "1",
+             *         "base_deg_min": 0.25
+             *       }
+             *     ]
+             */
+            keys: components["schemas"]["SpeedKey"][];
+            /**
+             * Low Setting
+             * @default 0.1
+             */
+            low_setting: number;
+            /**
+             * High Setting
+             * @default 99
+             */
+            high_setting: number;
+            /**
+             * Setting Step
+             * @default 0.1
+             */
+            setting_step: number;
+            /**
+             * Runs While Held
+             * @default false
+             */
+            runs_while_held: boolean;
+        };
+        /**
          * ReviewState
          * @description Settings to dial in, and cautions.
          */
@@ -884,7 +2087,7 @@ export interface components {
         };
         /**
          * Rig
-         * @description The two axes of this version, slide first; a rail's normal has a bearing where it is known.
+         * @description Up to two axes in this version, slide before pan; a rail's normal has a bearing where it is known.
          */
         Rig: {
             /**
@@ -911,6 +2114,15 @@ export interface components {
             axes: components["schemas"]["Axis"][];
             /** Normal Bearing Deg */
             normal_bearing_deg?: number | null;
+            /**
+             * @default {
+             *       "slope_deg": 0,
+             *       "level_error_deg": 0,
+             *       "rail_at": 0.5,
+             *       "friction": 0.05
+             *     }
+             */
+            standing: components["schemas"]["Standing"];
         };
         /**
          * RoundingNote
@@ -926,6 +2138,75 @@ export interface components {
             asked: number;
             /** Got */
             got: number;
+        };
+        /**
+         * SchoolState
+         * @description Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
+         */
+        SchoolState: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "shoot-move-shoot" | "continuous";
+            /** Here */
+            here: boolean;
+            /** Suits */
+            suits: string;
+            /** Smear Px */
+            smear_px: number;
+            /** Risk */
+            risk: string;
+        };
+        /**
+         * Screw
+         * @description A stepper on a lead screw.
+         */
+        Screw: {
+            /**
+             * Full Steps
+             * @default 200
+             */
+            full_steps: number;
+            /**
+             * Microsteps
+             * @default 16
+             */
+            microsteps: number;
+            /** Torque Nmm */
+            torque_nmm?: number | null;
+            /** Detent Nmm */
+            detent_nmm?: number | null;
+            /**
+             * Efficiency
+             * @default 0.4
+             */
+            efficiency: number;
+            /**
+             * Correction
+             * @default 1
+             */
+            correction: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "screw";
+            /**
+             * Lead Mm
+             * @default 8
+             */
+            lead_mm: number;
+        };
+        /**
+         * Segment
+         * @description A part of the shoot with an interval of its own, both in seconds.
+         */
+        Segment: {
+            /** Length S */
+            length_s: string;
+            /** Interval S */
+            interval_s: string;
         };
         /**
          * SettingLine
@@ -969,11 +2250,323 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            clock: components["schemas"]["Clock"];
+        };
+        /**
+         * SpeedKey
+         * @description A speed key of a rated drive and its rate at setting 1, in degrees a minute.
+         */
+        SpeedKey: {
+            /** Name */
+            name: string;
+            /** Base Deg Min */
+            base_deg_min: number;
+        };
+        /**
+         * Stack
+         * @description Several exposures a frame at stepped focus distances, from near to far, with the focus move in between.
+         */
+        Stack: {
+            /** Near Mm */
+            near_mm: number;
+            /** Far Mm */
+            far_mm: number;
             /**
-             * Start
-             * Format: date-time
+             * Overlap
+             * @default 1/5
              */
-            start: string;
+            overlap: string;
+            /**
+             * Move S
+             * @default 1/2
+             */
+            move_s: string;
+            /**
+             * Settle S
+             * @default 1/2
+             */
+            settle_s: string;
+        };
+        /**
+         * Standing
+         * @description How the rig stands: slope of the rail, error of the level, the widest lean of the ground's own making.
+         *
+         *     `rail_at` is the share of the rail that lies over the (first) support; `friction` is that of the carriage.
+         */
+        Standing: {
+            /**
+             * Slope Deg
+             * @default 0
+             */
+            slope_deg: number;
+            /**
+             * Level Error Deg
+             * @default 0
+             */
+            level_error_deg: number;
+            /**
+             * Rail At
+             * @default 0.5
+             */
+            rail_at: number;
+            /**
+             * Friction
+             * @default 0.05
+             */
+            friction: number;
+        };
+        /**
+         * SteppedSpeed
+         * @description A home-made drive with a table of run times for its whole travel.
+         */
+        SteppedSpeed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stepped";
+            /**
+             * Codes
+             * @default [
+             *       {
+             *         "code": "1",
+             *         "run_s": 600
+             *       },
+             *       {
+             *         "code": "2",
+             *         "run_s": 1200
+             *       },
+             *       {
+             *         "code": "3",
+             *         "run_s": 2400
+             *       },
+             *       {
+             *         "code": "4",
+             *         "run_s": 4800
+             *       }
+             *     ]
+             */
+            codes: components["schemas"]["SwitchCode"][];
+        };
+        /**
+         * StorageCard
+         * @description A memory card: gigabytes, and megabytes written in a second.
+         */
+        StorageCard: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 2
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "card";
+            /**
+             * Gigabytes
+             * @default 64
+             */
+            gigabytes: number;
+            /**
+             * Write Mb S
+             * @default 60
+             */
+            write_mb_s: number;
+        };
+        /**
+         * Support
+         * @description What stands on the ground: a tripod with its feet on a circle, a mast, a clamp.
+         */
+        Support: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 2000
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Below
+             * @default none
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default 3/8-16
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 1200
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
+            /**
+             * Carries G
+             * @default 6000
+             */
+            carries_g: number | null;
+            /**
+             * Screw Mm
+             * @default 5
+             */
+            screw_mm: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "support";
+            /**
+             * Form
+             * @default tripod
+             * @enum {string}
+             */
+            form: "tripod" | "mast" | "clamp";
+            /**
+             * Feet Radius Mm
+             * @default 450
+             */
+            feet_radius_mm: number;
+        };
+        /**
+         * SwitchCode
+         * @description A position of the speed switch, and how long the whole travel takes there, in seconds.
+         */
+        SwitchCode: {
+            /** Code */
+            code: string;
+            /** Run S */
+            run_s: number;
+        };
+        /**
+         * Trial
+         * @description Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame.
+         */
+        Trial: {
+            /** Apart S */
+            apart_s: string;
+            /** Moved Px */
+            moved_px: string;
+            /** Step Px */
+            step_px: string;
+        };
+        /**
+         * Trigger
+         * @description Who tells the camera: its limits, and the connector of its lead.
+         */
+        Trigger: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 60
+             */
+            mass_g: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trigger";
+            /**
+             * Source
+             * @default controller
+             * @enum {string}
+             */
+            source: "camera timer" | "wired remote" | "controller" | "wireless remote" | "computer" | "app";
+            /**
+             * Shortest S
+             * @default 1
+             */
+            shortest_s: string;
+            /**
+             * Step S
+             * @default 1/10
+             */
+            step_s: string;
+            /**
+             * Polling S
+             * @default 1/10
+             */
+            polling_s: string;
+            /**
+             * Most Frames
+             * @default 0
+             */
+            most_frames: number;
+            /**
+             * Longest Run S
+             * @default 0
+             */
+            longest_run_s: string;
+            /**
+             * Coupling
+             * @default optocoupler
+             * @enum {string}
+             */
+            coupling: "none" | "optocoupler" | "relay" | "switch" | "resistor";
+            /**
+             * Socket
+             * @default 2.5 mm
+             * @enum {string}
+             */
+            socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+        };
+        /**
+         * Uncoupled
+         * @description The camera on its own timer, the motor on its own: so long between the two starts, and clocks that drift.
+         */
+        Uncoupled: {
+            /**
+             * Between Starts S
+             * @default 20
+             */
+            between_starts_s: string;
+            /**
+             * Drift Ppm
+             * @default 50
+             */
+            drift_ppm: number;
         };
         /**
          * Problem
@@ -1103,7 +2696,23 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"])[];
+        };
+        /**
+         * HoldClock
+         * @description Let the clock hold the first frame or the finish, where it is now; the shoot stays where it is.
+         */
+        HoldClock: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "clock";
+            /**
+             * Holds
+             * @enum {string}
+             */
+            holds: "start" | "finish";
         };
         /**
          * HoldPeg
@@ -1133,6 +2742,19 @@ export interface components {
             do: "edits";
             /** Edits */
             edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * RampInterval
+         * @description Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say.
+         */
+        RampInterval: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "ramp";
+            /** On */
+            on: boolean;
         };
         /**
          * ReleasePeg
@@ -1166,7 +2788,7 @@ export interface components {
         };
         /**
          * TypeText
-         * @description Put what was typed at a path; `clip.<quantity>` holds that quantity.
+         * @description Put what was typed at a path; `clip.<quantity>` holds that quantity. Imperial: bare lengths are inches.
          */
         TypeText: {
             /**
@@ -1178,6 +2800,11 @@ export interface components {
             path: string;
             /** Text */
             text: string;
+            /**
+             * Imperial
+             * @default false
+             */
+            imperial: boolean;
         };
         /**
          * FrameTold

@@ -23,4 +23,4 @@ class Command(BaseCommand):
         described = json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False)
         (root / "frontend/src/api/openapi.json").write_text(described + "\n", encoding="utf-8")
         (root / "docs/snags.md").write_text(snag_list(), encoding="utf-8")
-        (root / "docs/formats/plan-1.schema.json").write_text(schema_text(), encoding="utf-8")
+        (root / "docs/formats/plan-2.schema.json").write_text(schema_text(), encoding="utf-8")

@@ -1,0 +1,281 @@
+"""The kit: a card for each thing a photographer owns, and the copies of cards that a plan was made with."""
+
+from datetime import date
+from fractions import Fraction
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from bridle.core.plan.camera import Pixels
+from bridle.core.plan.drive import Belt, Drive
+from bridle.core.plan.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
+
+Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
+Socket = Literal["2.5 mm", "3.5 mm", "USB", "own", "none"]
+NonNegative = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+
+
+class Measured(Section):
+    """A figure that was measured: in the unit of its field, with spread and date, and the readings it came from."""
+
+    field: Name
+    value: Annotated[float, Field(allow_inf_nan=False)]
+    spread: NonNegative
+    readings: Annotated[tuple[float, ...], Field(max_length=200)] = ()
+    on: date
+    note: Line = ""
+
+
+class CardBase(Section):
+    """What every card has. `measured` is the history, the newest last; figures not in it were typed."""
+
+    name: Name
+    note: Line = ""
+    mass_g: Mass = 0.0
+    measured: Annotated[tuple[Measured, ...], Field(max_length=400)] = ()
+
+
+class Joined(CardBase):
+    """A card that stands in the chain from ground to camera: its threads, its height, what it carries."""
+
+    below: Thread = "1/4-20"
+    above: Thread = "1/4-20"
+    height_mm: NonNegative = 0.0
+    width_mm: NonNegative = 60.0
+    carries_g: Mass | None = None
+    # How far the screw on its upper side stands out, and how deep the hole on its lower side is.
+    screw_mm: NonNegative | None = None
+    hole_mm: NonNegative | None = None
+
+
+class Imager(Joined):
+    """What bodies and phones share."""
+
+    sensor_width_mm: Positive = 36.0
+    sensor_height_mm: Positive = 24.0
+    picture_width_px: Pixels = 6000
+    picture_height_px: Pixels = 4000
+    wake_s: Duration = Fraction(0)
+    lag_s: Duration = Fraction(6, 100)
+    write_s: Duration = Fraction(6, 10)
+    buffer_frames: Count = 0
+    interval_floor_s: Duration = Fraction(1)
+    interval_step_s: Duration = Fraction(1)
+    sleeps_after_s: Duration = Fraction(0)
+    socket: Socket = "2.5 mm"
+
+
+class Body(Imager):
+    """A camera body."""
+
+    kind: Literal["body"] = "body"
+    mass_g: Mass = 650.0
+    above: Thread = "none"
+    height_mm: NonNegative = 95.0
+    width_mm: NonNegative = 130.0
+    hole_mm: NonNegative | None = 5.5
+
+
+class Phone(Imager):
+    """A phone with its own camera."""
+
+    kind: Literal["phone"] = "phone"
+    mass_g: Mass = 190.0
+    below: Thread = "none"
+    above: Thread = "none"
+    height_mm: NonNegative = 75.0
+    width_mm: NonNegative = 150.0
+    sensor_width_mm: Positive = 7.0
+    sensor_height_mm: Positive = 5.25
+    picture_width_px: Pixels = 4000
+    picture_height_px: Pixels = 3000
+    focal_mm: Positive = 5.0
+    socket: Socket = "none"
+
+
+class Lens(CardBase):
+    """A lens; a zoom reaches to `focal_to_mm`."""
+
+    kind: Literal["lens"] = "lens"
+    mass_g: Mass = 350.0
+    focal_mm: Positive = 35.0
+    focal_to_mm: Positive | None = None
+    widest_f: Positive = 2.8
+    length_mm: NonNegative = 60.0
+    diameter_mm: NonNegative = 65.0
+    creeps: bool = False
+
+
+class Beam(Section):
+    """What a rail is made of: `count` rods side by side, hollow where `inner_mm` is not 0; modulus in GPa, kg/m³."""
+
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    outer_mm: Positive = 15.0
+    inner_mm: NonNegative = 0.0
+    modulus_gpa: Positive = 69.0
+    density_kg_m3: Positive = 2700.0
+
+    @model_validator(mode="after")
+    def _hollow(self) -> "Beam":
+        if self.inner_mm >= self.outer_mm:
+            raise ValueError("the inside of a tube is narrower than its outside")
+        return self
+
+
+class AxisCard(Joined):
+    """An axis with its drive. Linear axes are rails: `length_mm` long, with a carriage of so much mass."""
+
+    kind: Literal["axis"] = "axis"
+    motion: Literal["linear", "rotary"] = "linear"
+    turns: Literal["pan", "tilt", "roll"] = "pan"
+    mass_g: Mass = 1500.0
+    low: Position = 0.0
+    high: Position = 900.0
+    top_speed: Positive = 25.0
+    acceleration: Positive = 80.0
+    backlash: NonNegative = 0.0
+    settle_s: Duration = Fraction(8, 10)
+    drive: Drive = Belt()
+    height_mm: NonNegative = 60.0
+    below: Thread = "3/8-16"
+    length_mm: NonNegative = 0.0
+    carriage_mm: NonNegative = 90.0
+    carriage_g: Mass = 250.0
+    end_margin_mm: NonNegative = 10.0
+    beam: Beam | None = None
+    shaft_nmm: NonNegative | None = None
+    off_axis_mm: NonNegative = 0.0
+    power_w: NonNegative = 0.0
+
+    @model_validator(mode="after")
+    def _low_below_high(self) -> "AxisCard":
+        if self.low >= self.high:
+            raise ValueError("the lower end of the travel lies below the upper end")
+        return self
+
+    @property
+    def unit(self) -> str:
+        """`mm` or `deg`."""
+        return "mm" if self.motion == "linear" else "deg"
+
+
+class Support(Joined):
+    """What stands on the ground: a tripod with its feet on a circle, a mast, a clamp."""
+
+    kind: Literal["support"] = "support"
+    form: Literal["tripod", "mast", "clamp"] = "tripod"
+    mass_g: Mass = 2000.0
+    below: Thread = "none"
+    above: Thread = "3/8-16"
+    height_mm: NonNegative = 1200.0
+    feet_radius_mm: NonNegative = 450.0
+    carries_g: Mass | None = 6000.0
+    screw_mm: NonNegative | None = 5.0
+
+
+class Mount(Joined):
+    """A plate, bush, spacer, bracket or clamp between two joints; `glue` says that it is stuck on."""
+
+    kind: Literal["mount"] = "mount"
+    form: Literal["plate", "bush", "spacer", "bracket", "ball head"] = "plate"
+    mass_g: Mass = 80.0
+    height_mm: NonNegative = 12.0
+    offset_mm: NonNegative = 0.0
+    glue: bool = False
+
+
+class Trigger(CardBase):
+    """Who tells the camera: its limits, and the connector of its lead."""
+
+    kind: Literal["trigger"] = "trigger"
+    mass_g: Mass = 60.0
+    source: Literal["camera timer", "wired remote", "controller", "wireless remote", "computer", "app"] = "controller"
+    shortest_s: Duration = Fraction(1)
+    step_s: Duration = Fraction(1, 10)
+    polling_s: Duration = Fraction(1, 10)
+    most_frames: Count = 0
+    longest_run_s: Duration = Fraction(0)
+    coupling: Literal["none", "optocoupler", "relay", "switch", "resistor"] = "optocoupler"
+    socket: Socket = "2.5 mm"
+
+
+class Battery(CardBase):
+    """A battery: volts and ampere hours, and the share of them that may be used."""
+
+    kind: Literal["battery"] = "battery"
+    mass_g: Mass = 80.0
+    volts: Positive = 7.2
+    amp_hours: Positive = 1.8
+    usable: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.8
+    lithium: bool = True
+
+
+class StorageCard(CardBase):
+    """A memory card: gigabytes, and megabytes written in a second."""
+
+    kind: Literal["card"] = "card"
+    mass_g: Mass = 2.0
+    gigabytes: Positive = 64.0
+    write_mb_s: Positive = 60.0
+
+
+class Lamp(CardBase):
+    """A lamp: power, colour temperature, how long it takes to come on, how it is switched."""
+
+    kind: Literal["lamp"] = "lamp"
+    mass_g: Mass = 400.0
+    watts: Positive = 20.0
+    kelvin: Positive = 5000.0
+    warm_up_s: Duration = Fraction(1)
+    light: Literal["direct", "bounced"] = "direct"
+    switch: Literal["level", "toggle"] = "level"
+    on_after_power_up: bool = False
+
+
+class Filter(CardBase):
+    """A filter: how many stops it takes, and its thread in millimetres."""
+
+    kind: Literal["filter"] = "filter"
+    mass_g: Mass = 30.0
+    effect: Literal["neutral density", "polariser", "graduated", "clear"] = "neutral density"
+    stops: NonNegative = 3.0
+    thread_mm: Positive = 67.0
+
+
+AnyCard = Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
+Card = Annotated[AnyCard, Field(discriminator="kind")]
+CARD_TYPES: dict[str, type[AnyCard]] = {
+    "body": Body,
+    "lens": Lens,
+    "axis": AxisCard,
+    "support": Support,
+    "mount": Mount,
+    "trigger": Trigger,
+    "battery": Battery,
+    "card": StorageCard,
+    "lamp": Lamp,
+    "filter": Filter,
+    "phone": Phone,
+}
+
+
+class Copy(Section):
+    """A card as it was when it came into the plan; `card_id` and `version` find it on the shelf, if it is there."""
+
+    key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    card_id: int | None = None
+    version: Annotated[int, Field(ge=0)] = 0
+    card: Card
+
+
+class Kit(Section):
+    """The copies of a plan. Those that join stand in the order of the rig, from the ground to the camera."""
+
+    copies: Annotated[tuple[Copy, ...], Field(max_length=60)] = ()
+
+    @model_validator(mode="after")
+    def _one_key_each(self) -> "Kit":
+        keys = [copy.key for copy in self.copies]
+        if len(set(keys)) != len(keys):
+            raise ValueError("each copy in the kit has a key of its own")
+        return self

@@ -1,0 +1,111 @@
+"""What kind of quantity stands at each place of a plan or a card, so that typed text can be read there."""
+
+from fractions import Fraction
+from typing import Any
+
+from bridle.core.quantity import read
+
+# How the text typed at a path is read. A path that is in none of these tables takes its text as it stands.
+KINDS_BY_PATH = {
+    "clip.shoot": "shoot",
+    "clip.interval": "duration",
+    "clip.frames": "count",
+    "clip.rate": "rate",
+    "clip.clip": "duration",
+    "clip.speed_up": "times",
+    "clip.spare": "share",
+    "clip.event_spread": "share",
+    "beat.margin": "share",
+    "beat.stack.overlap": "share",
+    "beat.uncoupled.drift_ppm": "number",
+    "camera.aperture": "f-number",
+    "camera.iso": "count",
+    "rig.standing.rail_at": "share",
+    "rig.standing.friction": "number",
+}
+_ENDINGS = {
+    "_s": "duration",
+    "_mm": "length",
+    "_deg": "angle",
+    "_g": "mass",
+    "_px": "pixels",
+    "_frames": "count",
+    "_stops": "stops",
+    "_deg_min": "deg/min",
+    "length_s": "shoot",
+    "cross_s": "shoot",
+    "apart_s": "shoot",
+    "longest_run_s": "shoot",
+    "run_s": "shoot",
+}
+_AXIS_KINDS = {
+    "low": ("length", "angle"),
+    "high": ("length", "angle"),
+    "top_speed": ("mm/s", "deg/s"),
+    "acceleration": ("mm/s²", "deg/s²"),
+    "backlash": ("length", "angle"),
+    "division": ("length", "angle"),
+}
+_NUMBERS = frozenset(
+    (
+        "full_steps",
+        "microsteps",
+        "teeth",
+        "ratio",
+        "torque_nmm",
+        "detent_nmm",
+        "efficiency",
+        "correction",
+        "low_setting",
+        "high_setting",
+        "setting_step",
+        "dial",
+        "count",
+        "modulus_gpa",
+        "density_kg_m3",
+        "shaft_nmm",
+        "power_w",
+        "widest_f",
+        "volts",
+        "amp_hours",
+        "usable",
+        "gigabytes",
+        "write_mb_s",
+        "watts",
+        "kelvin",
+        "most_frames",
+        "buffer_frames",
+    )
+)
+
+
+def kind_of(path: str, linear: bool = True) -> str | None:
+    """The kind of quantity that stands at a path; None for plain text. `linear` tells which axis it belongs to."""
+    if path in KINDS_BY_PATH:
+        return KINDS_BY_PATH[path]
+    last = path.rpartition(".")[2]
+    if last in _AXIS_KINDS:
+        return _AXIS_KINDS[last][0 if linear else 1]
+    if last == "stops":
+        return "stops"
+    if last in _NUMBERS:
+        return "number"
+    endings = [ending for ending in _ENDINGS if last.endswith(ending)]
+    return _ENDINGS[max(endings, key=len)] if endings else None
+
+
+def as_stored(standing: Any, path: str, value: Fraction) -> Any:
+    """Exact values stay exact, counts whole; what has stood empty takes the form that its place asks for."""
+    if isinstance(standing, str) or (standing is None and path.endswith("_s")):
+        return str(value)
+    if isinstance(standing, int) and value.denominator == 1 and not isinstance(standing, bool):
+        return int(value)
+    return float(value)
+
+
+def read_at(path: str, text: str, standing: Any, linear: bool = True, imperial: bool = False) -> Any:
+    """Typed text as the JSON value that belongs at a path. Raises `QuantityError`."""
+    kind = kind_of(path, linear)
+    if kind is None:
+        return text.strip()
+    return as_stored(standing, path, read(text, kind, imperial))

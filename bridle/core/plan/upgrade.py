@@ -1,0 +1,32 @@
+"""Older plans made into today's: one pure function a version, on plain JSON values."""
+
+from collections.abc import Callable
+from typing import Any
+
+from bridle.core.plan.document import Plan
+
+Data = dict[str, Any]
+
+
+def _from_1(data: Data) -> Data:
+    """Version 2 has a clock that holds the start or the finish."""
+    if not isinstance(data.get("shoot"), dict):
+        return {**data, "bridle_plan": 2}
+    shoot = dict(data["shoot"])
+    clock = {"at": shoot.pop("start")} if "start" in shoot else {}
+    return {**data, "bridle_plan": 2, "shoot": {**shoot, "clock": clock}}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1}
+
+
+def upgraded(data: Data) -> Data:
+    """Plain data of any older version as that of today's; newer or unknown versions stay as they are."""
+    while data.get("bridle_plan") in UPGRADES:
+        data = UPGRADES[data["bridle_plan"]](data)
+    return data
+
+
+def plan_from(data: Data) -> Plan:
+    """The plan of kept data, whatever version it was written in. Raises pydantic's ValidationError."""
+    return Plan.model_validate(upgraded(data))
