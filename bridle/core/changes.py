@@ -7,11 +7,13 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from bridle.core.chapters.clip import solved
+from bridle.core.chapters.fitting import fit
 from bridle.core.chapters.holding import PEGS_PATH, peg, release, segments_edit, take_over
 from bridle.core.chapters.timeline import first_frame, instant
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply, dump, look
+from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.quantity import read, read_clock
 
@@ -76,7 +78,14 @@ class RampInterval(Change):
     on: bool
 
 
-Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval
+class FitKit(Change):
+    """Give the plan these copies of cards, and the figures that they know."""
+
+    do: Literal["fit"]
+    copies: Annotated[tuple[Copy, ...], Field(max_length=60)]
+
+
+Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval | FitKit
 AnyChange = Annotated[Asked, Field(discriminator="do")]
 
 
@@ -104,6 +113,8 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return _hold_clock(plan, change.holds)
         case RampInterval():
             return _ramp(plan, change.on)
+        case FitKit():
+            return fit(plan, change.copies)
         case SetValue():
             return _set(plan, change)
         case TypeText():

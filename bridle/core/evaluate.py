@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from bridle.core.chapters import beat, clip, occasion, path, review, schools, storing, timeline
+from bridle.core.chapters import beat, clip, occasion, origin, path, review, schools, storing, timeline
 from bridle.core.chapters.holding import holds_of
 from bridle.core.chapters.words import LABELS, UNITS
 from bridle.core.evaluation import (
@@ -14,6 +14,7 @@ from bridle.core.evaluation import (
     BeatState,
     ClipState,
     Evaluation,
+    OriginState,
     QuantityState,
     ReviewState,
     RoundingNote,
@@ -76,6 +77,7 @@ def evaluate(plan: Plan) -> Evaluation:
         stalls_at=told.storing.stall.kept if told.storing.stall else None,
         traces=_traces(told),
         review=ReviewState.model_validate(told.review),
+        origins={path: OriginState.model_validate(one) for path, one in origin.answer(plan).items()},
         figures=figures,
         snags=tuple(snags),
     )

@@ -1,5 +1,6 @@
 """The evaluation: all that a plan tells, as one serialisable value."""
 
+from datetime import date
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -77,6 +78,17 @@ class SchoolState(Part):
     risk: str
 
 
+class OriginState(Part):
+    """How a figure of the plan is known: typed, from a card, measured with spread and date, or the usual value."""
+
+    how: Literal["typed", "card", "measured", "usual"]
+    card: str | None
+    card_value: float | None
+    spread: float | None
+    on: date | None
+    count: int
+
+
 class Traces(Part):
     """Elapsed time and positions of each axis at some frames (0-based), at most about a thousand."""
 
@@ -118,5 +130,6 @@ class Evaluation(Part):
     stalls_at: int | None
     traces: Traces | None
     review: ReviewState
+    origins: dict[str, OriginState]
     figures: dict[str, Figure]
     snags: tuple[Snag, ...]

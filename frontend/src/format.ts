@@ -1,5 +1,6 @@
 /** Writing quantities as people read them. Reading what they type is the server's business. */
 import type { Slot } from './api/client';
+import { reader } from './reader.svelte';
 
 const DAY = 86_400;
 const HOUR = 3_600;
@@ -53,8 +54,14 @@ export function clock(epochSeconds: number, zone: string, seconds = true): strin
     hour: '2-digit',
     minute: '2-digit',
     ...(seconds ? { second: '2-digit' } : {}),
+    hour12: reader.twelve,
     timeZone: zone
   }).format(new Date(epochSeconds * 1000));
+}
+
+/** A calendar day as the server writes it, `2026-11-03`. */
+export function date(iso: string): string {
+  return day(Date.parse(`${iso}T12:00:00Z`) / 1000, 'UTC').replace(/^\w+ /, '');
 }
 
 export function day(epochSeconds: number, zone: string, long = false): string {
@@ -74,12 +81,41 @@ const JOINED: Record<string, string> = {
   deg: '{}°',
   'deg/s': '{} °/s',
   'deg/s²': '{} °/s²',
+  'deg/min': '{} °/min',
   'deg/frame': '{}° a frame',
   'mm/frame': '{} mm a frame',
   'f-number': 'f/{}'
 };
 
+const INCH = 25.4;
+const FOOT = 12 * INCH;
+const OUNCE = 28.349523125;
+
+/** Feet and inches from a foot on, inches below; three significant decimals are enough for a ruler. */
+function length(mm: number): string {
+  if (Math.abs(mm) < FOOT) return `${number(mm / INCH)}${NO_BREAK}in`;
+  const inches = Math.round((Math.abs(mm) / INCH) * 100) / 100;
+  const feet = Math.floor(inches / 12);
+  const rest = Math.round((inches - feet * 12) * 100) / 100;
+  return `${mm < 0 ? '−' : ''}${number(feet, 9)}${NO_BREAK}ft${rest ? `${NO_BREAK}${number(rest)}${NO_BREAK}in` : ''}`;
+}
+
+function mass(grams: number): string {
+  if (!reader.imperial)
+    return Math.abs(grams) < 1000 ? `${number(grams)}${NO_BREAK}g` : `${number(grams / 1000)}${NO_BREAK}kg`;
+  const pounds = grams / OUNCE / 16;
+  return Math.abs(pounds) < 1
+    ? `${number(grams / OUNCE, 3)}${NO_BREAK}oz`
+    : `${number(pounds, 3)}${NO_BREAK}lb`;
+}
+
+/** Units that an imperial reader sees in inches. */
+const INCHES: Record<string, string> = { 'mm/s': 'in/s', 'mm/s²': 'in/s²', 'mm/frame': 'in a frame' };
+
 export function write(value: number, unit: string, zone = 'UTC'): string {
+  if (unit === 'g') return mass(value);
+  if (reader.imperial && unit === 'mm') return length(value);
+  if (reader.imperial && INCHES[unit]) return `${number(value / INCH)}${NO_BREAK}${INCHES[unit]}`;
   if (unit === 's') return duration(value);
   if (unit === 'shutter') return shutter(value);
   if (unit === 'instant') return clock(value, zone);

@@ -92,7 +92,7 @@ def _sums(clip: Clip, solution: solver.Solution, pace: pacing.Pace) -> list[Figu
     blending = term("blending", "what blending adds", solution.shoot - plain, "s")
     return [
         *each,
-        figure("clip.frames", LABELS["frames"], solution.frames, "frames", total, *terms),
+        figure("clip.frames", LABELS["frames"], Fraction(solution.frames), "frames", total, *terms),
         figure("clip.shoot", LABELS["shoot"], solution.shoot, "s", length, *terms, *slots, blending),
     ]
 

@@ -16,6 +16,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
 from bridle.core.quantity import QuantityError
+from bridle.core.subjects.starting_points import POINTS
 from bridle.formats.frame_table import NoFramesError, write_frames
 from bridle.formats.plan_json import LARGEST_BYTES, read_plan, write_plan
 from bridle.server.errors import ChangeRefusedError, Trouble
@@ -33,6 +34,7 @@ from bridle.server.shoots.schemas import (
     Saved,
     ShootList,
     Stale,
+    StartingPointLine,
     Told,
 )
 
@@ -139,6 +141,12 @@ def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
             raise ChangeRefusedError(_path(change), error) from error
         undo = back + undo
     return _json(Told(plan=plan, undo=undo, evaluation=evaluate(plan)).model_dump_json())
+
+
+@router.get("/starting-points", response=list[StartingPointLine], operation_id="starting_points")
+def list_starting_points(request: HttpRequest) -> Any:
+    """The intervals to start from, by subject, with the reason."""
+    return POINTS
 
 
 @router.post("/frame", response={200: FrameTold, 422: Trouble}, operation_id="look_at_frame")

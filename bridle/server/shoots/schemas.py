@@ -117,6 +117,16 @@ class ShootList(Schema):
     bin_days: int
 
 
+class StartingPointLine(Schema):
+    """A subject, the interval that suits it from low to high, and why."""
+
+    key: str
+    name: str
+    low_s: int
+    high_s: int
+    reason: str
+
+
 class Done(Schema):
     """A plain answer."""
 

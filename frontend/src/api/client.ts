@@ -19,6 +19,8 @@ export type RunView = Schemas['RunView'];
 export type LogLine = Schemas['LogLine'];
 export type Trouble = Schemas['Trouble'];
 export type Quantity = Schemas['QuantityState'];
+export type StartingPoint = Schemas['StartingPointLine'];
+export type SchoolState = Schemas['SchoolState'];
 export type Change = NonNullable<Schemas['Ask']['changes']>[number];
 
 function token(): string {

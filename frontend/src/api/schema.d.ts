@@ -152,6 +152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starting-points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starting Points
+         * @description The intervals to start from, by subject, with the reason.
+         */
+        get: operations["starting_points"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/frame": {
         parameters: {
             query?: never;
@@ -1309,6 +1329,10 @@ export interface components {
             stalls_at: number | null;
             traces: components["schemas"]["Traces"] | null;
             review: components["schemas"]["ReviewState"];
+            /** Origins */
+            origins: {
+                [key: string]: components["schemas"]["OriginState"];
+            };
             /** Figures */
             figures: {
                 [key: string]: components["schemas"]["Figure"];
@@ -1719,6 +1743,27 @@ export interface components {
             binned: boolean;
             plan: components["schemas"]["Plan"];
             evaluation: components["schemas"]["Evaluation"];
+        };
+        /**
+         * OriginState
+         * @description How a figure of the plan is known: typed, from a card, measured with spread and date, or the usual value.
+         */
+        OriginState: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "typed" | "card" | "measured" | "usual";
+            /** Card */
+            card: string | null;
+            /** Card Value */
+            card_value: number | null;
+            /** Spread */
+            spread: number | null;
+            /** On */
+            on: string | null;
+            /** Count */
+            count: number;
         };
         /**
          * Peg
@@ -2696,7 +2741,20 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"])[];
+        };
+        /**
+         * FitKit
+         * @description Give the plan these copies of cards, and the figures that they know.
+         */
+        FitKit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "fit";
+            /** Copies */
+            copies: components["schemas"]["Copy"][];
         };
         /**
          * HoldClock
@@ -2805,6 +2863,22 @@ export interface components {
              * @default false
              */
             imperial: boolean;
+        };
+        /**
+         * StartingPointLine
+         * @description A subject, the interval that suits it from low to high, and why.
+         */
+        StartingPointLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Low S */
+            low_s: number;
+            /** High S */
+            high_s: number;
+            /** Reason */
+            reason: string;
         };
         /**
          * FrameTold
@@ -3258,6 +3332,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    starting_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartingPointLine"][];
                 };
             };
         };

@@ -1,12 +1,15 @@
 <script lang="ts">
   /** The sentence: the shoot as one line, every figure changed in place and pegged. */
   import type { Fix } from '../api/client';
-  import BeatStrip from '../drawings/strip/BeatStrip.svelte';
-  import ClipFold from '../drawings/fold/ClipFold.svelte';
   import { duration, fill } from '../format';
   import Editable from '../parts/Editable.svelte';
   import Peg from '../parts/Peg.svelte';
   import Working from '../parts/Working.svelte';
+  import { exact } from '../parts/beatParts';
+  import Changing from './clip/Changing.svelte';
+  import OnTheClock from './clip/OnTheClock.svelte';
+  import OneBeat from './clip/OneBeat.svelte';
+  import Suits from './clip/Suits.svelte';
   import { theSheet } from '../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -19,13 +22,11 @@
     { before: 'they last', name: 'clip', after: ',' },
     { before: '', name: 'speed_up', after: ' faster than life.' }
   ];
-  const PARTS = [
-    { path: 'beat.wake_s', label: 'wake', unit: 's' },
-    { path: 'beat.lag_s', label: 'shutter lag', unit: 's' },
-    { path: 'beat.exposure_s', label: 'exposure', unit: 'shutter' },
-    { path: 'beat.write_s', label: 'write to card', unit: 's' },
-    { path: 'beat.settle_s', label: 'settle', unit: 's' },
-    { path: 'beat.margin', label: 'margin', unit: 'share' }
+  const LEAVES = [
+    { key: 'suits', label: 'How often' },
+    { key: 'beat', label: 'One beat' },
+    { key: 'changing', label: 'A changing interval' },
+    { key: 'clock', label: 'On the clock' }
   ] as const;
 
   const clip = $derived(sheet.told.clip);
@@ -33,25 +34,13 @@
   const few = $derived(sheet.told.snags.find((snag) => snag.code === 'holds-too-few'));
   const involved = $derived(new Set(clash ? clip.missing : []));
   const pegged = $derived(clip.quantities.filter((one) => one.held).length);
-  const solved = $derived(clip.state === 'solved');
-  const values = $derived(Object.fromEntries(clip.quantities.map((one) => [one.quantity, one.value ?? 0])));
-  const otherRate = $derived(values.rate === 24 ? 25 : 24);
-  const beat = $derived(sheet.told.beat);
+  const leaf = $derived(sheet.leaf);
+  const ramped = $derived(sheet.plan.clip.ramp.segments);
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
   function peg(name: Name) {
     const held = sheet.quantity(name)?.held;
     void sheet.change([held ? { do: 'release', quantity: name } : { do: 'hold', quantity: name }]);
-  }
-
-  function beatValue(path: string): number {
-    const name = path.split('.')[1] as keyof typeof sheet.plan.beat;
-    return fraction(String(sheet.plan.beat[name]));
-  }
-
-  function fraction(text: string): number {
-    const [over, under] = text.split('/').map(Number);
-    return (over ?? 0) / (under ?? 1);
   }
 </script>
 
@@ -72,21 +61,34 @@
     <p class="sentence" class:clash>
       {#each pieces as piece (piece.name)}
         {@const one = sheet.quantity(piece.name)}
-        {piece.before}{' '}<span class="keep"
-          ><Editable
-            path="clip.{piece.name}"
-            label={one?.label ?? piece.name}
-            value={one?.value ?? null}
-            unit={one?.unit ?? ''}
-            held={one?.held}
-            onpeg={() => peg(piece.name)}
-          /><Peg
-            label={one?.label ?? piece.name}
-            held={one?.held ?? false}
-            pull={involved.has(piece.name)}
-            onpeg={() => peg(piece.name)}
-          />{piece.after}</span
-        >{' '}
+        {#if piece.name === 'interval' && ramped.length}
+          {piece.before}{' '}<span class="keep"
+            ><button type="button" class="range" onclick={() => (sheet.leaf = 'changing')}
+              >{duration(exact(ramped[0]?.interval_s))} to {duration(
+                exact(ramped.at(-1)?.interval_s)
+              )}</button
+            >{piece.after}</span
+          >{' '}
+        {:else}
+          {piece.before}{' '}<span class="keep"
+            ><Editable
+              path="clip.{piece.name}"
+              label={one?.label ?? piece.name}
+              value={one?.value ?? null}
+              unit={one?.unit ?? ''}
+              {...piece.name === 'shoot' && ramped.length && one?.value
+                ? { shown: duration(Math.round(one.value)) }
+                : {}}
+              held={one?.held}
+              onpeg={() => peg(piece.name)}
+            />{#if !ramped.length || piece.name === 'rate'}<Peg
+                label={one?.label ?? piece.name}
+                held={one?.held ?? false}
+                pull={involved.has(piece.name)}
+                onpeg={() => peg(piece.name)}
+              />{/if}{piece.after}</span
+          >{' '}
+        {/if}
       {/each}
     </p>
 
@@ -110,8 +112,10 @@
       </div>
     {:else}
       <p class="hint">
-        {COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type over it,
-        or use the arrow keys.
+        {#if ramped.length}The segments hold the interval; type over the other figures and all of them stretch
+          alike.
+        {:else}{COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type
+          over it, or use the arrow keys.{/if}
         {#each clip.rounding as note (note.quantity)}
           <span class="rounding">
             {note.quantity === 'clip' ? 'The clip' : 'The shoot'} was to last {duration(note.asked)}; whole
@@ -125,60 +129,20 @@
   </div>
 
   <div class="rest">
-    {#if solved && sheet.told.frames}
-      <ClipFold
-        frames={sheet.told.frames}
-        clip={values.clip ?? 0}
-        rate={values.rate ?? 25}
-        speedUp={values.speed_up ?? 1}
-        playhead={sheet.playhead.at}
-      />
-      <p class="folded">
-        <b><Working figure="clip.clip" /> of clip, <Working figure="clip.speed_up" /> faster than life</b>
-        <span>the same frames at {otherRate}: <Working figure="clip.at.{otherRate}" /></span>
-      </p>
-    {/if}
-
-    <div class="beat">
-      <h3>
-        What one beat holds
-        <span class="label">
-          nothing moves while the shutter is open · shortest interval that fits <Working
-            figure="beat.shortest"
-          />
-        </span>
-      </h3>
-      {#if beat}<BeatStrip {beat} />{/if}
-      <div class="parts">
-        {#each PARTS as part (part.path)}
-          <div>
-            <span class="label">{part.label}</span>
-            <Editable path={part.path} label={part.label} value={beatValue(part.path)} unit={part.unit} />
-          </div>
-        {/each}
-        <div>
-          <span class="label">move</span>
-          <Working figure="beat.move" />
-        </div>
-        <div>
-          <span class="label">interval step</span>
-          <Editable
-            path="clip.interval_step_s"
-            label="interval step"
-            value={fraction(String(sheet.plan.clip.interval_step_s))}
-            unit="s"
-          />
-        </div>
-      </div>
-      <label class="overlap">
-        <input
-          type="checkbox"
-          checked={sheet.plan.beat.write_while_moving}
-          onchange={(event) => void sheet.set('beat.write_while_moving', event.currentTarget.checked)}
-        />
-        the camera writes while the rig moves
-      </label>
-    </div>
+    <nav aria-label="Parts of the clip" class="leaves">
+      {#each LEAVES as one (one.key)}
+        <button
+          type="button"
+          class:here={leaf === one.key}
+          aria-current={leaf === one.key ? 'true' : undefined}
+          onclick={() => (sheet.leaf = one.key)}>{one.label}</button
+        >
+      {/each}
+    </nav>
+    {#if leaf === 'beat'}<OneBeat />
+    {:else if leaf === 'changing'}<Changing />
+    {:else if leaf === 'clock'}<OnTheClock />
+    {:else}<Suits />{/if}
   </div>
 </section>
 
@@ -235,49 +199,35 @@
     color: var(--second);
     font-size: 12px;
   }
-  .folded {
-    display: flex;
-    flex-wrap: wrap;
-    justify-content: center;
-    gap: 0 20px;
-    font-size: 13px;
+  .range {
+    font-weight: 650;
+    letter-spacing: inherit;
+    border-bottom: 2px dotted var(--second);
   }
-  .folded span {
+  .range:hover {
+    background: var(--wash);
+  }
+  .leaves {
+    display: flex;
+    gap: 22px;
+    margin: 2px 0 10px;
+    border-top: 1px solid var(--hair);
+    padding-top: 6px;
+  }
+  .leaves button {
+    min-height: 28px;
+    font-size: 14px;
     color: var(--second);
+    border-bottom: 2px solid transparent;
+    white-space: nowrap;
   }
-  .beat {
-    margin-top: 4px;
+  .leaves button:hover {
+    color: var(--ink);
   }
-  .beat h3 {
-    margin-bottom: 6px;
-  }
-  .beat h3 .label {
-    margin-left: 14px;
-    font-weight: 450;
-  }
-  .parts {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(92px, 1fr));
-    gap: 4px 12px;
-    margin-top: 4px;
-  }
-  .parts div {
-    display: flex;
-    flex-direction: column;
-    align-items: flex-start;
-  }
-  .overlap {
-    display: inline-flex;
-    align-items: center;
-    gap: 8px;
-    margin-top: 8px;
-    font-size: 13px;
-    min-height: 24px;
-  }
-  .overlap input {
-    width: 15px;
-    height: 15px;
-    accent-color: var(--ink);
+  .leaves .here {
+    color: var(--ink);
+    font-weight: 650;
+    border-bottom-color: var(--ink);
   }
   @media (max-width: 760px) {
     /* On a phone: the sentence, then the ring and the next thing to do, then the rest. */
@@ -297,12 +247,11 @@
       font-size: 26px;
       line-height: 1.5;
     }
-    .parts {
-      grid-template-columns: repeat(2, 1fr);
-      gap: 10px 12px;
-      font-size: 17px;
+    .leaves {
+      overflow-x: auto;
+      gap: 18px;
     }
-    .overlap {
+    .leaves button {
       min-height: 44px;
     }
   }

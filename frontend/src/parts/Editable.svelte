@@ -66,6 +66,7 @@
 
   /** Exact quantities travel as decimal text, the others as numbers. */
   function storedLike(next: number): number | string {
+    if (unit === 'instant') return new Date(Math.round(next) * 1000).toISOString();
     return /^(clip\.|beat\.)/.test(path) ? String(next) : next;
   }
 

@@ -32,8 +32,7 @@
   <Popover.Root>
     <Popover.Trigger class="figure" aria-label="{figure.label}: {said}. Show the working"
       >{said}</Popover.Trigger
-    >
-    <Popover.Portal>
+    ><Popover.Portal>
       <Popover.Content
         class="slip"
         sideOffset={6}

@@ -16,6 +16,9 @@ const BY_UNIT: Record<string, Steps> = {
   share: make(0.01, 0.05, 0.001),
   'f-number': make(1, 2, 0.1),
   iso: make(100, 400, 10),
+  instant: make(60, 600, 1),
+  g: make(10, 100, 1),
+  stops: make(1, 1, 0.3),
   '': make(1, 10, 1)
 };
 

@@ -46,7 +46,7 @@
       { path: 'shoot.subject', value: answers.subject },
       { path: 'shoot.place.name', value: answers.place },
       { path: 'shoot.place.zone', value: answers.zone },
-      { path: 'shoot.start', value: answers.start }
+      { path: 'shoot.clock.at', value: answers.start }
     ];
     if (await sheet.apply(edits)) asking = false;
   }
@@ -105,7 +105,7 @@
       subject: shoot.subject,
       place: shoot.place.name,
       zone: shoot.place.zone,
-      start: shoot.start
+      start: shoot.clock.at
     }}
     button="Put it on the sheet"
     trouble={sheet.troubles.get('shoot.name') ?? sheet.offline}

@@ -2,6 +2,7 @@
   /** The margin: the beat ring, the totals and the worst snags, always there. */
   import BeatRing from '../drawings/ring/BeatRing.svelte';
   import { duration, number, shutter } from '../format';
+  import PartSlip from '../parts/PartSlip.svelte';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
   import { router } from '../router.svelte';
@@ -15,24 +16,61 @@
   const told = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
   const snags = $derived(sheet.told.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
   const open = $derived(sheet.told.clip.state);
+  // A length of hours is read to the second; its working has the rest.
+  const onSite = $derived.by(() => {
+    const shoot = sheet.figure('clip.shoot')?.value;
+    return shoot === undefined ? '–' : duration(shoot > 600 ? Math.round(shoot) : shoot);
+  });
+  let held = $state<string | null>(null);
+  let anchor = $state.raw<Element | null>(null);
+
+  function hold(name: string, at: Element) {
+    anchor = at;
+    held = name;
+  }
 </script>
+
+{#snippet part(name: string, shown: string)}
+  <button
+    type="button"
+    class="figure"
+    aria-label="{name}: {shown}. Take hold of it"
+    onclick={(event) => hold(name, event.currentTarget)}>{shown}</button
+  >
+{/snippet}
 
 <aside class="margin" aria-label="Beat, totals and snags">
   {#if beat}
-    <BeatRing {beat} spare={sheet.figure('beat.spare')?.value ?? 0} />
+    <BeatRing {beat} spare={sheet.figure('beat.spare')?.value ?? 0} onpart={hold} />
+    <PartSlip name={held} {anchor} onclose={() => (held = null)} />
     <dl class="legend">
       <div>
         <dt><i class="ink"></i>exposure</dt>
-        <dd>{shutter(length('exposure'))}</dd>
+        <dd>{@render part('exposure', shutter(length('exposure')))}</dd>
       </div>
+      {#if length('process')}
+        <div>
+          <dt><i class="grey"></i>processing</dt>
+          <dd>{@render part('process', duration(length('process')))}</dd>
+        </div>
+      {/if}
       <div>
         <dt><i class="tone"></i>write to card</dt>
-        <dd>{duration(length('write'))}</dd>
+        <dd>
+          {#if sheet.plan.beat.buffer_frames}buffered{:else}{@render part(
+              'write',
+              duration(length('write'))
+            )}{/if}
+        </dd>
       </div>
       <div>
         <dt><i class="thin"></i>move, then settle</dt>
         <dd>
-          <Working figure="beat.move" shown={number(length('move'), 3)} /> + {duration(length('settle'))}
+          {#if sheet.plan.beat.school === 'continuous'}never stops{:else}
+            <Working figure="beat.move" shown={number(length('move'), 3)} /> + {@render part(
+              'settle',
+              duration(length('settle'))
+            )}{/if}
         </dd>
       </div>
       <div>
@@ -69,7 +107,7 @@
     </div>
     <div>
       <dt>on site</dt>
-      <dd><Working figure="clip.shoot" /></dd>
+      <dd><Working figure="clip.shoot" shown={onSite} /></dd>
     </div>
     <div>
       <dt>finished</dt>
@@ -165,6 +203,9 @@
   }
   .ink {
     background: var(--ink);
+  }
+  .grey {
+    background: var(--second);
   }
   .tone {
     background: var(--tone);

@@ -10,6 +10,7 @@ import {
   type Plan,
   type Trouble
 } from '../api/client';
+import { reader } from '../reader.svelte';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
 
@@ -39,6 +40,8 @@ export class Sheet {
   undos = $state.raw<Step[]>([]);
   redos = $state.raw<Edit[][]>([]);
   said = $state('');
+  /** Which part of the clip chapter lies open. */
+  leaf = $state<'suits' | 'beat' | 'changing' | 'clock'>('suits');
   readonly saving: Saving;
   readonly playhead: Playhead;
   #queue: Asked[] = [];
@@ -60,7 +63,7 @@ export class Sheet {
   }
 
   get start(): number {
-    return Date.parse(this.plan.shoot.start) / 1000;
+    return this.figure('time.first')?.value ?? Date.parse(this.plan.shoot.clock.at) / 1000;
   }
 
   quantity(name: string) {
@@ -80,7 +83,7 @@ export class Sheet {
   }
 
   type(path: string, text: string): Promise<boolean> {
-    return this.change([{ do: 'type', path, text }]);
+    return this.change([{ do: 'type', path, text, imperial: reader.imperial }]);
   }
 
   set(path: string, value: number | string | boolean, merge?: string): Promise<boolean> {
@@ -191,7 +194,8 @@ function placeOf(change: Change | undefined): string {
   if (!change) return '';
   if ('path' in change) return change.path;
   if ('quantity' in change) return `clip.${change.quantity}`;
-  return change.edits[0]?.path ?? '';
+  if ('edits' in change) return change.edits[0]?.path ?? '';
+  return change.do;
 }
 
 const KEY = Symbol('sheet');

@@ -32,7 +32,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg viewBox="0 0 {WIDTH} 124" role="img" aria-label={words}>
+  <svg viewBox="0 0 {WIDTH} 98" role="img" aria-label={words}>
     {#each labels as tick (tick)}
       <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
         >{number(tick, 12)}</text
@@ -44,13 +44,13 @@
     {/each}
     <line class="tick" x1={x(1)} x2={x(1)} y1="20" y2="36" />
     <line class="tick" x1={x(Math.max(2, frames))} x2={x(Math.max(2, frames))} y1="20" y2="36" />
-    <path class="fold" d="M4 37H{WIDTH - 4}L{right} 116H{left}Z" />
+    <path class="fold" d="M4 37H{WIDTH - 4}L{right} 90H{left}Z" />
     {#each labels as tick (tick)}
       {@const share = frames > 1 ? (tick - 1) / (frames - 1) : 0}
-      <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="116" />
+      <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="90" />
     {/each}
-    <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="122" />
-    <rect class="clip" x={left} y="116" width={right - left} height="5" />
+    <line class="head" x1={4 + across * (WIDTH - 8)} y1="20" x2={left + across * (right - left)} y2="96" />
+    <rect class="clip" x={left} y="90" width={right - left} height="5" />
   </svg>
 </div>
 

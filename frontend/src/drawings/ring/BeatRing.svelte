@@ -7,8 +7,10 @@
   interface Props {
     beat: BeatState;
     spare: number;
+    /** A part was taken hold of. */
+    onpart: (name: string, at: Element) => void;
   }
-  let { beat, spare }: Props = $props();
+  let { beat, spare, onpart }: Props = $props();
 
   const OUTER = 86;
   const INNER = 68;
@@ -20,8 +22,10 @@
       const radius = part.track === 'inner' ? INNER : OUTER;
       const from = share(part.start_s);
       const to = share(part.start_s + part.length_s);
-      const inside = { name: part.name, path: arc(Math.min(from, 1), Math.min(to, 1), radius) };
+      const own = { part: part.name, label: part.label, length: part.length_s };
+      const inside = { ...own, name: part.name, path: arc(Math.min(from, 1), Math.min(to, 1), radius) };
       const past = {
+        ...own,
         name: part.name === 'margin' ? 'over kept' : 'over',
         path: arc(Math.max(from, 1) - 1, Math.min(to, 1.96) - 1, OVER)
       };
@@ -40,13 +44,29 @@
   );
 </script>
 
-<svg viewBox="-112 -112 224 224" role="img" aria-label={words}>
+<svg viewBox="-112 -112 224 224" role="group" aria-label={words}>
   <circle class="track" r={OUTER} />
   {#each ticks as tick (tick.i)}
     <line class="tick" x1={tick.from[0]} y1={tick.from[1]} x2={tick.to[0]} y2={tick.to[1]} />
   {/each}
   {#each drawn as part, i (i)}
-    {#if part.path}<path class={part.name} d={part.path} />{/if}
+    {#if part.path}
+      <path class={part.name} d={part.path} />
+      <path
+        class="hold"
+        d={part.path}
+        role="button"
+        tabindex={i === drawn.findIndex((one) => one.part === part.part) ? 0 : -1}
+        aria-label="{part.label}, {duration(part.length)}. Take hold of it"
+        onclick={(event) => onpart(part.part, event.currentTarget)}
+        onkeydown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          event.stopPropagation();
+          onpart(part.part, event.currentTarget);
+        }}
+      />
+    {/if}
   {/each}
   <line class="start" x1="0" y1="-108" x2="0" y2="-58" />
   <text class="big" y="-2" text-anchor="middle">{duration(beat.interval_s)}</text>
@@ -69,6 +89,22 @@
     fill: none;
     stroke: var(--ink);
     stroke-width: 13;
+  }
+  path.hold {
+    stroke: transparent;
+    stroke-width: 20;
+    cursor: pointer;
+    outline: none;
+  }
+  path.hold:hover,
+  path.hold:focus-visible {
+    stroke: var(--wash2);
+  }
+  path.hold:focus-visible {
+    stroke: color-mix(in srgb, var(--ink) 45%, transparent);
+  }
+  .process {
+    stroke: var(--second);
   }
   .track {
     fill: none;

@@ -2,6 +2,7 @@
   /** The whole shoot on its clock, with the moves as lines and one playhead that everything follows. */
   import { clock, number, shutter, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { exact } from '../../parts/beatParts';
   import { DASHES, UNITS } from '../axes';
   import { clockTicks, heights, offset, path, sample, shift, WHOLE, zoom, type View } from './geometry';
 
@@ -19,24 +20,91 @@
 
   const told = $derived(sheet.told);
   const frames = $derived(told.frames ?? 0);
-  const interval = $derived(told.interval_s ?? 1);
+  const traces = $derived(told.traces);
+  const elapsed = (frame: number) => (traces ? sample(traces.frames, traces.elapsed_s, frame) : 0);
+  const length = $derived(traces?.elapsed_s.at(-1) ?? 0);
   const room = $derived(width - LEFT - RIGHT);
   const x = (share: number) => LEFT + ((share - view.from) / (view.to - view.from)) * room;
   const shareOf = (px: number) => view.from + ((px - LEFT) / room) * (view.to - view.from);
-  const frameShare = (frame: number) => (frames > 1 ? frame / (frames - 1) : 0);
+  const frameShare = (frame: number) => (length > 0 ? elapsed(frame) / length : 0);
+  const timeShare = (seconds: number) => (length > 0 ? seconds / length : 0);
   // Signals are read once a line, not once a point: a drag redraws these lines many times a second.
   const lines = $derived.by(() => {
-    const traces = told.traces;
     if (!traces) return [];
-    const scale = room / (view.to - view.from) / Math.max(1, frames - 1);
+    const scale = room / (view.to - view.from) / Math.max(1e-9, length);
     const left = LEFT - (view.from / (view.to - view.from)) * room;
-    const xs = traces.frames.map((frame) => left + frame * scale);
+    const xs = traces.elapsed_s.map((seconds) => left + seconds * scale);
     return Object.entries(traces.axes).map(([name, values], row) => {
       return { name, row, path: path(xs, heights(values, 20, 84)), dash: DASHES[name] ?? '' };
     });
   });
+  const shownFrames = $derived.by(() => {
+    if (!traces) return [];
+    const first = Math.floor(sample(traces.elapsed_s, traces.frames, view.from * length));
+    const last = Math.ceil(sample(traces.elapsed_s, traces.frames, view.to * length));
+    return Array.from({ length: Math.min(last - first + 1, 4000) }, (_, i) => first + i);
+  });
+  const events = $derived(
+    sheet.plan.shoot.clock.events
+      .map((event, i) => ({
+        i,
+        name: event.name,
+        share: timeShare(Date.parse(event.at) / 1000 - sheet.start)
+      }))
+      .filter((event) => event.share >= 0 && event.share <= 1)
+  );
+  const segments = $derived(sheet.plan.clip.ramp.segments);
+  // Where one interval ends and the next begins, by the frames that the segments came to.
+  const edges = $derived.by(() => {
+    let frame = 0;
+    return segments.slice(0, -1).map((_, i) => {
+      frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
+      return { i, frame, share: frameShare(frame) };
+    });
+  });
+  let held = $state<{ i: number; x: number; lengths: [number, number]; merge: string } | null>(null);
+  const lengthOf = (i: number) => exact(segments[i]?.length_s);
+
+  /** Move the boundary between two segments: what one gains the other loses. */
+  function moveEdge(i: number, lengths: [number, number], by: number, merge: string) {
+    const least = [exact(segments[i]?.interval_s), exact(segments[i + 1]?.interval_s)] as const;
+    const kept = Math.round(Math.max(least[0] - lengths[0], Math.min(lengths[1] - least[1], by)));
+    const put = (at: number, seconds: number) => ({
+      path: `clip.ramp.segments.${at}.length_s`,
+      value: String(seconds)
+    });
+    const edits = [put(i, lengths[0] + kept), put(i + 1, lengths[1] - kept)];
+    void sheet.change([{ do: 'edits', edits }], merge);
+  }
+
+  function edgeDown(event: PointerEvent, i: number) {
+    event.stopPropagation();
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    held = {
+      i,
+      x: event.clientX,
+      lengths: [lengthOf(i), lengthOf(i + 1)],
+      merge: `edge ${i} ${event.timeStamp}`
+    };
+  }
+
+  function edgeMoved(event: PointerEvent) {
+    if (!held) return;
+    event.stopPropagation();
+    const seconds = ((event.clientX - held.x) / room) * (view.to - view.from) * length;
+    moveEdge(held.i, held.lengths, seconds, held.merge);
+  }
+
+  function edgeKeys(event: KeyboardEvent, i: number) {
+    const direction = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+    if (!direction) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const step = exact(segments[i]?.interval_s) * (event.shiftKey ? 10 : 1);
+    moveEdge(i, [lengthOf(i), lengthOf(i + 1)], direction * step, `edge key ${i}`);
+  }
+
   const ticks = $derived.by(() => {
-    const length = (frames - 1) * interval;
     const from = sheet.start + view.from * length;
     const to = sheet.start + view.to * length;
     const made = clockTicks(from, to, Math.max(3, room / 78), offset(from, sheet.zone));
@@ -44,7 +112,7 @@
     return made.at.map((at) => ({ at, x: x(share(at)), text: clock(at, sheet.zone, made.step < 60) }));
   });
   const at = $derived(head.at);
-  const now = $derived(sheet.start + at * interval);
+  const now = $derived(sheet.start + elapsed(at));
   const headX = $derived(x(frameShare(at)));
   const positions = $derived(
     Object.entries(told.traces?.axes ?? {}).map(([name, values]) => {
@@ -70,7 +138,7 @@
 
   function to(px: number) {
     head.stop();
-    head.to(shareOf(px) * (frames - 1));
+    if (traces) head.to(sample(traces.elapsed_s, traces.frames, shareOf(px) * length));
   }
 
   function down(event: PointerEvent) {
@@ -167,8 +235,8 @@
           <path class="line" d={one.path} stroke-dasharray={one.dash} />
         {/each}
         <line class="hair" x1={LEFT} x2={width - RIGHT} y1="102" y2="102" />
-        {#if ((view.to - view.from) * frames) / room < 0.34}
-          {#each Array.from({ length: Math.ceil((view.to - view.from) * (frames - 1)) + 2 }, (_, i) => Math.floor(view.from * (frames - 1)) + i).filter((f) => f < frames) as frame (frame)}
+        {#if shownFrames.length / room < 0.34}
+          {#each shownFrames as frame (frame)}
             <line class="frame" x1={x(frameShare(frame))} x2={x(frameShare(frame))} y1="97" y2="107" />
           {/each}
         {:else}
@@ -177,6 +245,29 @@
         <line class="base" x1={LEFT} x2={width - RIGHT} y1={BASE} y2={BASE} />
         <line class="head" x1={headX} x2={headX} y1="0" y2={BASE} />
         <path class="mark" d="M{headX - 6} {BASE + 1}h12l-6 -8z" />
+        {#each events as event (event.i)}
+          <line class="event" x1={x(event.share)} x2={x(event.share)} y1="8" y2={BASE} />
+          <text class="eventname" x={x(event.share) + 5} y="16">{event.name}</text>
+        {/each}
+        {#each edges as edge (edge.i)}
+          <g
+            role="slider"
+            tabindex="0"
+            class="edge"
+            aria-label="Change of the interval after segment {edge.i + 1}"
+            aria-valuenow={edge.frame + 1}
+            aria-valuetext="at frame {edge.frame + 1}, {clock(sheet.start + elapsed(edge.frame), sheet.zone)}"
+            onpointerdown={(event) => edgeDown(event, edge.i)}
+            onpointermove={edgeMoved}
+            onpointerup={() => (held = null)}
+            onpointercancel={() => (held = null)}
+            onkeydown={(event) => edgeKeys(event, edge.i)}
+          >
+            <rect class="grab" x={x(edge.share) - 12} y="0" width="24" height={BASE} />
+            <line class="boundary" x1={x(edge.share)} x2={x(edge.share)} y1="14" y2={BASE} />
+            <path class="knob" d="M{x(edge.share) - 6} 4h12v10h-12z" />
+          </g>
+        {/each}
       </g>
       <g transform="translate({flagX} 88)">
         <rect class="flag" width={flagWide} height="20" />
@@ -212,6 +303,32 @@
   }
   .hair {
     stroke: var(--hair);
+  }
+  .event {
+    stroke: var(--second);
+    stroke-dasharray: 2 3;
+  }
+  .eventname {
+    fill: var(--second);
+  }
+  .grab {
+    fill: transparent;
+    cursor: col-resize;
+  }
+  .edge {
+    outline: none;
+  }
+  .edge:focus-visible .knob {
+    stroke: var(--ink);
+    stroke-width: 5;
+  }
+  .boundary {
+    stroke: var(--ink);
+    stroke-width: 1.2;
+    stroke-dasharray: 5 3;
+  }
+  .knob {
+    fill: var(--ink);
   }
   .frame {
     stroke: var(--ink);

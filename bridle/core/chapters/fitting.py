@@ -1,0 +1,141 @@
+"""Cards put into a plan: which figures of the plan they give, and the edits that bring them in."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Any
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, dump, look
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Phone, Support, Trigger
+from bridle.core.plan.rig import AXIS_NAMES, Axis, AxisName
+
+# Where a camera's own figures stand in a plan.
+_IMAGER = {
+    "camera.sensor_width_mm": "sensor_width_mm",
+    "camera.sensor_height_mm": "sensor_height_mm",
+    "camera.picture_width_px": "picture_width_px",
+    "camera.picture_height_px": "picture_height_px",
+    "beat.wake_s": "wake_s",
+    "beat.lag_s": "lag_s",
+    "beat.write_s": "write_s",
+    "beat.buffer_frames": "buffer_frames",
+}
+_AXIS = ("low", "high", "top_speed", "acceleration")
+
+
+@dataclass(frozen=True)
+class Bound:
+    """A place of the plan that a card gives the value for, as JSON."""
+
+    path: str
+    copy: Copy
+    field: str
+    value: Any
+
+
+def axis_name(card: AxisCard) -> AxisName | None:
+    """Which axis of the move a card is; tilt and roll stand in the rig without moving yet."""
+    if card.motion == "linear":
+        return "slide"
+    return "pan" if card.turns == "pan" else None
+
+
+def first_of(copies: tuple[Copy, ...], *kinds: type[AnyCard]) -> Copy | None:
+    """The first copy of one of these kinds."""
+    return next((copy for copy in copies if isinstance(copy.card, kinds)), None)
+
+
+def axis_copies(copies: tuple[Copy, ...]) -> dict[AxisName, Copy]:
+    """The copy that each axis of the move is made from."""
+    found: dict[AxisName, Copy] = {}
+    for copy in copies:
+        if isinstance(copy.card, AxisCard):
+            name = axis_name(copy.card)
+            if name is not None:
+                found.setdefault(name, copy)
+    return {name: found[name] for name in AXIS_NAMES if name in found}
+
+
+def bound(copies: tuple[Copy, ...], axes: tuple[Axis, ...]) -> list[Bound]:
+    """Every place that these copies give a value for, in a rig with these axes."""
+    return [*_camera(copies), *_timer(copies), *_settle(copies), *_axes(copies, axes)]
+
+
+def _bind(path: str, copy: Copy, field: str) -> Bound:
+    return Bound(path, copy, field, copy.card.model_dump(mode="json")[field])
+
+
+def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:
+    imager, lens = first_of(copies, Body, Phone), first_of(copies, Lens)
+    if imager:
+        yield from (_bind(path, imager, field) for path, field in _IMAGER.items())
+    if imager and isinstance(imager.card, Phone):
+        yield _bind("camera.focal_mm", imager, "focal_mm")
+    elif lens:
+        yield _bind("camera.focal_mm", lens, "focal_mm")
+
+
+def _timer(copies: tuple[Copy, ...]) -> Iterator[Bound]:
+    """The step in which the interval is dialled: the trigger's, else the camera's own."""
+    trigger, imager = first_of(copies, Trigger), first_of(copies, Body, Phone)
+    if trigger:
+        yield _bind("clip.interval_step_s", trigger, "step_s")
+        yield _bind("beat.least_margin_s", trigger, "polling_s")
+    elif imager:
+        yield _bind("clip.interval_step_s", imager, "interval_step_s")
+
+
+def _settle(copies: tuple[Copy, ...]) -> Iterator[Bound]:
+    """The rig settles when its slowest axis has."""
+    axes = [copy for copy in copies if isinstance(copy.card, AxisCard)]
+    if axes:
+        yield _bind("beat.settle_s", max(axes, key=_settles), "settle_s")
+
+
+def _settles(copy: Copy) -> Fraction:
+    return copy.card.settle_s if isinstance(copy.card, AxisCard) else Fraction(0)
+
+
+def _axes(copies: tuple[Copy, ...], axes: tuple[Axis, ...]) -> Iterator[Bound]:
+    cards = axis_copies(copies)
+    for number, axis in enumerate(axes):
+        if axis.name in cards:
+            yield from (_bind(f"rig.axes.{number}.{field}", cards[axis.name], field) for field in _AXIS)
+
+
+def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
+    """The edits that give a plan these copies. What was typed over a card before stays as it was typed."""
+    before = {one.path: one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    data = dump(plan)
+    kept = [Edit(path="kit.copies", value=[copy.model_dump(mode="json") for copy in copies])]
+    axes = _fitted_axes(plan, copies)
+    if axes is not None:
+        kept.append(Edit(path="rig.axes", value=[axis.model_dump(mode="json") for axis in axes]))
+    for one in bound(copies, ()):
+        standing = look(data, one.path)
+        if standing != one.value and (one.path not in before or before[one.path] == standing):
+            kept.append(Edit(path=one.path, value=one.value))
+    return kept
+
+
+def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
+    """The axes of a rig that is put together from cards; None while there is only a camera, or nothing."""
+    cards = axis_copies(copies)
+    if not cards and first_of(copies, Support) is None:
+        return None
+    old = {(one.path, one.field): one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    made = []
+    for name, copy in cards.items():
+        assert isinstance(copy.card, AxisCard)
+        values = {field: getattr(copy.card, field) for field in _AXIS}
+        standing = plan.rig.axis(name)
+        if standing is not None and name in axis_copies(plan.kit.copies):
+            number = plan.rig.axes.index(standing)
+            for field in _AXIS:
+                if getattr(standing, field) != old[(f"rig.axes.{number}.{field}", field)]:
+                    values[field] = getattr(standing, field)
+        if values["low"] >= values["high"]:
+            values |= {"low": copy.card.low, "high": copy.card.high}
+        made.append(Axis(name=name, kind=copy.card.motion, **values))
+    return made

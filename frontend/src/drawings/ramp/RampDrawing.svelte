@@ -1,0 +1,105 @@
+<script lang="ts">
+  /** Clip time against real time: where the line is steep the clip dwells, where it is flat time is pressed hard. */
+  import { scaleLinear } from 'd3-scale';
+  import { clock, duration } from '../../format';
+  import { theSheet } from '../../sheet/sheet.svelte';
+  import { clockTicks, offset, path, sample } from '../span/geometry';
+
+  const sheet = theSheet();
+  let width = $state(420);
+  const WIDTH = $derived(Math.max(240, width));
+  const TALL = 190;
+  const BASE = 158;
+  const traces = $derived(sheet.told.traces);
+  const rate = $derived(sheet.quantity('rate')?.value ?? 25);
+  const frames = $derived(sheet.told.frames ?? 0);
+  const length = $derived(traces?.elapsed_s.at(-1) ?? 0);
+  const clip = $derived(frames / rate);
+  const x = $derived(scaleLinear([0, Math.max(length, 1e-6)], [44, WIDTH - 12]));
+  const y = $derived(scaleLinear([0, Math.max(clip, 1e-6)], [BASE, 14]));
+  const line = $derived(
+    traces
+      ? path(
+          traces.elapsed_s.map((s) => x(s)),
+          traces.frames.map((f) => y(f / rate))
+        )
+      : ''
+  );
+  const edges = $derived.by(() => {
+    let frame = 0;
+    return sheet.plan.clip.ramp.segments.slice(0, -1).map((_, i) => {
+      frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
+      return { i, x: x(traces ? sample(traces.frames, traces.elapsed_s, frame) : 0), y: y(frame / rate) };
+    });
+  });
+  const ticks = $derived(
+    clockTicks(sheet.start, sheet.start + length, Math.max(2, WIDTH / 80), offset(sheet.start, sheet.zone))
+  );
+  const head = $derived({
+    x: x(traces ? sample(traces.frames, traces.elapsed_s, sheet.playhead.at) : 0),
+    y: y(sheet.playhead.at / rate)
+  });
+</script>
+
+<div bind:clientWidth={width}>
+  <svg
+    viewBox="0 0 {WIDTH} {TALL}"
+    role="img"
+    aria-label="Clip time against real time: {duration(length)} become {duration(clip)} of clip"
+  >
+    {#each y.ticks(4) as tick (tick)}
+      <line class="hair" x1="44" x2={WIDTH - 12} y1={y(tick)} y2={y(tick)} />
+      <text x="38" y={y(tick) + 4} text-anchor="end">{duration(tick)}</text>
+    {/each}
+    {#each ticks.at as tick (tick)}
+      <line class="rule" x1={x(tick - sheet.start)} x2={x(tick - sheet.start)} y1={BASE} y2={BASE + 5} />
+      <text x={x(tick - sheet.start)} y={BASE + 20} text-anchor="middle"
+        >{clock(tick, sheet.zone, ticks.step < 60)}</text
+      >
+    {/each}
+    <path class="rule" d="M44 14V{BASE}H{WIDTH - 12}" />
+    <line class="even" x1={x(0)} y1={y(0)} x2={x(length)} y2={y((frames - 1) / rate)} />
+    {#each edges as edge (edge.i)}
+      <path class="edge" d="M{edge.x} {BASE}V{edge.y}H44" />
+    {/each}
+    <path class="line" d={line} />
+    <circle class="head" cx={head.x} cy={head.y} r="4" />
+    <text class="faint" x="50" y="24">clip</text>
+  </svg>
+</div>
+
+<style>
+  svg {
+    display: block;
+    width: 100%;
+    height: auto;
+  }
+  .rule {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1;
+  }
+  .hair {
+    stroke: var(--hair);
+  }
+  .even {
+    stroke: var(--second);
+    stroke-dasharray: 2 4;
+  }
+  .edge {
+    fill: none;
+    stroke: var(--second);
+    stroke-dasharray: 5 3;
+  }
+  .line {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.8;
+  }
+  .head {
+    fill: var(--ink);
+  }
+  .faint {
+    fill: var(--second);
+  }
+</style>

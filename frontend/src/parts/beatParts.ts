@@ -1,0 +1,27 @@
+/** The parts of the beat that can be changed: where they stand in the plan, and how they are written. */
+export interface BeatField {
+  path: string;
+  label: string;
+  unit: string;
+}
+
+export const BEAT_FIELDS: Record<string, BeatField[]> = {
+  wake: [{ path: 'beat.wake_s', label: 'wake', unit: 's' }],
+  lag: [{ path: 'beat.lag_s', label: 'shutter lag', unit: 's' }],
+  exposure: [{ path: 'beat.exposure_s', label: 'exposure', unit: 'shutter' }],
+  process: [{ path: 'beat.merge_s', label: 'merge in the camera', unit: 's' }],
+  write: [{ path: 'beat.write_s', label: 'write to card', unit: 's' }],
+  move: [],
+  settle: [{ path: 'beat.settle_s', label: 'settle', unit: 's' }],
+  margin: [
+    { path: 'beat.margin', label: 'margin', unit: 'share' },
+    { path: 'beat.least_margin_s', label: 'least margin', unit: 's' }
+  ],
+  spare: []
+};
+
+/** A number that the plan keeps exactly, as text. */
+export function exact(value: unknown): number {
+  const [over, under] = String(value).split('/').map(Number);
+  return (over ?? 0) / (under ?? 1);
+}
