@@ -7,6 +7,7 @@ from ninja.errors import HttpError
 from ninja.utils import check_csrf
 
 from bridle.server import errors
+from bridle.server.kit.api import router as kit
 from bridle.server.runs.api import router as runs
 from bridle.server.shoots.api import router as shoots
 
@@ -23,3 +24,4 @@ api = NinjaAPI(title="Bridle", version="1", urls_namespace="api", auth=from_the_
 errors.install(api)
 api.add_router("", shoots)
 api.add_router("", runs)
+api.add_router("", kit)

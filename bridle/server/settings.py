@@ -15,7 +15,7 @@ SECRET_KEY = secret_key(key_file())
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 
-INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs", "bridle.server.commands"]
+INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs", "bridle.server.kit", "bridle.server.commands"]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "bridle.server.headers.content_security_policy",

@@ -3,6 +3,7 @@
   import Bin from './screens/Bin.svelte';
   import Edge from './screens/Edge.svelte';
   import Keys from './screens/Keys.svelte';
+  import Kit from './screens/Kit.svelte';
   import Log from './screens/Log.svelte';
   import OpenSheet from './screens/OpenSheet.svelte';
   import Shoots from './screens/Shoots.svelte';
@@ -25,6 +26,7 @@
     {#if router.screen.name === 'shoots'}<Shoots />
     {:else if router.screen.name === 'bin'}<Bin />
     {:else if router.screen.name === 'log'}<Log />
+    {:else if router.screen.name === 'kit'}<Kit />
     {:else if router.screen.name === 'sheet'}<OpenSheet
         id={router.screen.id}
         chapter={router.screen.chapter}

@@ -4,6 +4,7 @@ export type Screen =
   | { name: 'bin' }
   | { name: 'sheet'; id: number; chapter: string }
   | { name: 'log' }
+  | { name: 'kit' }
   | { name: 'nowhere' };
 
 export function read(path: string): Screen {
@@ -11,6 +12,7 @@ export function read(path: string): Screen {
   if (first === undefined) return { name: 'shoots' };
   if (first === 'bin' && second === undefined) return { name: 'bin' };
   if (first === 'log' && second === undefined) return { name: 'log' };
+  if (first === 'kit' && second === undefined) return { name: 'kit' };
   const id = Number(second);
   if (first === 'shoots' && Number.isInteger(id) && id > 0 && more === undefined) {
     return { name: 'sheet', id, chapter: third ?? 'clip' };

@@ -11,7 +11,7 @@ from bridle.core.quantity import write
 from bridle.formats.plan_json import read_plan, write_plan
 from tests.browser.pages import BrowserCase, figure, type_over
 
-HARBOUR = Path(__file__).parents[2] / "bridle/demo/harbour-refloat.json"
+HARBOUR = Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json"
 
 
 def plain(text: str) -> str:

@@ -21,7 +21,7 @@ from bridle.formats.plan_json import read_plan
 from tests.strategies import clips, enough_holds, moves, plan_of, plans, ramp
 from tests.workings import worked_out
 
-DEMO = Path(__file__).parents[2] / "bridle" / "demo"
+DEMO = Path(__file__).parents[2] / "bridle" / "demo" / "shoots"
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 FAR_PAN = Move(start=Keyframe(pan_deg=20), end=Keyframe(pan_deg=-20))
 FAR = Move(start=Keyframe(slide_mm=0), end=Keyframe(slide_mm=900))

@@ -16,7 +16,7 @@ from bridle.formats.frame_table import NoFramesError, write_frames
 from bridle.formats.plan_json import read_plan
 from tests.strategies import plan_of
 
-HARBOUR = Path(__file__).parents[2] / "bridle/demo/harbour-refloat.json"
+HARBOUR = Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json"
 
 
 def run(*arguments: str) -> tuple[int, str, str]:

@@ -15,7 +15,7 @@ from bridle.server.keys import secret_key
 from bridle.server.shoots.models import Shoot, keep
 
 ROOT = Path(__file__).parents[2]
-DEMO = ROOT / "bridle/demo"
+DEMO = ROOT / "bridle/demo/shoots"
 NEW = {
     "name": "Dawn",
     "subject": "fog",

@@ -15,7 +15,7 @@ from bridle.server.keeping import BIN_DAYS, Revision, StaleError, empty_bin
 from bridle.server.runs.models import LogEntry, Run
 from bridle.server.shoots.models import Shoot, keep
 
-HARBOUR = read_plan((Path(__file__).parents[2] / "bridle/demo/harbour-refloat.json").read_bytes())
+HARBOUR = read_plan((Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json").read_bytes())
 
 
 class Keeping(TestCase):

@@ -20,6 +20,10 @@ export type LogLine = Schemas['LogLine'];
 export type Trouble = Schemas['Trouble'];
 export type Quantity = Schemas['QuantityState'];
 export type StartingPoint = Schemas['StartingPointLine'];
+export type CardLine = Schemas['CardLine'];
+export type KitCard = CardLine['card'];
+export type Measuring = Schemas['Measuring'];
+export type MeasureLine = Schemas['MeasureLine'];
 export type SchoolState = Schemas['SchoolState'];
 export type Change = NonNullable<Schemas['Ask']['changes']>[number];
 

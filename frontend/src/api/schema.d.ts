@@ -296,6 +296,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Kit
+         * @description Every card, in the order in which they were made.
+         */
+        get: operations["list_kit"];
+        put?: never;
+        /**
+         * New Card
+         * @description A new card with sensible defaults.
+         */
+        post: operations["new_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{card_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Card
+         * @description Save a card. Refused when another window has saved in between.
+         */
+        put: operations["save_card"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{card_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate Card
+         * @description A copy of a card, under a name of its own and without its measurements.
+         */
+        post: operations["duplicate_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{card_id}/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bin Card
+         * @description Put a card into the bin. Plans keep their copies.
+         */
+        post: operations["bin_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{card_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unbin Card
+         * @description Take a card out of the bin.
+         */
+        post: operations["unbin_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/type": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Type On Card
+         * @description Read what was typed at a place of a card. Nothing is kept.
+         */
+        post: operations["type_on_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure
+         * @description What readings say about a card, and the card as it would be. Nothing is kept.
+         */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3068,6 +3212,181 @@ export interface components {
             /** Note */
             note: string;
         };
+        /**
+         * CardLine
+         * @description A card of the shelf with what follows from it, and what can be measured on it.
+         */
+        CardLine: {
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Binned */
+            binned: boolean;
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Measures */
+            measures: components["schemas"]["MeasureLine"][];
+            /** Used In */
+            used_in: string[];
+        };
+        /**
+         * MeasureColumn
+         * @description A number of a reading.
+         */
+        MeasureColumn: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * MeasureLine
+         * @description Something that can be measured on a card, and how.
+         */
+        MeasureLine: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Field */
+            field: string;
+            /** Unit */
+            unit: string;
+            /** Columns */
+            columns: components["schemas"]["MeasureColumn"][];
+            /** How */
+            how: string[];
+            /** Least */
+            least: number;
+        };
+        /**
+         * Shelf
+         * @description All cards, and how many lie in the bin.
+         */
+        Shelf: {
+            /** Cards */
+            cards: components["schemas"]["CardLine"][];
+            /** In Bin */
+            in_bin: number;
+        };
+        /**
+         * NewCard
+         * @description The kind of a new card; everything else has a sensible default.
+         */
+        NewCard: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * StaleCard
+         * @description Someone else saved in between: what is kept now.
+         */
+        StaleCard: {
+            /** Message */
+            message: string;
+            kept: components["schemas"]["CardLine"];
+        };
+        /**
+         * SaveCard
+         * @description A card to keep, and the version it was made from.
+         */
+        SaveCard: {
+            /** Version */
+            version: number;
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+        };
+        /**
+         * CardTold
+         * @description A card and what follows from it, not kept yet.
+         */
+        CardTold: {
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Measures */
+            measures: components["schemas"]["MeasureLine"][];
+        };
+        /**
+         * TypeOnCard
+         * @description Text typed at a path of a card; empty text clears what may be empty.
+         */
+        TypeOnCard: {
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /**
+             * Imperial
+             * @default false
+             */
+            imperial: boolean;
+        };
+        /**
+         * Measuring
+         * @description What the readings came to, and the card with it; `card` is None where it should not be applied.
+         */
+        Measuring: {
+            /** Value */
+            value: number;
+            /** Mean */
+            mean: number;
+            /** Spread */
+            spread: number;
+            /** Unit */
+            unit: string;
+            /** Accepted */
+            accepted: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Odd */
+            odd: number[];
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Card */
+            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"]) | null;
+        };
+        /**
+         * Readings
+         * @description Readings of one measure of a card.
+         */
+        Readings: {
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Key */
+            key: string;
+            /** Readings */
+            readings: number[][];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3556,6 +3875,237 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StaleNote"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    list_kit: {
+        parameters: {
+            query?: {
+                binned?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    new_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCard"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardLine"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    save_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveCard"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardLine"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaleCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    duplicate_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardLine"];
+                };
+            };
+        };
+    };
+    bin_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+        };
+    };
+    unbin_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+        };
+    };
+    type_on_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypeOnCard"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardTold"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Readings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measuring"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -6,7 +6,7 @@
   import { tick } from 'svelte';
   import { write } from '../format';
   import { stepped, stepsFor } from './steps';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import { theEditor } from '../sheet/editor';
 
   interface Props {
     path: string;
@@ -18,11 +18,13 @@
     onpeg?: (() => void) | undefined;
     held?: boolean | undefined;
     id?: string;
+    /** The value is kept exactly, as text; sheets tell it from the path. */
+    exactText?: boolean;
   }
-  let { path, label, value, unit, shown, min = 0, onpeg, held, id }: Props = $props();
+  let { path, label, value, unit, shown, min = 0, onpeg, held, id, exactText = false }: Props = $props();
 
   const PX_A_STEP = 6;
-  const sheet = theSheet();
+  const sheet = theEditor();
   let editing = $state(false);
   let text = $state('');
   let input = $state<HTMLInputElement>();
@@ -67,7 +69,7 @@
   /** Exact quantities travel as decimal text, the others as numbers. */
   function storedLike(next: number): number | string {
     if (unit === 'instant') return new Date(Math.round(next) * 1000).toISOString();
-    return /^(clip\.|beat\.)/.test(path) ? String(next) : next;
+    return exactText || /^(clip\.|beat\.)/.test(path) ? String(next) : next;
   }
 
   function keys(event: KeyboardEvent) {

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The edge of the sheet: the places, the look, the keys. */
+  import Camera from '@lucide/svelte/icons/camera';
   import Circle from '@lucide/svelte/icons/contrast';
   import Book from '@lucide/svelte/icons/notebook-text';
   import Keyboard from '@lucide/svelte/icons/keyboard';
@@ -14,6 +15,7 @@
 
   const places = [
     { path: '/', label: 'Shoots', icon: Grid, screens: ['shoots', 'sheet', 'bin'] },
+    { path: '/kit', label: 'Kit', icon: Camera, screens: ['kit'] },
     { path: '/log', label: 'Log', icon: Book, screens: ['log'] }
   ];
 </script>

@@ -11,6 +11,7 @@ import {
   type Trouble
 } from '../api/client';
 import { reader } from '../reader.svelte';
+import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
 
@@ -201,6 +202,7 @@ function placeOf(change: Change | undefined): string {
 const KEY = Symbol('sheet');
 
 export function handDown(sheet: Sheet): void {
+  handDownEditor(sheet);
   setContext(KEY, () => sheet);
 }
 

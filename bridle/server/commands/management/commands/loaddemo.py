@@ -1,13 +1,17 @@
 """Load the demo shoots that are not there yet."""
 
+import json
 import threading
 from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
 
+from bridle.core.plan.document import Plan
+from bridle.core.plan.kit import Kit
 from bridle.core.run.programme import programme
 from bridle.formats.plan_json import read_plan
+from bridle.server.kit.models import CARD, KitCard, keep_card
 from bridle.server.runs.driver import Drive
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, LogEntry, Run
 from bridle.server.shoots.models import Shoot, keep
@@ -24,13 +28,34 @@ class Command(BaseCommand):
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Keep each demo plan once, under the name of its file."""
-        for file in sorted(DEMO.glob("*.json"), reverse=True):
+        """Keep each demo card once, and each demo plan once, under the name of its file."""
+        shelf = _shelf()
+        for file in sorted((DEMO / "shoots").glob("*.json"), reverse=True):
             if not Shoot.objects.filter(demo=file.stem).exists():
-                shoot = keep(read_plan(file.read_bytes()), demo=file.stem)
+                shoot = keep(_from_shelf(read_plan(file.read_bytes()), shelf), demo=file.stem)
                 self.stdout.write(f"demo shoot {shoot.name}")
                 if file.stem == REHEARSED:
                     _rehearse(shoot)
+
+
+def _shelf() -> dict[str, KitCard]:
+    """The demo cards by their names in the file; those that are not there yet are made."""
+    cards = json.loads((DEMO / "kit.json").read_text(encoding="utf-8"))["cards"]
+    for name, data in cards.items():
+        if not KitCard.objects.filter(demo=name).exists():
+            keep_card(CARD.validate_python(data), demo=name)
+    return {kept.demo: kept for kept in KitCard.objects.exclude(demo="")}
+
+
+def _from_shelf(plan: Plan, shelf: dict[str, KitCard]) -> Plan:
+    """The plan whose copies know which cards they were made from."""
+    copies = tuple(
+        copy.model_copy(update={"card_id": shelf[copy.key].pk, "version": shelf[copy.key].version})
+        if copy.key in shelf
+        else copy
+        for copy in plan.kit.copies
+    )
+    return plan.model_copy(update={"kit": Kit(copies=copies)})
 
 
 def _rehearse(shoot: Shoot) -> None:

@@ -8,6 +8,7 @@ from django.core.management.base import BaseCommand, CommandError
 from waitress.server import create_server
 
 from bridle.server.keeping import empty_bin
+from bridle.server.kit.models import KitCard
 from bridle.server.runs.driver import resume_all
 from bridle.server.shoots.models import Shoot
 from bridle.server.wsgi import application
@@ -32,6 +33,7 @@ class Command(BaseCommand):
         except OSError as error:
             raise CommandError(f"port {options['port']} cannot be had: {error.strerror}") from error
         empty_bin(Shoot)
+        empty_bin(KitCard)
         for run_id in resume_all():
             self.stdout.write(f"run {run_id} goes on")
         self.stdout.write(f"Bridle is at http://{HOST}:{options['port']}")

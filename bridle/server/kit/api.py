@@ -1,0 +1,160 @@
+"""The kit's API: the shelf, its cards, and measuring."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+from pydantic import ValidationError
+
+from bridle.core.chapters import measuring
+from bridle.core.chapters.cards import card_figures
+from bridle.core.plan.edit import PathError, look
+from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
+from bridle.core.plan.places import read_at
+from bridle.core.quantity import QuantityError
+from bridle.server.errors import ChangeRefusedError, Trouble
+from bridle.server.keeping import StaleError
+from bridle.server.kit.models import CARD, KitCard, keep_card
+from bridle.server.kit.schemas import (
+    CardLine,
+    CardTold,
+    MeasureLine,
+    Measuring,
+    NewCard,
+    Readings,
+    SaveCard,
+    Shelf,
+    StaleCard,
+    TypeOnCard,
+)
+from bridle.server.shoots.models import Shoot
+from bridle.server.shoots.schemas import Done
+
+router = Router(tags=["kit"])
+NAMES = {
+    "body": "a camera body", "lens": "a lens", "axis": "a rail", "support": "a tripod", "mount": "a plate",
+    "trigger": "a trigger", "battery": "a battery", "card": "a memory card", "lamp": "a lamp", "filter": "a filter",
+    "phone": "a phone",
+}  # fmt: skip
+
+
+def _measures(card: AnyCard) -> list[MeasureLine]:
+    return [MeasureLine.model_validate(one, from_attributes=True) for one in measuring.measures(card)]
+
+
+def _used() -> dict[int, list[str]]:
+    """The shoots that each card is in, by the copies in their plans."""
+    found: dict[int, list[str]] = {}
+    for name, plan in Shoot.objects.filter(binned_at=None).values_list("name", "plan"):
+        for copy in plan.get("kit", {}).get("copies", []):
+            names = found.setdefault(copy.get("card_id") or 0, [])
+            if name not in names:
+                names.append(name)
+    return found
+
+
+def line(kept: KitCard, used: dict[int, list[str]] | None = None) -> CardLine:
+    """A card of the shelf as the page gets it."""
+    card = kept.read()
+    return CardLine(
+        id=kept.pk,
+        version=kept.version,
+        changed_at=kept.changed_at,
+        binned=kept.binned_at is not None,
+        card=card,
+        figures=card_figures(card),
+        measures=_measures(card),
+        used_in=(_used() if used is None else used).get(kept.pk, []),
+    )
+
+
+@router.get("/kit", response=Shelf, operation_id="list_kit")
+def list_kit(request: HttpRequest, binned: bool = False) -> Any:
+    """Every card, in the order in which they were made."""
+    used = _used()
+    cards = [line(kept, used) for kept in KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk")]
+    return Shelf(cards=cards, in_bin=KitCard.objects.filter(binned_at__isnull=False).count())
+
+
+@router.post("/kit", response={201: CardLine, 422: Trouble}, operation_id="new_card")
+def new_card(request: HttpRequest, asked: NewCard) -> Any:
+    """A new card with sensible defaults."""
+    return Status(201, line(keep_card(CARD_TYPES[asked.kind](name=asked.name or NAMES[asked.kind]))))
+
+
+@router.put("/kit/{int:card_id}", response={200: CardLine, 409: StaleCard, 422: Trouble}, operation_id="save_card")
+def save_card(request: HttpRequest, card_id: int, save: SaveCard) -> Any:
+    """Save a card. Refused when another window has saved in between."""
+    kept = get_object_or_404(KitCard, pk=card_id)
+    try:
+        return line(kept.put(save.card, save.version))
+    except StaleError as stale:
+        assert isinstance(stale.kept, KitCard)
+        said = "This card was saved from another window in the meantime. Nothing was overwritten."
+        return Status(409, StaleCard(message=said, kept=line(stale.kept)))
+
+
+@router.post("/kit/{int:card_id}/duplicate", response={201: CardLine}, operation_id="duplicate_card")
+def duplicate_card(request: HttpRequest, card_id: int) -> Any:
+    """A copy of a card, under a name of its own and without its measurements."""
+    card = get_object_or_404(KitCard, pk=card_id).read()
+    update = {"name": f"{card.name[:112]}, second", "measured": ()}
+    return Status(201, line(keep_card(card.model_copy(update=update))))
+
+
+@router.post("/kit/{int:card_id}/bin", response=Done, operation_id="bin_card")
+def bin_card(request: HttpRequest, card_id: int) -> Any:
+    """Put a card into the bin. Plans keep their copies."""
+    get_object_or_404(KitCard, pk=card_id).to_bin()
+    return Done(id=card_id)
+
+
+@router.post("/kit/{int:card_id}/back", response=Done, operation_id="unbin_card")
+def unbin_card(request: HttpRequest, card_id: int) -> Any:
+    """Take a card out of the bin."""
+    get_object_or_404(KitCard, pk=card_id).back()
+    return Done(id=card_id)
+
+
+@router.post("/kit/type", response={200: CardTold, 422: Trouble}, operation_id="type_on_card")
+def type_on_card(request: HttpRequest, asked: TypeOnCard) -> Any:
+    """Read what was typed at a place of a card. Nothing is kept."""
+    try:
+        card = _typed(asked)
+    except (QuantityError, PathError, ValidationError) as error:
+        raise ChangeRefusedError(asked.path, error) from error
+    return CardTold(card=card, figures=card_figures(card), measures=_measures(card))
+
+
+def _typed(asked: TypeOnCard) -> AnyCard:
+    data: Any = asked.card.model_dump(mode="json")
+    standing = look(data, asked.path)
+    way, _, last = asked.path.rpartition(".")
+    parent = look(data, way) if way else data
+    linear = not isinstance(asked.card, AxisCard) or asked.card.motion == "linear"
+    value = read_at(asked.path, asked.text, standing, linear, asked.imperial) if asked.text.strip() else None
+    parent[int(last) if isinstance(parent, list) else last] = "" if value is None and last == "note" else value
+    return CARD.validate_python(data)
+
+
+@router.post("/kit/measure", response={200: Measuring, 422: Trouble}, operation_id="measure")
+def measure(request: HttpRequest, asked: Readings) -> Any:
+    """What readings say about a card, and the card as it would be. Nothing is kept."""
+    try:
+        told = measuring.measure(asked.card, asked.key, asked.readings)
+        after = measuring.applied(asked.card, asked.key, told, asked.readings, asked.on, asked.note)
+    except (ValueError, ValidationError) as error:
+        raise ChangeRefusedError("readings", error) from error
+    unit = next(one.unit for one in measuring.measures(asked.card) if one.key == asked.key)
+    return Measuring(
+        value=told.value,
+        mean=told.mean,
+        spread=told.spread,
+        unit=unit,
+        accepted=told.accepted,
+        verdict=told.verdict,
+        odd=list(told.odd),
+        figures=told.figures,
+        card=after if told.accepted else None,
+    )

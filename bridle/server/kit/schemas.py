@@ -1,0 +1,130 @@
+"""What the kit's API takes and gives."""
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import Field
+
+from bridle.core.figure import Figure
+from bridle.core.plan.kit import Card, Copy
+from bridle.core.plan.values import Line
+
+CardKind = Literal["body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone"]
+
+
+class MeasureColumn(Schema):
+    """A number of a reading."""
+
+    label: str
+    unit: str
+
+
+class MeasureLine(Schema):
+    """Something that can be measured on a card, and how."""
+
+    key: str
+    label: str
+    field: str
+    unit: str
+    columns: list[MeasureColumn]
+    how: list[str]
+    least: int
+
+
+class CardLine(Schema):
+    """A card of the shelf with what follows from it, and what can be measured on it."""
+
+    id: int
+    version: int
+    changed_at: datetime
+    binned: bool
+    card: Card
+    figures: list[Figure]
+    measures: list[MeasureLine]
+    used_in: list[str]
+
+
+class Shelf(Schema):
+    """All cards, and how many lie in the bin."""
+
+    cards: list[CardLine]
+    in_bin: int
+
+
+class NewCard(Schema):
+    """The kind of a new card; everything else has a sensible default."""
+
+    kind: CardKind
+    name: Line = ""
+
+
+class SaveCard(Schema):
+    """A card to keep, and the version it was made from."""
+
+    version: int
+    card: Card
+
+
+class StaleCard(Schema):
+    """Someone else saved in between: what is kept now."""
+
+    message: str
+    kept: CardLine
+
+
+class TypeOnCard(Schema):
+    """Text typed at a path of a card; empty text clears what may be empty."""
+
+    card: Card
+    path: str
+    text: Annotated[str, Field(max_length=400)]
+    imperial: bool = False
+
+
+class CardTold(Schema):
+    """A card and what follows from it, not kept yet."""
+
+    card: Card
+    figures: list[Figure]
+    measures: list[MeasureLine]
+
+
+class Readings(Schema):
+    """Readings of one measure of a card."""
+
+    card: Card
+    key: str
+    readings: Annotated[list[list[float]], Field(max_length=200)]
+    on: date
+    note: Line = ""
+
+
+class Measuring(Schema):
+    """What the readings came to, and the card with it; `card` is None where it should not be applied."""
+
+    value: float
+    mean: float
+    spread: float
+    unit: str
+    accepted: bool
+    verdict: str
+    odd: list[int]
+    figures: list[Figure]
+    card: Card | None
+
+
+class ChangedCard(Schema):
+    """A copy in a plan whose card has changed since: both, in words, and what the update does to the plan."""
+
+    key: str
+    name: str
+    differences: list[str]
+    effects: list[str]
+    copy_now: Copy
+
+
+class KitCompared(Schema):
+    """The copies of a plan that have changed on the shelf since."""
+
+    changed: list[ChangedCard]

@@ -1,0 +1,317 @@
+<script lang="ts">
+  /** The card in hand: every figure changed in place, how well each is known, and what follows from it. */
+  import { date, write } from '../format';
+  import Editable from '../parts/Editable.svelte';
+  import Working from '../parts/Working.svelte';
+  import { at, type Desk } from './desk.svelte';
+  import { DRIVES, fieldsOf, KIND_NAMES, type Field } from './fields';
+  import MeasureSteps from './MeasureSteps.svelte';
+
+  interface Props {
+    desk: Desk;
+  }
+  let { desk }: Props = $props();
+
+  const line = $derived(desk.card);
+  const card = $derived(line?.card);
+  let measuring = $state('');
+  let opened = $state('');
+
+  function exact(value: unknown): number | null {
+    if (value === null || value === undefined) return null;
+    const [over, under] = String(value).split('/').map(Number);
+    return (over ?? 0) / (under ?? 1);
+  }
+  function known(field: Field) {
+    const value = exact(card && at(card, field.path));
+    const last = [...(card?.measured ?? [])].reverse().find((one) => one.field === field.path);
+    return last && value !== null && Math.abs(last.value - value) < 1e-6 * Math.max(1, Math.abs(value))
+      ? last
+      : undefined;
+  }
+  const history = (field: Field) => card?.measured?.filter((one) => one.field === field.path) ?? [];
+  const measureOf = (field: Field) => line?.measures.find((one) => one.field === field.path);
+
+  function drive(kind: string) {
+    void desk.set('drive', { kind });
+  }
+</script>
+
+{#if line && card}
+  <article aria-label="Card {card.name}">
+    <header>
+      <p class="label">{KIND_NAMES[card.kind]}</p>
+      <input
+        class="field name"
+        value={card.name}
+        maxlength="120"
+        aria-label="name of the card"
+        onchange={(event) => void desk.type('name', event.currentTarget.value)}
+      />
+      {#if desk.troubles.get('name')}<p role="alert">{desk.troubles.get('name')}</p>{/if}
+      <p class="tools">
+        <span class="label" role="status">{desk.saved}</span>
+        <button type="button" disabled={!desk.undos.length} onclick={desk.undo}>undo</button>
+        <button type="button" disabled={!desk.redos.length} onclick={desk.redo}>redo</button>
+        <button type="button" class="link" onclick={() => void desk.duplicate(line)}>duplicate</button>
+        <button type="button" class="link" onclick={() => void desk.bin(line)}>to the bin</button>
+        <button type="button" class="link" onclick={() => desk.hold(null)}>close</button>
+      </p>
+    </header>
+
+    {#if line.measures.length}
+      <section class="measures">
+        <h3>Measure it <span class="label">better than any brochure</span></h3>
+        <p class="keys">
+          {#each line.measures as one (one.key)}
+            <button
+              type="button"
+              aria-pressed={measuring === one.key}
+              onclick={() => (measuring = measuring === one.key ? '' : one.key)}>{one.label}</button
+            >
+          {/each}
+        </p>
+        {#each line.measures.filter((one) => one.key === measuring) as one (`${line.id} ${one.key}`)}
+          <MeasureSteps {desk} measure={one} onclose={() => (measuring = '')} />
+        {/each}
+      </section>
+    {/if}
+
+    {#if line.figures.length}
+      <dl class="made">
+        {#each line.figures as one (one.key)}
+          <div>
+            <dt>{one.label}</dt>
+            <dd><Working figure={one} /></dd>
+          </div>
+        {/each}
+      </dl>
+    {/if}
+
+    <table>
+      <caption class="sr-only">Figures of the card</caption>
+      <tbody>
+        {#if card.kind === 'axis'}
+          <tr>
+            <th scope="row">drive</th>
+            <td colspan="2">
+              <select
+                class="field"
+                aria-label="drive"
+                value={card.drive.kind}
+                onchange={(event) => drive(event.currentTarget.value)}
+              >
+                {#each Object.entries(DRIVES) as [kind, label] (kind)}<option value={kind}>{label}</option
+                  >{/each}
+              </select>
+            </td>
+          </tr>
+        {/if}
+        {#each fieldsOf(card) as field (field.path)}
+          {@const value = at(card, field.path)}
+          {@const last = known(field)}
+          <tr>
+            <th scope="row">{field.label}</th>
+            <td>
+              {#if field.choices}
+                <select
+                  class="field"
+                  aria-label={field.label}
+                  value={String(value)}
+                  onchange={(event) => void desk.set(field.path, event.currentTarget.value)}
+                >
+                  {#each field.choices as choice (choice)}<option>{choice}</option>{/each}
+                </select>
+              {:else if field.tick}
+                <input
+                  type="checkbox"
+                  aria-label={field.label}
+                  checked={value === true}
+                  onchange={(event) => void desk.set(field.path, event.currentTarget.checked)}
+                />
+              {:else}
+                <Editable
+                  path={field.path}
+                  label={field.label}
+                  value={exact(value)}
+                  unit={field.unit}
+                  min={field.path === 'low' || field.path === 'high' ? -1e6 : 0}
+                  {...value === null || value === undefined ? { shown: field.empty ?? '–' } : {}}
+                  exactText={typeof value === 'string'}
+                />
+              {/if}
+            </td>
+            <td class="known">
+              {#if last}
+                <button
+                  type="button"
+                  aria-expanded={opened === field.path}
+                  onclick={() => (opened = opened === field.path ? '' : field.path)}
+                  >± {write(last.spread, field.unit)}, {date(last.on)}</button
+                >
+              {:else if measureOf(field)}
+                <button type="button" class="plain" onclick={() => (measuring = measureOf(field)?.key ?? '')}
+                  >typed; measure it</button
+                >
+              {:else if !field.choices && !field.tick && value !== null}<span class="label">typed</span>{/if}
+            </td>
+          </tr>
+          {#if opened === field.path}
+            {#each [...history(field)].reverse() as one, i (i)}
+              <tr class="past">
+                <th scope="row">{date(one.on)}</th>
+                <td colspan="2"
+                  >{write(one.value, field.unit)} ± {write(one.spread, field.unit)}, {one.readings.length}
+                  {one.readings.length === 1 ? 'reading' : 'readings'}{one.note ? `; ${one.note}` : ''}</td
+                >
+              </tr>
+            {/each}
+          {/if}
+        {/each}
+        {#if card.kind === 'axis' && card.motion === 'linear'}
+          <tr>
+            <th scope="row">rods, for the sag</th>
+            <td colspan="2">
+              <input
+                type="checkbox"
+                aria-label="rods, for the sag"
+                checked={!!card.beam}
+                onchange={(event) => void desk.set('beam', event.currentTarget.checked ? {} : null)}
+              />
+            </td>
+          </tr>
+        {/if}
+        <tr>
+          <th scope="row">note</th>
+          <td colspan="2">
+            <input
+              class="field"
+              value={card.note}
+              maxlength="400"
+              aria-label="note"
+              onchange={(event) => void desk.type('note', event.currentTarget.value)}
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="label used">
+      {line.used_in.length ? `In the plan of ${line.used_in.join(', ')}.` : 'In no plan yet.'}
+      Plans keep their own copy; they offer what has changed here.
+    </p>
+  </article>
+{/if}
+
+<style>
+  article {
+    font-size: 13px;
+  }
+  header {
+    border-bottom: 1px solid var(--ink);
+    padding-bottom: 8px;
+  }
+  .name {
+    font-size: 18px;
+    font-weight: 650;
+    border-bottom-style: dotted;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+    margin-top: 6px;
+    align-items: baseline;
+  }
+  .tools button,
+  .keys button,
+  .known button {
+    min-height: 24px;
+  }
+  h3 .label {
+    margin-left: 8px;
+    font-weight: 450;
+  }
+  .measures {
+    margin-top: 10px;
+  }
+  .keys {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-top: 4px;
+  }
+  .keys button {
+    border: 1px solid var(--ink);
+    padding: 2px 10px;
+  }
+  .keys button:hover {
+    background: var(--wash);
+  }
+  .keys [aria-pressed='true'] {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  .made {
+    margin: 10px 0;
+    border-top: 1px solid var(--hair);
+    padding-top: 6px;
+  }
+  .made div {
+    display: flex;
+    justify-content: space-between;
+  }
+  .made dt {
+    color: var(--second);
+  }
+  table {
+    width: 100%;
+    border-top: 1px solid var(--ink);
+    margin-top: 8px;
+  }
+  th {
+    font-weight: 450;
+    text-align: left;
+    color: var(--second);
+    padding: 3px 8px 3px 0;
+    width: 38%;
+  }
+  td {
+    padding: 3px 0;
+  }
+  tr {
+    border-top: 1px solid var(--hair);
+  }
+  select.field {
+    padding: 1px 0;
+    background: var(--sheet);
+  }
+  .known {
+    text-align: right;
+    font-size: 12px;
+    font-stretch: 88%;
+  }
+  .known button {
+    font-weight: 600;
+  }
+  .known .plain {
+    font-weight: 450;
+    color: var(--second);
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+  .past th,
+  .past td {
+    background: var(--wash);
+    padding: 2px 8px;
+  }
+  .used {
+    margin-top: 10px;
+  }
+  @media (max-width: 760px) {
+    .tools button,
+    .keys button,
+    .known button {
+      min-height: 44px;
+    }
+  }
+</style>

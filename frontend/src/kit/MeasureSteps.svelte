@@ -1,0 +1,194 @@
+<script lang="ts">
+  /** Guided measuring: what to do, the readings as they come, and what they say before the card is touched. */
+  import { api, sentence, type Measuring, type MeasureLine, type Trouble } from '../api/client';
+  import { write } from '../format';
+  import Working from '../parts/Working.svelte';
+  import type { Desk } from './desk.svelte';
+
+  interface Props {
+    desk: Desk;
+    measure: MeasureLine;
+    onclose: () => void;
+  }
+  let { desk, measure, onclose }: Props = $props();
+
+  // svelte-ignore state_referenced_locally
+  let rows = $state<string[][]>(Array.from({ length: measure.least }, () => measure.columns.map(() => '')));
+  let note = $state('');
+  let told = $state.raw<Measuring | null>(null);
+  let trouble = $state('');
+  let asked = 0;
+
+  const number = (text: string) => Number(text.trim().replace(',', '.').replace('−', '-'));
+  const full = (row: string[]) => row.every((text) => text.trim() !== '' && Number.isFinite(number(text)));
+  /** Where each full row stands in the list, since odd readings come back by their number. */
+  const filled = $derived(rows.map((row, i) => ({ row, i })).filter(({ row }) => full(row)));
+  const odd = $derived(new Set((told?.odd ?? []).map((at) => filled[at]?.i)));
+  const wrong = $derived(rows.flat().some((text) => text.trim() !== '' && !Number.isFinite(number(text))));
+
+  async function look() {
+    const line = desk.card;
+    if (!line || !filled.length) {
+      told = null;
+      return;
+    }
+    const mine = ++asked;
+    try {
+      const answer = await api.POST('/api/kit/measure', {
+        body: {
+          card: line.card,
+          key: measure.key,
+          readings: filled.map(({ row }) => row.map(number)),
+          on: new Date().toISOString().slice(0, 10),
+          note
+        }
+      });
+      if (mine !== asked) return;
+      told = answer.data ?? null;
+      trouble = answer.data ? '' : sentence(answer.error as Trouble);
+    } catch (error) {
+      trouble = sentence(error);
+    }
+  }
+
+  async function apply() {
+    await look();
+    if (told?.card && (await desk.replace(told.card))) onclose();
+  }
+  function typed() {
+    if (rows.every(full)) rows = [...rows, measure.columns.map(() => '')];
+    void look();
+  }
+  function strike(at: number) {
+    rows = rows.filter((_, i) => i !== at);
+    void look();
+  }
+</script>
+
+<div class="steps">
+  <ol>
+    {#each measure.how as step (step)}<li>{step}</li>{/each}
+  </ol>
+  <table>
+    <thead>
+      <tr>
+        <td></td>
+        {#each measure.columns as column (column.label)}<th scope="col"
+            >{column.label}{column.unit && column.unit !== 'frames'
+              ? `, ${column.unit === 'deg' ? '°' : column.unit}`
+              : ''}</th
+          >{/each}
+        <td></td>
+      </tr>
+    </thead>
+    <tbody>
+      {#each rows as row, i (i)}
+        <tr class:odd={odd.has(i)}>
+          <th scope="row">{i + 1}</th>
+          {#each measure.columns as column, j (column.label)}
+            <td>
+              <input
+                class="field"
+                inputmode="decimal"
+                aria-label="{column.label}, reading {i + 1}"
+                bind:value={row[j]}
+                onchange={typed}
+              />
+            </td>
+          {/each}
+          <td>
+            {#if odd.has(i)}<b>does not fit</b>{/if}
+            {#if rows.length > 1}<button type="button" class="link" onclick={() => strike(i)}
+                >strike out</button
+              >{/if}
+          </td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  {#if wrong}<p role="alert">A reading is a plain number, in the unit above its column.</p>{/if}
+  {#if trouble}<p role="alert">{trouble}</p>{/if}
+  {#if told}
+    {@const figure = (key: string) => told?.figures.find((one) => one.key === key)}
+    <p class="result">
+      mean <Working figure={figure('mean')} />, spread <Working figure={figure('spread')} />
+      {#if figure('steps')}, <Working figure={figure('steps')} />{/if}
+    </p>
+    <p class="verdict" class:refused={!told.accepted} role="status">{told.verdict}</p>
+  {/if}
+  <p class="act-row">
+    <input
+      class="field"
+      placeholder="note: load, lens, wind"
+      aria-label="note to this measurement"
+      bind:value={note}
+    />
+    <button type="button" class="act" disabled={!told?.accepted} onclick={() => void apply()}
+      >Put {told?.accepted ? write(told.value, measure.unit) : 'it'} on the card</button
+    >
+    <button type="button" class="link" onclick={onclose}>Leave it</button>
+  </p>
+</div>
+
+<style>
+  .steps {
+    margin-top: 8px;
+    border-left: 3px solid var(--ink);
+    padding-left: 12px;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 18px;
+  }
+  table {
+    margin-top: 8px;
+  }
+  thead th {
+    font-size: 12px;
+    font-stretch: 88%;
+    font-weight: 450;
+    color: var(--second);
+    text-align: left;
+    padding-right: 10px;
+  }
+  tbody th {
+    font-weight: 450;
+    padding-right: 10px;
+  }
+  td {
+    padding-right: 10px;
+  }
+  .field {
+    width: 7.5em;
+  }
+  .odd .field {
+    border-bottom: 3px double var(--stop);
+  }
+  .result {
+    margin-top: 8px;
+  }
+  .verdict {
+    font-weight: 550;
+  }
+  .refused {
+    border-left: 4px solid var(--stop);
+    padding-left: 8px;
+  }
+  .act-row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+    margin-top: 8px;
+  }
+  .act-row .field {
+    width: 14em;
+  }
+  .act {
+    padding: 3px 14px;
+    min-height: 30px;
+  }
+  .link {
+    min-height: 24px;
+  }
+</style>

@@ -1,0 +1,207 @@
+import { SvelteMap } from 'svelte/reactivity';
+import { api, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
+import { reader } from '../reader.svelte';
+
+const MOST_UNDO = 100;
+
+interface Step {
+  id: number;
+  card: KitCard;
+  merge: string | undefined;
+}
+
+/** The shelf, the card that is held in the hand, and every way to change it. Saved at once, undone card by card. */
+export class Desk {
+  cards = $state.raw<CardLine[] | null>(null);
+  held = $state<number | null>(null);
+  inBin = $state(0);
+  trouble = $state('');
+  saved = $state<'saved' | 'saving' | 'not saved'>('saved');
+  gone = $state.raw<CardLine | null>(null);
+  undos = $state.raw<Step[]>([]);
+  redos = $state.raw<Step[]>([]);
+  troubles = new SvelteMap<string, string>();
+  readonly zone = 'UTC';
+  #queue: Promise<boolean> = Promise.resolve(true);
+
+  get card(): CardLine | undefined {
+    return this.cards?.find((one) => one.id === this.held);
+  }
+
+  async look(): Promise<void> {
+    await this.#try(async () => {
+      const answer = await api.GET('/api/kit');
+      this.cards = answer.data?.cards ?? [];
+      this.inBin = answer.data?.in_bin ?? 0;
+      this.trouble = '';
+    });
+  }
+
+  hold(id: number | null): void {
+    this.held = id;
+    this.troubles.clear();
+  }
+
+  async make(kind: CardLine['card']['kind']): Promise<void> {
+    await this.#try(async () => {
+      const answer = await api.POST('/api/kit', { body: { kind, name: '' } });
+      if (!answer.data) return;
+      this.cards = [...(this.cards ?? []), answer.data];
+      this.hold(answer.data.id);
+    });
+  }
+
+  async duplicate(card: CardLine): Promise<void> {
+    await this.#try(async () => {
+      const answer = await api.POST('/api/kit/{card_id}/duplicate', {
+        params: { path: { card_id: card.id } }
+      });
+      if (!answer.data) return;
+      this.cards = [...(this.cards ?? []), answer.data];
+      this.hold(answer.data.id);
+    });
+  }
+
+  async bin(card: CardLine): Promise<void> {
+    await this.#try(async () => {
+      await api.POST('/api/kit/{card_id}/bin', { params: { path: { card_id: card.id } } });
+      this.gone = card;
+      if (this.held === card.id) this.hold(null);
+      await this.look();
+    });
+  }
+
+  async back(id: number): Promise<void> {
+    await this.#try(async () => {
+      await api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: id } } });
+      this.gone = null;
+      await this.look();
+    });
+  }
+
+  /** What was typed at a place of the card in hand. */
+  type(path: string, text: string): Promise<boolean> {
+    return this.#next(async (now) => {
+      const body = { card: now.card, path, text, imperial: reader.imperial };
+      const answer = await api.POST('/api/kit/type', { body });
+      if (!answer.data) return this.#refused(path, answer.error as Trouble);
+      return this.#put(now, answer.data.card, path);
+    });
+  }
+
+  set(path: string, value: unknown, merge?: string): Promise<boolean> {
+    return this.#next((now) => this.#put(now, placed(now.card, path, value), path, merge));
+  }
+
+  /** Put a whole card in the place of the one in hand, as measuring does. */
+  replace(card: KitCard): Promise<boolean> {
+    return this.#next((now) => this.#put(now, card, ''));
+  }
+
+  undo = (): void => void this.#walk('undo');
+  redo = (): void => void this.#walk('redo');
+
+  #walk(way: 'undo' | 'redo'): Promise<boolean> {
+    const step = (way === 'undo' ? this.undos : this.redos).at(-1);
+    if (!step) return Promise.resolve(false);
+    this.hold(step.id);
+    return this.#next(async (now) => {
+      const before = now.card;
+      if (!(await this.#send(now, step.card, ''))) return false;
+      const back = { id: step.id, card: before, merge: undefined };
+      if (way === 'undo') {
+        this.undos = this.undos.slice(0, -1);
+        this.redos = [...this.redos, back];
+      } else {
+        this.redos = this.redos.slice(0, -1);
+        this.undos = [...this.undos, back];
+      }
+      return true;
+    });
+  }
+
+  /** One change after another: each starts from what the one before has left. */
+  #next(work: (now: CardLine) => Promise<boolean>): Promise<boolean> {
+    this.#queue = this.#queue.then(async () => {
+      const now = this.card;
+      if (!now) return false;
+      this.saved = 'saving';
+      try {
+        const done = await work(now);
+        this.saved = done ? 'saved' : 'not saved';
+        return done;
+      } catch (error) {
+        this.saved = 'not saved';
+        this.trouble = sentence(error);
+        return false;
+      }
+    });
+    return this.#queue;
+  }
+
+  async #put(now: CardLine, card: KitCard, path: string, merge?: string): Promise<boolean> {
+    if (!(await this.#send(now, card, path))) return false;
+    this.redos = [];
+    const last = this.undos.at(-1);
+    if (!(merge && last?.merge === merge && last.id === now.id)) {
+      this.undos = [...this.undos, { id: now.id, card: now.card, merge }].slice(-MOST_UNDO);
+    }
+    return true;
+  }
+
+  async #send(now: CardLine, card: KitCard, path: string): Promise<boolean> {
+    const answer = await api.PUT('/api/kit/{card_id}', {
+      params: { path: { card_id: now.id } },
+      body: { version: now.version, card }
+    });
+    if (answer.data) {
+      this.troubles.delete(path);
+      this.trouble = '';
+      this.#show(answer.data);
+      return true;
+    }
+    if (answer.response.status === 409) {
+      const stale = answer.error as { message: string; kept: CardLine };
+      this.trouble = `${stale.message} The newer one is shown; make your change again if you still want it.`;
+      this.#show(stale.kept);
+      return false;
+    }
+    return this.#refused(path, answer.error as Trouble);
+  }
+
+  #show(line: CardLine): void {
+    this.cards = (this.cards ?? []).map((one) => (one.id === line.id ? line : one));
+  }
+
+  #refused(path: string, trouble: Trouble): boolean {
+    const problem = trouble.problems?.[0];
+    this.troubles.set(path, problem?.expected ? `Expected ${problem.expected}.` : sentence(trouble));
+    return false;
+  }
+
+  async #try(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      this.trouble = sentence(error);
+    }
+  }
+}
+
+/** The card with one value put in its place. */
+export function placed(card: KitCard, path: string, value: unknown): KitCard {
+  const copy = structuredClone(card);
+  const way = path.split('.');
+  const last = way.pop() ?? '';
+  let at = copy as unknown as Record<string, unknown>;
+  for (const step of way) at = at[step] as Record<string, unknown>;
+  at[last] = value;
+  return copy;
+}
+
+/** What stands at a path of a card. */
+export function at(card: KitCard, path: string): unknown {
+  return path
+    .split('.')
+    .reduce<unknown>((found, step) => (found as Record<string, unknown> | null)?.[step], card);
+}
