@@ -1,16 +1,22 @@
 """Plans and parts of plans for property tests."""
 
+import json
 from datetime import datetime, timedelta
 from fractions import Fraction
+from pathlib import Path
 from typing import Any
 from zoneinfo import ZoneInfo
 
 from hypothesis import strategies as st
 
+from bridle.core.chapters.fitting import fit
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.clip import QUANTITIES, Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
+from bridle.core.plan.kit import Kit
 from bridle.core.plan.move import Keyframe, Mark, Move
+from bridle.core.plan.rig import Rig, Standing
 from bridle.core.plan.shoot import Clock, Place, Shoot
 from bridle.core.subjects.clip import RATES, still_free
 
@@ -136,12 +142,38 @@ clocks = st.fixed_dictionaries(
         ),
     },
 )
+KIT_FILE = Path(__file__).parents[1] / "bridle" / "demo" / "kit.json"
+CARDS: dict[str, Any] = json.loads(KIT_FILE.read_text())["cards"]
+
+
+def copies(*names: str, **changed: dict[str, Any]) -> list[dict[str, Any]]:
+    """Copies of demo cards, some of them with other figures."""
+    return [{"key": name, "card": {**CARDS[name], **changed.get(name.replace("-", "_"), {})}} for name in names]
+
+
+def fitted(plan: Plan, made: list[dict[str, Any]]) -> Plan:
+    """A plan with these copies put in, as the page does it."""
+    kit = Kit.model_validate({"copies": made})
+    return apply(plan, fit(plan, kit.copies))[0]
+
+
+kits = st.lists(st.sampled_from(sorted(CARDS)), unique=True, max_size=9).map(lambda names: copies(*names))
+standings = st.builds(
+    Standing,
+    slope_deg=st.sampled_from([0.0, 0.0, 8.0, -25.0, 60.0]),
+    level_error_deg=st.sampled_from([0.0, 0.5, 3.0]),
+    rail_at=st.sampled_from([0.5, 0.2, 1.0]),
+)
 plans = st.builds(
-    lambda held, move, beat, step, clip, clock: plan_of(held, move=move, beat=beat, step=step, clip=clip, clock=clock),
+    lambda held, move, beat, step, clip, clock, kit, standing: fitted(
+        plan_of(held, move=move, beat=beat, step=step, clip=clip, clock=clock, rig=Rig(standing=standing)), kit
+    ),
     st.one_of(holds(), enough_holds()),
     moves,
     beats,
     st.sampled_from([Fraction(0), Fraction(1, 10), Fraction(1, 2), Fraction(1)]),
     clips,
     clocks,
+    st.one_of(st.just([]), kits),
+    standings,
 )

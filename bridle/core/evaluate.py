@@ -6,17 +6,32 @@ from typing import Any
 
 import numpy as np
 
-from bridle.core.chapters import beat, clip, occasion, origin, path, review, schools, storing, timeline
+from bridle.core.chapters import (
+    beat,
+    clip,
+    drives,
+    occasion,
+    origin,
+    path,
+    review,
+    rig,
+    schools,
+    storing,
+    timeline,
+    timer,
+)
 from bridle.core.chapters.holding import holds_of
 from bridle.core.chapters.words import LABELS, UNITS
 from bridle.core.evaluation import (
     BeatPart,
     BeatState,
     ClipState,
+    DriveState,
     Evaluation,
     OriginState,
     QuantityState,
     ReviewState,
+    RigState,
     RoundingNote,
     SchoolState,
     Traces,
@@ -26,7 +41,17 @@ from bridle.core.plan.document import Plan
 from bridle.core.snag import worst
 from bridle.core.subjects.thinning import kept_indices
 
-KINDS = (*clip.KINDS, *occasion.KINDS, *path.KINDS, *beat.KINDS, *schools.KINDS, *storing.KINDS)
+KINDS = (
+    *clip.KINDS,
+    *occasion.KINDS,
+    *path.KINDS,
+    *beat.KINDS,
+    *schools.KINDS,
+    *storing.KINDS,
+    *rig.KINDS,
+    *drives.KINDS,
+    *timer.KINDS,
+)
 
 
 @dataclass(frozen=True)
@@ -40,12 +65,26 @@ class Answers:
     beat: beat.BeatAnswer | None
     schools: schools.SchoolsAnswer
     storing: storing.StoringAnswer
+    rig: rig.RigAnswer | None
+    drives: drives.DrivesAnswer
+    timer: timer.TimerAnswer
     review: review.ReviewAnswer
 
     @property
     def telling(self) -> list[Any]:
         """The answers that carry figures."""
-        parts = (self.clip, self.timeline, self.occasion, self.path, self.beat, self.schools, self.storing)
+        parts = (
+            self.clip,
+            self.timeline,
+            self.occasion,
+            self.path,
+            self.beat,
+            self.schools,
+            self.storing,
+            self.rig,
+            self.drives,
+            self.timer,
+        )
         return [part for part in parts if part is not None]
 
 
@@ -58,7 +97,10 @@ def answers(plan: Plan) -> Answers:
     beats = beat.answer(plan, clips)
     both = schools.answer(plan, clips)
     stored = storing.answer(plan, clips, times)
-    return Answers(clips, times, what_for, paths, beats, both, stored, review.answer(plan, times, paths, beats))
+    rigs, told = rig.answer(plan), drives.answer(plan, clips)
+    timed = timer.answer(plan, clips)
+    reviewed = review.answer(plan, times, paths, beats)
+    return Answers(clips, times, what_for, paths, beats, both, stored, rigs, told, timed, reviewed)
 
 
 def evaluate(plan: Plan) -> Evaluation:
@@ -75,6 +117,8 @@ def evaluate(plan: Plan) -> Evaluation:
         beat=_beat_state(told.beat),
         schools=tuple(SchoolState.model_validate(one) for one in told.schools.schools),
         stalls_at=told.storing.stall.kept if told.storing.stall else None,
+        rig=RigState.model_validate(told.rig) if told.rig else None,
+        drives=tuple(DriveState.model_validate(one) for one in told.drives.drives),
         traces=_traces(told),
         review=ReviewState.model_validate(told.review),
         origins={path: OriginState.model_validate(one) for path, one in origin.answer(plan).items()},

@@ -78,6 +78,44 @@ class SchoolState(Part):
     risk: str
 
 
+class DriveState(Part):
+    """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`."""
+
+    axis: str
+    drive: str
+    words: str
+
+
+class RigPart(Part):
+    """A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm."""
+
+    index: int
+    key: str
+    name: str
+    kind: str
+    form: str
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    mass_g: float
+    rides: bool
+    joint: str
+    bad: bool
+    weakest: bool
+
+
+class RigState(Part):
+    """The rig from the side. Carriage and centre of mass at the lowest and the highest slide position of the move."""
+
+    parts: tuple[RigPart, ...]
+    carriage_mm: tuple[float, float]
+    centre_mm: tuple[tuple[float, float], tuple[float, float]]
+    hold_mm: tuple[float, float]
+    tips_mm: tuple[float | None, float | None]
+    slope_deg: float
+
+
 class OriginState(Part):
     """How a figure of the plan is known: typed, from a card, measured with spread and date, or the usual value."""
 
@@ -128,6 +166,8 @@ class Evaluation(Part):
     beat: BeatState | None
     schools: tuple[SchoolState, ...]
     stalls_at: int | None
+    rig: RigState | None
+    drives: tuple[DriveState, ...]
     traces: Traces | None
     review: ReviewState
     origins: dict[str, OriginState]

@@ -1,0 +1,63 @@
+"""Rails as beams on two supports: sag under the carriage, sag of their own weight, slope under the carriage.
+
+Lengths in mm, modulus in GPa (kN/mm²), forces in N, densities in kg/m³.
+"""
+
+import math
+
+from bridle.core.figure import Formula
+
+G = 9.80665
+WORST_SLOPE_AT = 0.211
+
+INERTIA = Formula(
+    "rods * atan(1) * 4 * (outside**4 - inside**4) / 64", "second moment of area of round rods, side by side"
+)
+SAG_LOAD = Formula(
+    "load * span**3 / (48 * modulus * 1000 * inertia)", "a point load in the middle between two supports"
+)
+SAG_OWN = Formula("5 * weight * span**4 / (384 * modulus * 1000 * inertia)", "the rods' own weight, spread along them")
+SLOPE = Formula(
+    "degrees(load * near * far * (far - near) / (3 * modulus * 1000 * inertia * span))",
+    "the slope under the carriage, worst at 0.211 of the span",
+)
+
+SAG_OVERHANG = Formula("load * reach**3 / (3 * modulus * 1000 * inertia)", "a free end with the load on it")
+SLOPE_OVERHANG = Formula("degrees(load * reach**2 / (2 * modulus * 1000 * inertia))", "the slope of a free end")
+
+
+def inertia_mm4(rods: int, outer_mm: float, inner_mm: float) -> float:
+    """Second moment of area of round rods or tubes that share the load: `n·π·(D⁴ − d⁴)/64`."""
+    return rods * math.pi * (outer_mm**4 - inner_mm**4) / 64
+
+
+def weight_n_mm(rods: int, outer_mm: float, inner_mm: float, density_kg_m3: float) -> float:
+    """Weight of the rods per millimetre, in newtons."""
+    area = rods * math.pi * (outer_mm**2 - inner_mm**2) / 4
+    return area * density_kg_m3 * 1e-9 * G
+
+
+def sag_load_mm(force_n: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·L³/(48·E·I)`: sag in the middle under a load in the middle."""
+    return force_n * span_mm**3 / (48 * modulus_gpa * 1000 * inertia)
+
+
+def sag_own_mm(weight: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`5·w·L⁴/(384·E·I)`: sag in the middle of the beam's own weight."""
+    return 5 * weight * span_mm**4 / (384 * modulus_gpa * 1000 * inertia)
+
+
+def slope_deg(force_n: float, at: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·a·b·(b−a)/(3·E·I·L)` in degrees, for a load at a share of the span."""
+    a, b = at * span_mm, (1 - at) * span_mm
+    return math.degrees(force_n * a * b * (b - a) / (3 * modulus_gpa * 1000 * inertia * span_mm))
+
+
+def overhang_sag_mm(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·a³/(3·E·I)`: how far a free end sags under a load that far from its only support."""
+    return force_n * reach_mm**3 / (3 * modulus_gpa * 1000 * inertia)
+
+
+def overhang_slope_deg(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·a²/(2·E·I)` in degrees: the slope of the free end."""
+    return math.degrees(force_n * reach_mm**2 / (2 * modulus_gpa * 1000 * inertia))
