@@ -99,7 +99,7 @@ def answers(plan: Plan) -> Answers:
     stored = storing.answer(plan, clips, times)
     rigs, told = rig.answer(plan), drives.answer(plan, clips)
     timed = timer.answer(plan, clips)
-    reviewed = review.answer(plan, times, paths, beats)
+    reviewed = review.answer(plan, times, paths, beats, told)
     return Answers(clips, times, what_for, paths, beats, both, stored, rigs, told, timed, reviewed)
 
 

@@ -106,13 +106,11 @@ class RigPart(Part):
 
 
 class RigState(Part):
-    """The rig from the side. Carriage and centre of mass at the lowest and the highest slide position of the move."""
+    """The rig from the side. Two ends each: where the carriage comes to in the move, and what holds."""
 
     parts: tuple[RigPart, ...]
-    carriage_mm: tuple[float, float]
-    centre_mm: tuple[tuple[float, float], tuple[float, float]]
-    hold_mm: tuple[float, float]
-    tips_mm: tuple[float | None, float | None]
+    carriage_mm: tuple[float, ...]
+    hold_mm: tuple[float, ...]
     slope_deg: float
 
 

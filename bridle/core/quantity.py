@@ -251,6 +251,9 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         return f"{write_rate(Fraction(value))} a second"
     if unit == "share":
         return f"{write_number(float(value) * 100)} %"
+    if unit == "g":
+        grams = float(value)
+        return f"{write_number(grams)} g" if abs(grams) < 1000 else f"{write_number(grams / 1000)} kg"
     number = write_number(value)
     if unit == "frames":
         return f"{number} frame" if value == 1 else f"{number} frames"

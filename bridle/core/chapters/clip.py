@@ -6,10 +6,10 @@ from typing import Literal
 
 from bridle.core.chapters.clip_figures import clip_figures
 from bridle.core.chapters.clip_ramp import RAMP_KINDS, ramp_figures, ramp_snags, ramp_solution
-from bridle.core.chapters.holding import changed, holds_of, keep_of, peg, release, segments_of, take_over
+from bridle.core.chapters.holding import PEGS_PATH, changed, holds_of, keep_of, peg, release, segments_of, take_over
 from bridle.core.chapters.words import LABELS, UNITS, listed
 from bridle.core.figure import Figure
-from bridle.core.plan.clip import RANGES, Clip, Quantity
+from bridle.core.plan.clip import RANGES, Clip, Peg, Quantity
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects import clip as solver
@@ -187,6 +187,19 @@ def clip_fix(clip: Clip, label: str, edits: list[Edit], slots: dict[str, Slot]) 
     """A fix that changes the pegs, with what it makes of the clip."""
     consequence, more = outcome(clip, edits)
     return Fix(label=label, consequence=consequence, slots={**slots, **more}, edits=tuple(edits))
+
+
+def at_most(clip: Clip, longest: Fraction) -> list[Edit]:
+    """The pegs or segments with which the shoot lasts no longer than this, whatever the rounding does."""
+    for shoot in (longest, longest * Fraction(9, 10), longest / 2):
+        edits = take_over(clip, "shoot", shoot)
+        solution, _ = solved(changed(clip, edits))
+        if solution is not None and solution.shoot <= longest:
+            return edits
+    # The rate alone is kept; the shoot is shared among a usual number of frames.
+    pegs = [Peg(quantity="rate", value=holds_of(clip).get("rate", Fraction(25)))]
+    pegs += [Peg(quantity="shoot", value=longest), Peg(quantity="frames", value=Fraction(100))]
+    return [Edit(path=PEGS_PATH, value=[one.model_dump(mode="json") for one in pegs])]
 
 
 def _contradiction(clip: Clip, against: solver.Conflict) -> Snag:

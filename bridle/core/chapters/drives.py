@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from bridle.core.chapters.cards import steps_figures, steps_per_unit
-from bridle.core.chapters.clip import ClipAnswer, clip_fix, solved
+from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, solved
 from bridle.core.chapters.fitting import axis_copies
 from bridle.core.chapters.holding import changed, take_over
 from bridle.core.chapters.path import at, field_of, move_span
@@ -16,6 +16,7 @@ from bridle.core.plan.drive import STEPPERS, ByHand, Clockwork, Dial, Rated, Ste
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
+from bridle.core.quantity import write
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects import easing, optics, steppers
 from bridle.core.subjects.clip import Solution
@@ -254,7 +255,9 @@ def _clockwork(asked: Asked) -> Iterator[Told]:
     sweep = term("sweep", "the move sweeps", abs(asked.sweep), axis.unit)
     yield figure(f"drive.{axis.name}.time", "time for the sweep", needs, "s", clockwork.TIME, sweep, rate)
     way = "clockwise" if drive.clockwise else "anticlockwise"
-    yield _said(asked, f"wind it fully, start at {at(asked.plan.move.start, axis):.4g}°; it turns {way} by itself")
+    yield _said(
+        asked, f"wind it fully, start at {write(at(asked.plan.move.start, axis), 'deg')}; it turns {way} by itself"
+    )
     if asked.sweep and (asked.sweep > 0) != drive.clockwise:
         yield _turned_round(asked, way)
     yield from _differs(asked, does)
@@ -282,7 +285,7 @@ def _turned_round(asked: Asked, way: str) -> Snag:
 def _runs_down(asked: Asked, drive: Clockwork) -> Snag:
     longest = Fraction(math.floor(drive.longest_run_s))
     clip = asked.plan.clip
-    fix = clip_fix(clip, "Watch for {longest}", take_over(clip, "shoot", longest), {"longest": slot(longest, "s")})
+    fix = clip_fix(clip, "Watch for {longest}", at_most(clip, longest), {"longest": slot(longest, "s")})
     slots = {
         "axis": slot(asked.axis.name),
         "longest": slot(drive.longest_run_s, "s"),

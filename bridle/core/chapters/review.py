@@ -1,11 +1,15 @@
 """Before the start: what to dial in where, and the cautions that belong to it."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from bridle.core.chapters.beat import BeatAnswer
+from bridle.core.chapters.drives import DrivesAnswer
 from bridle.core.chapters.path import PathAnswer, at
 from bridle.core.chapters.timeline import TimelineAnswer
 from bridle.core.plan.document import Plan
+from bridle.core.plan.drive import Belt, ByHand, Clockwork
+from bridle.core.plan.kit import AxisCard, Battery, Mount, Support
 from bridle.core.snag import Slot, slot
 
 FEW_DEGREES = 0.01
@@ -36,12 +40,22 @@ class ReviewAnswer:
     cautions: tuple[str, ...]
 
 
-def answer(plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: BeatAnswer | None) -> ReviewAnswer:
+def answer(
+    plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: BeatAnswer | None, drives: DrivesAnswer
+) -> ReviewAnswer:
     """What goes on the field card; the parts that need the clip are left out while it is open."""
     sheets = [_camera(plan)]
     if timeline is not None and beat is not None:
         controller = [_controller(plan, timeline, beat), *_segments(plan), *_untied(plan)]
-        sheets = [*_before(plan, timeline), _times(timeline), _camera(plan), *controller, *_ends(plan)]
+        sheets = [
+            *_before(plan, timeline),
+            _times(timeline),
+            _camera(plan),
+            *controller,
+            *_drives(drives),
+            *_ends(plan),
+        ]
+        sheets += _rig_checks(plan)
     return ReviewAnswer(tuple(sheets), _cautions(plan, path))
 
 
@@ -141,9 +155,64 @@ def _ends(plan: Plan) -> list[Sheet]:
     ]
 
 
+HIGH_MM = 2500
+STEEP_DEG = 5
+
+
+def _mounted(plan: Plan) -> Iterator[str]:
+    """What can fall, let go, burn or come loose, by what the rig is made of."""
+    cards = [copy.card for copy in plan.kit.copies]
+    tallest = max((card.height_mm for card in cards if isinstance(card, Support)), default=0.0)
+    if tallest > HIGH_MM:
+        yield (
+            "Height: a camera over people's heads needs a second tether to something that holds, tools on lanyards, "
+            "the owner's permission, and two people. Not in wind. Ladders and masts are for those who are trained on them."
+        )
+    elif tallest:
+        yield "What stands on a tripod falls with it: hang a weight under it, tether the camera near an edge or water."
+    if abs(plan.rig.standing.slope_deg) >= STEEP_DEG:
+        yield (
+            "A steep rail lets go when the power does. Fit a brake or a counterweight, try it with the battery out "
+            "before the camera is on, and keep hands and heads out of its way."
+        )
+    if any(isinstance(card, Mount) and card.glue for card in cards):
+        yield "A glued joint carries nothing until it has cured; mind eyes, skin and fumes while it does."
+    if any(isinstance(card, AxisCard) and isinstance(card.drive, Clockwork) for card in cards):
+        yield "A wound spring lets go all at once: never open the turntable, and wind it with the load off."
+    if any(isinstance(card, Battery) for card in cards):
+        yield (
+            "Batteries in a closed box: a vent, a fuse at the terminal, nothing that can short them. Have the wiring "
+            "seen by somebody who knows; mains is theirs alone."
+        )
+
+
+def _rig_checks(plan: Plan) -> list[Sheet]:
+    """What to do on the rig before framing, by what it is made of."""
+    cards = [copy.card for copy in plan.kit.copies]
+    axes = [card for card in cards if isinstance(card, AxisCard)]
+    rows = []
+    if axes:
+        rows.append(Setting("each axis", slot("jog it: which is it in the finder, and which way is plus")))
+    if any(isinstance(card.drive, Belt) for card in axes):
+        rows.append(Setting("belt", slot("tight, screws locked; once more after the first runs")))
+    if any(card.motion == "linear" for card in axes):
+        rows.append(Setting("rail", slot("clean, no play, runs freely; the carriage at its start, clear of both ends")))
+        rows.append(Setting("leads", slot("slack for the whole travel, no tight bend, tied where they pull")))
+    if any(isinstance(card.drive, ByHand | Clockwork) for card in axes):
+        rows.append(Setting("turned by hand", slot("its place is unknown then: set it to its mark again")))
+    if sum(isinstance(card, Support) for card in cards) > 1:
+        rows.append(Setting("two supports", slot("rocks on four points? level, tighten, level again")))
+    return [Sheet("On the rig, before framing", tuple(rows))] if rows else []
+
+
+def _drives(drives: DrivesAnswer) -> list[Sheet]:
+    rows = tuple(Setting(one.axis, slot(one.words)) for one in drives.drives)
+    return [Sheet("Drives", rows)] if rows else []
+
+
 def _cautions(plan: Plan, path: PathAnswer) -> tuple[str, ...]:
     moving = any(abs(at(plan.move.end, axis) - at(plan.move.start, axis)) > FEW_DEGREES for axis in plan.rig.axes)
-    said = []
+    said = list(_mounted(plan))
     if moving:
         said.append(
             "A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "

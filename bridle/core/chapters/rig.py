@@ -35,13 +35,11 @@ class RigPart:
 
 @dataclass(frozen=True)
 class RigAnswer:
-    """The drawing's parts from the ground up, where the carriage and the centre of mass stand, and what holds them."""
+    """The drawing's parts from the ground up, where the carriage stands, and what holds them."""
 
     parts: tuple[RigPart, ...]
     carriage_mm: tuple[float, float]
-    centre_mm: tuple[tuple[float, float], tuple[float, float]]
     hold_mm: tuple[float, float]
-    tips_mm: tuple[float | None, float | None]
     slope_deg: float
     figures: list[Figure] = field(default_factory=list)
     snags: list[Snag] = field(default_factory=list)
@@ -55,13 +53,10 @@ def answer(plan: Plan) -> RigAnswer | None:
     snags = [*rig_joints.snags(plan, put), *rig_loads.snags(plan, put)]
     figures = [*rig_joints.figures(plan, put), *rig_loads.figures(plan, put)]
     carriages = rig_loads.carriages(plan, put)
-    centres = tuple((put.centre(x).x_mm, put.centre(x).y_mm) for x in carriages)
     return RigAnswer(
         parts=_parts(plan, put, snags),
         carriage_mm=carriages,
-        centre_mm=(centres[0], centres[1]),
         hold_mm=rig_loads.hold(put),
-        tips_mm=rig_loads.tip_slide(plan, put),
         slope_deg=plan.rig.standing.slope_deg,
         figures=figures,
         snags=snags,

@@ -11,7 +11,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import PathError, difference, dump, look
 from bridle.core.quantity import write
 
-_UNITS = {"_s": "s", "_mm": "mm", "_deg": "deg", "_frames": "frames"}
+_UNITS = {"_g": "g", "_s": "s", "_mm": "mm", "_deg": "deg", "_frames": "frames"}
 
 
 class Side(BaseModel):
@@ -41,6 +41,11 @@ def _sides(mine: Plan, theirs: Plan) -> Iterator[Side]:
 def _held(plan: Plan) -> str:
     pegs = [write(peg.value, UNITS[peg.quantity]) for peg in plan.clip.pegs]
     return listed(pegs) if pegs else "nothing"
+
+
+def in_words(path: str, was: Any, now: Any) -> str:
+    """One figure of a card that has changed: `write 2.6 s instead of 2.2 s`."""
+    return f"{_place(path)} {_written(now, path)} instead of {_written(was, path)}"
 
 
 def _place(path: str) -> str:

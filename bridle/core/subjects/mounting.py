@@ -10,7 +10,7 @@ from bridle.core.subjects.beams import G
 # An M6 screw is 6.0 mm thick with 25.4 threads an inch, a quarter inch 6.35 mm with 20: it goes in and strips.
 LOOK_ALIKES = {frozenset(("1/4-20", "M6")), frozenset(("3/8-16", "M8"))}
 THREAD_NAMES = {
-    "1/4-20": "quarter inch, 20 a inch",
+    "1/4-20": "quarter inch, 20 an inch",
     "3/8-16": "three eighths, 16 an inch",
     "fine": "a fine thread",
     "plate": "a quick-release plate",

@@ -9,6 +9,7 @@ from pydantic import ValidationError
 
 from bridle.core.chapters import measuring
 from bridle.core.chapters.cards import card_figures
+from bridle.core.compare import compare_kit
 from bridle.core.plan.edit import PathError, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
 from bridle.core.plan.places import read_at
@@ -19,6 +20,9 @@ from bridle.server.kit.models import CARD, KitCard, keep_card
 from bridle.server.kit.schemas import (
     CardLine,
     CardTold,
+    ChangedCard,
+    ComparePlan,
+    KitCompared,
     MeasureLine,
     Measuring,
     NewCard,
@@ -115,6 +119,24 @@ def unbin_card(request: HttpRequest, card_id: int) -> Any:
     """Take a card out of the bin."""
     get_object_or_404(KitCard, pk=card_id).back()
     return Done(id=card_id)
+
+
+@router.post("/kit/compare", response={200: KitCompared, 422: Trouble}, operation_id="compare_kit")
+def compare(request: HttpRequest, asked: ComparePlan) -> Any:
+    """What has changed on the shelf since a plan took its cards, and what taking it over does."""
+    ids = [copy.card_id for copy in asked.plan.kit.copies if copy.card_id]
+    cards = {kept.pk: (kept.version, kept.read()) for kept in KitCard.objects.filter(pk__in=ids, binned_at=None)}
+    found = [
+        ChangedCard(
+            key=one.key,
+            name=one.name,
+            differences=list(one.differences),
+            effects=list(one.effects),
+            copy_now=one.copy,
+        )
+        for one in compare_kit(asked.plan, cards)
+    ]
+    return KitCompared(changed=found)
 
 
 @router.post("/kit/type", response={200: CardTold, 422: Trouble}, operation_id="type_on_card")

@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from bridle.core.figure import Figure
+from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Card, Copy
 from bridle.core.plan.values import Line
 
@@ -112,6 +113,12 @@ class Measuring(Schema):
     odd: list[int]
     figures: list[Figure]
     card: Card | None
+
+
+class ComparePlan(Schema):
+    """A plan, to be compared with the shelf."""
+
+    plan: Plan
 
 
 class ChangedCard(Schema):

@@ -400,6 +400,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description What has changed on the shelf since a plan took its cards, and what taking it over does.
+         */
+        post: operations["compare_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/type": {
         parameters: {
             query?: never;
@@ -1447,6 +1467,18 @@ export interface components {
             run_s: number;
         };
         /**
+         * DriveState
+         * @description What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
+         */
+        DriveState: {
+            /** Axis */
+            axis: string;
+            /** Drive */
+            drive: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Errand
          * @description Something to be done before the start, and how long it takes.
          */
@@ -1471,6 +1503,9 @@ export interface components {
             schools: components["schemas"]["SchoolState"][];
             /** Stalls At */
             stalls_at: number | null;
+            rig: components["schemas"]["RigState"] | null;
+            /** Drives */
+            drives: components["schemas"]["DriveState"][];
             traces: components["schemas"]["Traces"] | null;
             review: components["schemas"]["ReviewState"];
             /** Origins */
@@ -2312,6 +2347,54 @@ export interface components {
              *     }
              */
             standing: components["schemas"]["Standing"];
+        };
+        /**
+         * RigPart
+         * @description A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm.
+         */
+        RigPart: {
+            /** Index */
+            index: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Form */
+            form: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Mass G */
+            mass_g: number;
+            /** Rides */
+            rides: boolean;
+            /** Joint */
+            joint: string;
+            /** Bad */
+            bad: boolean;
+            /** Weakest */
+            weakest: boolean;
+        };
+        /**
+         * RigState
+         * @description The rig from the side. Two ends each: where the carriage comes to in the move, and what holds.
+         */
+        RigState: {
+            /** Parts */
+            parts: components["schemas"]["RigPart"][];
+            /** Carriage Mm */
+            carriage_mm: number[];
+            /** Hold Mm */
+            hold_mm: number[];
+            /** Slope Deg */
+            slope_deg: number;
         };
         /**
          * RoundingNote
@@ -3313,6 +3396,36 @@ export interface components {
             card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
         };
         /**
+         * ChangedCard
+         * @description A copy in a plan whose card has changed since: both, in words, and what the update does to the plan.
+         */
+        ChangedCard: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Differences */
+            differences: string[];
+            /** Effects */
+            effects: string[];
+            copy_now: components["schemas"]["Copy"];
+        };
+        /**
+         * KitCompared
+         * @description The copies of a plan that have changed on the shelf since.
+         */
+        KitCompared: {
+            /** Changed */
+            changed: components["schemas"]["ChangedCard"][];
+        };
+        /**
+         * ComparePlan
+         * @description A plan, to be compared with the shelf.
+         */
+        ComparePlan: {
+            plan: components["schemas"]["Plan"];
+        };
+        /**
          * CardTold
          * @description A card and what follows from it, not kept yet.
          */
@@ -4049,6 +4162,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+        };
+    };
+    compare_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComparePlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitCompared"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
                 };
             };
         };

@@ -4,6 +4,7 @@
   import type { Opened } from '../api/client';
   import Clip from '../chapters/Clip.svelte';
   import Move from '../chapters/Move.svelte';
+  import Rig from '../chapters/Rig.svelte';
   import Review from '../chapters/Review.svelte';
   import Run from '../chapters/Run.svelte';
   import { CHAPTERS } from '../chapters/chapters';
@@ -61,6 +62,7 @@
   <Head {chapter} />
   <main class="middle">
     {#if chapter === 'clip'}<Clip />
+    {:else if chapter === 'rig'}<Rig />
     {:else if chapter === 'move'}<Move />
     {:else if chapter === 'review'}<Review />
     {:else if chapter === 'run'}<Run />
