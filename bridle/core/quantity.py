@@ -81,6 +81,7 @@ KINDS: dict[str, Kind] = {
     "length": Kind(
         _LENGTH, Fraction(1), "a length such as 900, 1.2 m, 40in or 5' 4 1/2\"", signed=True, imperial=_INCH
     ),
+    "focal": Kind(_LENGTH, Fraction(1), "a focal length such as 35 or 35mm"),
     "mass": Kind(_MASS, Fraction(1), "a mass such as 650, 1.2 kg or 2 lb 3 oz", imperial=Fraction("28.349523125")),
     "angle": Kind(
         _units({"° deg degree degrees": 1, "'": "1/60"}),
@@ -259,6 +260,7 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         return f"{number} frame" if value == 1 else f"{number} frames"
     joined = {
         "": "{}",
+        "focal": "{} mm",
         "times": "{}×",
         "deg": "{}°",
         "deg/s": "{} °/s",

@@ -6,9 +6,11 @@
   import Kit from './screens/Kit.svelte';
   import Log from './screens/Log.svelte';
   import OpenSheet from './screens/OpenSheet.svelte';
+  import Units from './screens/Units.svelte';
   import Shoots from './screens/Shoots.svelte';
 
   let keysOpen = $state(false);
+  let unitsOpen = $state(false);
 
   function keys(event: KeyboardEvent) {
     const target = event.target as HTMLElement;
@@ -21,7 +23,7 @@
 <svelte:window onkeydown={keys} />
 
 <div class="app">
-  <Edge onkeys={() => (keysOpen = true)} />
+  <Edge onkeys={() => (keysOpen = true)} onunits={() => (unitsOpen = true)} />
   <div class="screen">
     {#if router.screen.name === 'shoots'}<Shoots />
     {:else if router.screen.name === 'bin'}<Bin />
@@ -40,6 +42,7 @@
   </div>
 </div>
 <Keys bind:open={keysOpen} />
+<Units bind:open={unitsOpen} />
 
 <style>
   .app {

@@ -114,6 +114,8 @@ const INCHES: Record<string, string> = { 'mm/s': 'in/s', 'mm/s²': 'in/s²', 'mm
 
 export function write(value: number, unit: string, zone = 'UTC'): string {
   if (unit === 'g') return mass(value);
+  // Focal lengths and sensors are millimetres to everybody.
+  if (unit === 'focal') return `${number(value)}${NO_BREAK}mm`;
   if (reader.imperial && unit === 'mm') return length(value);
   if (reader.imperial && INCHES[unit]) return `${number(value / INCH)}${NO_BREAK}${INCHES[unit]}`;
   if (unit === 's') return duration(value);

@@ -202,7 +202,7 @@ def _stack(one: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     if stack is None or stack.near_mm <= camera.focal_mm:
         return []
     hyper = optics.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
-    focal = term("focal", "focal length", camera.focal_mm, "mm")
+    focal = term("focal", "focal length", camera.focal_mm, "focal")
     lens = (
         term("f_number", "aperture", camera.aperture, "f-number"),
         term("circle", "circle of confusion", camera.circle_mm, "mm"),

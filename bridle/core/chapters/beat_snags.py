@@ -81,7 +81,7 @@ def too_near(plan: Plan) -> list[Snag]:
         slots={"nearer": slot(near, "mm"), "further": slot(far, "mm")},
         edits=(Edit(path="beat.stack.far_mm", value=far), Edit(path="beat.stack.near_mm", value=near)),
     )
-    slots = {"near": slot(stack.near_mm, "mm"), "focal": slot(focal, "mm")}
+    slots = {"near": slot(stack.near_mm, "mm"), "focal": slot(focal, "focal")}
     return [TOO_NEAR.at("beat.stack.near_mm", slots, [fix])]
 
 

@@ -48,15 +48,15 @@ def _figures(card: AnyCard) -> Iterator[Figure]:
         yield from steps_figures(card)
         yield from _axis(card)
     elif isinstance(card, Body | Phone):
-        sensor = term("sensor", "sensor, across", card.sensor_width_mm, "mm")
+        sensor = term("sensor", "sensor, across", card.sensor_width_mm, "focal")
         width = term("width", "picture, across", card.picture_width_px, "px")
         pitch = card.sensor_width_mm / card.picture_width_px * 1000
         yield figure("card.pixel", "pixel pitch", pitch, "µm", PIXEL, sensor, width)
     elif isinstance(card, Lens):
         view = optics.field_of_view_deg(36.0, card.focal_mm)
         terms = (
-            term("sensor", "a sensor of full frame, across", 36.0, "mm"),
-            term("focal", "focal length", card.focal_mm, "mm"),
+            term("sensor", "a sensor of full frame, across", 36.0, "focal"),
+            term("focal", "focal length", card.focal_mm, "focal"),
         )
         yield figure("card.view", "field of view on full frame", view, "deg", optics.FIELD_OF_VIEW, *terms)
     elif isinstance(card, StorageCard):

@@ -17,7 +17,7 @@ from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.quantity import write
-from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects import easing, optics, steppers
 from bridle.core.subjects.clip import Solution
 from bridle.core.subjects.drives import clockwork, rated, timed
@@ -92,6 +92,8 @@ NAMES = {
     "belt": "stepper on a belt", "screw": "stepper on a screw", "gear": "stepper on a gear", "clockwork": "spring",
     "rated": "rate from a menu", "stepped": "switch of speeds", "dial": "dial", "hand": "scale",
 }  # fmt: skip
+# Beyond these a keyframe cannot stand.
+MOST_DEG, MOST_MM = 3600, 1e6
 # From this share of the sweep on a drive misses the move.
 CLOSE = 0.01
 VISIBLE_PX = 0.5
@@ -161,7 +163,7 @@ def _asked(plan: Plan, solution: Solution) -> Iterator[Asked]:
     seconds = float(solution.shoot) * span.steps / solution.frames
     for name, copy in axis_copies(plan.kit.copies).items():
         axis = plan.rig.axis(name)
-        if axis is None or not isinstance(copy.card, AxisCard):
+        if axis is None or not isinstance(copy.card, AxisCard) or span.steps == 0:
             continue
         sweep = at(plan.move.end, axis) - at(plan.move.start, axis)
         per_frame = easing.cruise(abs(sweep), span.steps, ease)
@@ -207,9 +209,9 @@ def _ripple(asked: Asked, steps: float, per_frame: float) -> Iterator[Told]:
             1 / steps, 1.0, camera.focal_mm, camera.picture_width_px, camera.sensor_width_mm, near
         )
         terms = (
-            term("focal", "focal length", camera.focal_mm, "mm"),
+            term("focal", "focal length", camera.focal_mm, "focal"),
             term("width", "picture, across", camera.picture_width_px, "px"),
-            term("sensor", "sensor, across", camera.sensor_width_mm, "mm"),
+            term("sensor", "sensor, across", camera.sensor_width_mm, "focal"),
             term("distance", "nearest mark, away from the rail", near, "mm"),
         )
         yield figure(f"drive.{axis.name}.step_px", "one step in the picture", pixels, "px", STEP_PX_SLIDE, step, *terms)
@@ -310,13 +312,17 @@ def _differs(asked: Asked, does: float) -> Iterator[Snag]:
         "end": slot(end, asked.axis.unit),
     }
     path = f"move.end.{field_of(asked.axis)}"
-    fix = Fix(
-        label="End at {end}",
-        consequence="The shoot keeps its length; the move ends where the drive will be.",
-        slots=slots,
-        edits=(Edit(path=path, value=end),),
-    )
-    yield OTHER_SWEEP.at(path, slots, [fix, *_longer(asked, does)])
+    yield OTHER_SWEEP.at(path, slots, [_end_there(asked, path, slots, end), *_longer(asked, does)])
+
+
+def _end_there(asked: Asked, path: str, slots: dict[str, Slot], end: float) -> Fix:
+    """End where the drive will be; where that lies beyond all bounds, leave the axis still."""
+    if abs(end) <= (MOST_DEG if asked.rotary else MOST_MM):
+        told = "The shoot keeps its length; the move ends where the drive will be."
+        return Fix(label="End at {end}", consequence=told, slots=slots, edits=(Edit(path=path, value=end),))
+    told = "In so long a time it would go round and round; the move is done without it."
+    start = at(asked.plan.move.start, asked.axis)
+    return Fix(label="Leave the {axis} still", consequence=told, slots=slots, edits=(Edit(path=path, value=start),))
 
 
 def _longer(asked: Asked, does: float) -> list[Fix]:
@@ -383,13 +389,7 @@ def _out_of_range(asked: Asked, drive: Rated, wanted: float) -> Snag:
         "high": slot(max(rates), "deg/min"),
         "end": slot(end, "deg"),
     }
-    fix = Fix(
-        label="End at {end}",
-        consequence="At the nearest rate it has, in the same time.",
-        slots=slots,
-        edits=(Edit(path=path, value=end),),
-    )
-    return OUT_OF_RANGE.at(path, slots, [fix])
+    return OUT_OF_RANGE.at(path, slots, [_end_there(asked, path, slots, end)])
 
 
 def _stepped(asked: Asked) -> Iterator[Told]:

@@ -215,7 +215,7 @@ def _aims(move: Move) -> list[Figure]:
 
 
 def _views(camera: Camera) -> list[Figure]:
-    focal = term("focal", "focal length", camera.focal_mm, "mm")
+    focal = term("focal", "focal length", camera.focal_mm, "focal")
     sides = (("across", camera.sensor_width_mm), ("upright", camera.sensor_height_mm))
     return [
         figure(
@@ -224,7 +224,7 @@ def _views(camera: Camera) -> list[Figure]:
             optics.field_of_view_deg(sensor, camera.focal_mm),
             "deg",
             optics.FIELD_OF_VIEW,
-            term("sensor", f"sensor, {side}", sensor, "mm"),
+            term("sensor", f"sensor, {side}", sensor, "focal"),
             focal,
         )
         for side, sensor in sides

@@ -110,7 +110,7 @@ def _camera(plan: Plan) -> Sheet:
         *_bracket(plan),
         Setting("aperture", slot(camera.aperture, "f-number")),
         Setting("ISO", slot(camera.iso)),
-        Setting("focal length", slot(camera.focal_mm, "mm")),
+        Setting("focal length", slot(camera.focal_mm, "focal")),
         Setting("focus", slot("manual, stabiliser off")),
         Setting("white balance", slot("fixed")),
         Setting("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
@@ -166,7 +166,7 @@ def _mounted(plan: Plan) -> Iterator[str]:
     if tallest > HIGH_MM:
         yield (
             "Height: a camera over people's heads needs a second tether to something that holds, tools on lanyards, "
-            "the owner's permission, and two people. Not in wind. Ladders and masts are for those who are trained on them."
+            "the owner's permission, and two people. Not in wind. Ladders and masts are for those trained on them."
         )
     elif tallest:
         yield "What stands on a tripod falls with it: hang a weight under it, tether the camera near an edge or water."

@@ -109,8 +109,8 @@ def _smear(plan: Plan, solution: Solution, clip: ClipAnswer) -> Iterator[Figure]
     yield figure("beat.longest_exposure", "longest exposure", exposure, "shutter", LONGEST, middle, between, count)
     open_s = term("exposure", "longest exposure", exposure, "shutter")
     focal, sensor = (
-        term("focal", "focal length", camera.focal_mm, "mm"),
-        term("sensor", "sensor, across", camera.sensor_width_mm, "mm"),
+        term("focal", "focal length", camera.focal_mm, "focal"),
+        term("sensor", "sensor, across", camera.sensor_width_mm, "focal"),
     )
     width = term("width", "picture, across", camera.picture_width_px, "px")
     scale = optics.px_per_deg(camera.focal_mm, camera.sensor_width_mm, camera.picture_width_px)

@@ -26,6 +26,13 @@ KINDS_BY_PATH = {
 _ENDINGS = {
     "_s": "duration",
     "_mm": "length",
+    # Optics are millimetres to everybody.
+    "focal_mm": "focal",
+    "focal_to_mm": "focal",
+    "sensor_width_mm": "focal",
+    "sensor_height_mm": "focal",
+    "circle_mm": "focal",
+    "thread_mm": "focal",
     "_deg": "angle",
     "_g": "mass",
     "_px": "pixels",

@@ -40,8 +40,10 @@ WAYS: tuple[tuple[tuple[str, ...], tuple[str, ...]], ...] = (
 
 SHOOT = Formula("frames * interval", "each frame owns one slot of the interval")
 CLIP = Formula("frames / rate", "frames over playback rate")
-KEPT = Formula("floor(frames * (1 - spare))", "the frames that stay when the spare ones have been culled")
-CLIP_KEPT = Formula("floor(frames * (1 - spare)) / rate", "the frames that stay after culling, over playback rate")
+KEPT = Formula("max(1, floor(frames * (1 - spare)))", "the frames that stay when the spare ones have been culled")
+CLIP_KEPT = Formula(
+    "max(1, floor(frames * (1 - spare))) / rate", "the frames that stay after culling, over playback rate"
+)
 SPEED_UP = Formula("interval * rate", "real time over clip time, frame by frame")
 INTERVAL_SHARED = Formula(
     "max(step, down_to(shoot / frames, step))",
@@ -49,7 +51,7 @@ INTERVAL_SHARED = Formula(
 )
 INTERVAL_SPEED = Formula("speed_up / rate", "speed-up over playback rate")
 RATE_CLIP = Formula("frames / clip", "frames over clip length")
-RATE_CLIP_KEPT = Formula("floor(frames * (1 - spare)) / clip", "the frames that stay after culling, over clip length")
+RATE_CLIP_KEPT = Formula("max(1, floor(frames * (1 - spare))) / clip", "the frames that stay, over clip length")
 RATE_SPEED = Formula("speed_up / interval", "speed-up over interval")
 RATE_ENDS = Formula("speed_up * frames / shoot", "speed-up over the interval that the shoot leaves each frame")
 SAME_FRAMES = Formula("frames / other", "the same frames read at another rate")

@@ -25,10 +25,16 @@
   ] as const);
   const now = (name: string) =>
     traces ? sample(traces.frames, traces.axes[name] ?? [], sheet.playhead.at) : 0;
+  /** The move runs between the handles. */
+  function frameOf(end: 'start' | 'end'): string {
+    const clip = sheet.plan.clip;
+    if (end === 'start') return number(clip.handle_in_frames + 1, 12);
+    return frames ? number(frames - clip.handle_out_frames, 12) : '–';
+  }
   const unit = (kind: string) => (kind === 'linear' ? 'mm' : 'deg');
 
   function addMark() {
-    const rail = axes[0]!;
+    const rail = axes.find((axis) => axis.name === 'slide') ?? { low: 0, high: 900 };
     const name = `mark ${move.marks.length + 1}`;
     const mark = {
       name,
@@ -53,7 +59,7 @@
 
 <section class="move">
   <div class="drawing">
-    <h2>Two keyframes, slide and pan</h2>
+    <h2>{axes.length ? `Two keyframes, ${axes.map((axis) => axis.name).join(' and ')}` : 'Nothing moves'}</h2>
     <p class="label">
       Seen from above, to scale. Drag a box, a knob or a mark, or move it with the arrow keys.
     </p>
@@ -63,31 +69,28 @@
   <div class="side">
     <table>
       <thead>
-        <tr><td></td><th scope="col">frame</th><th scope="col">slide</th><th scope="col">pan</th></tr>
+        <tr
+          ><td></td><th scope="col">frame</th>{#each axes as axis (axis.name)}<th scope="col">{axis.name}</th
+            >{/each}</tr
+        >
       </thead>
       <tbody>
         {#each ends as end, i (end)}
           <tr>
             <th scope="row">{i + 1} {end}</th>
-            <td>{end === 'start' ? 1 : frames ? number(frames, 12) : '–'}</td>
-            <td>
-              <Editable
-                path="move.{end}.slide_mm"
-                label="slide at the {end}"
-                value={move[end].slide_mm}
-                unit="mm"
-                min={-1e6}
-              />
-            </td>
-            <td>
-              <Editable
-                path="move.{end}.pan_deg"
-                label="pan at the {end}"
-                value={move[end].pan_deg}
-                unit="deg"
-                min={-3600}
-              />
-            </td>
+            <td>{frameOf(end)}</td>
+            {#each axes as axis (axis.name)}
+              {@const field = axis.name === 'slide' ? ('slide_mm' as const) : ('pan_deg' as const)}
+              <td>
+                <Editable
+                  path="move.{end}.{field}"
+                  label="{axis.name} at the {end}"
+                  value={move[end][field]}
+                  unit={unit(axis.kind)}
+                  min={axis.name === 'slide' ? -1e6 : -3600}
+                />
+              </td>
+            {/each}
           </tr>
         {/each}
         {#if traces}
@@ -125,22 +128,16 @@
     </p>
 
     <dl>
-      <div>
-        <dt>slide travels</dt>
-        <dd><Working figure="move.slide.distance" /></dd>
-      </div>
-      <div>
-        <dt>at cruise</dt>
-        <dd><Working figure="move.slide.cruise" /></dd>
-      </div>
-      <div>
-        <dt>pan turns</dt>
-        <dd><Working figure="move.pan.distance" /></dd>
-      </div>
-      <div>
-        <dt>at cruise</dt>
-        <dd><Working figure="move.pan.cruise" /></dd>
-      </div>
+      {#each axes as axis (axis.name)}
+        <div>
+          <dt>{axis.name === 'slide' ? 'slide travels' : 'pan turns'}</dt>
+          <dd><Working figure="move.{axis.name}.distance" /></dd>
+        </div>
+        <div>
+          <dt>at cruise</dt>
+          <dd><Working figure="move.{axis.name}.cruise" /></dd>
+        </div>
+      {/each}
       <div>
         <dt>longest step takes</dt>
         <dd><Working figure="beat.move" /></dd>
@@ -152,7 +149,7 @@
             path="camera.focal_mm"
             label="focal length"
             value={sheet.plan.camera.focal_mm}
-            unit="mm"
+            unit="focal"
             min={1}
           />
         </dt>

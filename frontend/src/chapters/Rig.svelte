@@ -177,9 +177,9 @@
         {#if shelf?.length === 0}The shelf is empty.
           <button type="button" class="act" disabled={making} onclick={() => void usual()}
             >Make the usual cards and put them together</button
-          >, a tripod, a rail, a body, a lens and a trigger with figures that fit most, to be changed as you find out; or <a class="link" href="/kit" onclick={router.follow}
-            >make cards of what you own</a
-          >, each with sensible figures from the start.
+          >, a tripod, a rail, a body, a lens and a trigger with figures that fit most, to be changed as you
+          find out; or <a class="link" href="/kit" onclick={router.follow}>make cards of what you own</a>,
+          each with sensible figures from the start.
         {:else if starters.length}
           To begin with: {starters.map((line) => line.card.name).join(', ')}.
           <button type="button" class="act" onclick={begin}>Put these together</button>

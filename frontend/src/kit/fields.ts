@@ -33,8 +33,8 @@ const JOINT = [
   field('hole_mm', 'hole is deep', 'mm', { empty: 'no hole' })
 ];
 const IMAGER = [
-  field('sensor_width_mm', 'sensor, across', 'mm'),
-  field('sensor_height_mm', 'sensor, upright', 'mm'),
+  field('sensor_width_mm', 'sensor, across', 'focal'),
+  field('sensor_height_mm', 'sensor, upright', 'focal'),
   field('picture_width_px', 'picture, across', 'px'),
   field('picture_height_px', 'picture, upright', 'px'),
   field('wake_s', 'wakes in', 's'),
@@ -55,11 +55,11 @@ const CAMERA_JOINT = [
 
 const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
   body: [MASS, ...IMAGER, ...CAMERA_JOINT],
-  phone: [MASS, field('focal_mm', 'focal length', 'mm'), ...IMAGER, ...CAMERA_JOINT],
+  phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...CAMERA_JOINT],
   lens: [
     MASS,
-    field('focal_mm', 'focal length', 'mm'),
-    field('focal_to_mm', 'zooms to', 'mm', { empty: 'fixed' }),
+    field('focal_mm', 'focal length', 'focal'),
+    field('focal_to_mm', 'zooms to', 'focal', { empty: 'fixed' }),
     field('widest_f', 'widest aperture', 'f-number'),
     field('length_mm', 'length', 'mm'),
     field('diameter_mm', 'diameter', 'mm'),
@@ -111,7 +111,7 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
   filter: [
     field('effect', 'effect', '', { choices: ['neutral density', 'polariser', 'graduated', 'clear'] }),
     field('stops', 'takes', 'stops'),
-    field('thread_mm', 'thread', 'mm')
+    field('thread_mm', 'thread', 'focal')
   ]
 };
 

@@ -12,6 +12,7 @@ const BY_UNIT: Record<string, Steps> = {
   rate: make(1, 5, 1),
   times: make(10, 100, 1),
   mm: make(1, 10, 0.1),
+  focal: make(1, 10, 0.1),
   deg: make(0.1, 1, 0.01),
   share: make(0.01, 0.05, 0.001),
   'f-number': make(1, 2, 0.1),

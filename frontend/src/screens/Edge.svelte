@@ -5,13 +5,15 @@
   import Book from '@lucide/svelte/icons/notebook-text';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Grid from '@lucide/svelte/icons/panels-top-left';
+  import Ruler from '@lucide/svelte/icons/ruler';
   import { look } from '../looks/look.svelte';
   import { router } from '../router.svelte';
 
   interface Props {
     onkeys: () => void;
+    onunits: () => void;
   }
-  let { onkeys }: Props = $props();
+  let { onkeys, onunits }: Props = $props();
 
   const places = [
     { path: '/', label: 'Shoots', icon: Grid, screens: ['shoots', 'sheet', 'bin'] },
@@ -37,6 +39,10 @@
   >
     <Circle size={20} strokeWidth={1.6} aria-hidden="true" />
     Look
+  </button>
+  <button type="button" onclick={onunits}>
+    <Ruler size={20} strokeWidth={1.6} aria-hidden="true" />
+    Units
   </button>
   <button type="button" onclick={onkeys} class="keys">
     <Keyboard size={20} strokeWidth={1.6} aria-hidden="true" />

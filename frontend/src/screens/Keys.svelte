@@ -4,7 +4,7 @@
 
   let { open = $bindable() }: { open: boolean } = $props();
   const KEYS = [
-    ['1 … 4', 'the chapters of a sheet'],
+    ['1 … 5', 'the chapters of a sheet'],
     ['arrow keys', 'change the figure or move the handle in focus; Shift coarser, Alt finer'],
     ['Enter, or a digit', 'type over the figure in focus'],
     ['p', 'peg or release the figure in focus'],
@@ -12,6 +12,7 @@
     ['space', 'play and stop'],
     ['u and Shift u', 'undo and redo'],
     ['n, /, d', 'among the shoots: new, find, duplicate the one in focus'],
+    ['u, Shift u, n, Esc', 'in the kit: undo, redo, a new card, put the card back'],
     ['+ and −', 'zoom the span in focus'],
     ['?', 'this list']
   ] as const;

@@ -19,8 +19,13 @@
     | { kind: 'mark'; index: number };
 
   const move = $derived(sheet.plan.move);
-  const rail = $derived(sheet.plan.rig.axes[0]!);
-  const head = $derived(sheet.plan.rig.axes[1]!);
+  const slides = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'slide'));
+  const turns = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'pan'));
+  // Without a rail the camera stands where the keyframes have it, with as much room drawn around it.
+  const rail = $derived(
+    slides ?? { low: move.start.slide_mm - 400, high: move.start.slide_mm + 400, name: 'slide' as const }
+  );
+  const head = $derived(turns ?? { low: -180, high: 180, name: 'pan' as const });
   const fov = $derived(sheet.figure('view.across')?.value ?? 50);
   const traces = $derived(sheet.told.traces);
 
@@ -49,8 +54,8 @@
   ]);
   const now = $derived(
     traces && {
-      slide: sample(traces.frames, traces.axes.slide ?? [], sheet.playhead.at),
-      pan: sample(traces.frames, traces.axes.pan ?? [], sheet.playhead.at)
+      slide: slides ? sample(traces.frames, traces.axes.slide ?? [], sheet.playhead.at) : move.start.slide_mm,
+      pan: turns ? sample(traces.frames, traces.axes.pan ?? [], sheet.playhead.at) : move.start.pan_deg
     }
   );
 
@@ -170,19 +175,19 @@
       {/each}
     {/each}
 
-    <g class="rail">
-      <rect
-        x={to.x(rail.low) - 12}
-        width={to.x(rail.high) - to.x(rail.low) + 24}
-        y={to.y(0) - 6}
-        height="12"
-      />
-      {#each range(rail.low, rail.high, 100) as mm (mm)}
-        <line x1={to.x(mm)} x2={to.x(mm)} y1={to.y(0) - 6} y2={to.y(0) - 1} />
-      {/each}
-      <line x1={to.x(rail.low)} x2={to.x(rail.low)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
-      <line x1={to.x(rail.high)} x2={to.x(rail.high)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
-    </g>
+    {#if slides}<g class="rail">
+        <rect
+          x={to.x(rail.low) - 12}
+          width={to.x(rail.high) - to.x(rail.low) + 24}
+          y={to.y(0) - 6}
+          height="12"
+        />
+        {#each range(rail.low, rail.high, 100) as mm (mm)}
+          <line x1={to.x(mm)} x2={to.x(mm)} y1={to.y(0) - 6} y2={to.y(0) - 1} />
+        {/each}
+        <line x1={to.x(rail.low)} x2={to.x(rail.low)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
+        <line x1={to.x(rail.high)} x2={to.x(rail.high)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
+      </g>{/if}
     {#if now}<rect class="carriage" x={to.x(now.slide) - 9} y={to.y(0) - 9} width="18" height="18" />{/if}
 
     {#each ends as one (one.end)}
@@ -190,46 +195,46 @@
       {@const tip = ahead(one.at.slide_mm, one.at.pan_deg, grip)}
       <line class="axis" x1={x} y1={to.y(0)} x2={to.x(tip[0])} y2={to.y(tip[1])} />
       <line class="square" x1={x} y1={to.y(0)} x2={x} y2={to.y(0) - 74} />
-      <g
-        class="handle"
-        role="slider"
-        tabindex="0"
-        aria-label="Pan at the {one.end}"
-        aria-valuenow={one.at.pan_deg}
-        aria-valuemin={head.low}
-        aria-valuemax={head.high}
-        aria-valuetext={write(one.at.pan_deg, 'deg')}
-        onpointerdown={(event) => grab(event, { kind: 'pan', end: one.end })}
-        onkeydown={(event) => keys(event, { kind: 'pan', end: one.end })}
-      >
-        <circle class="reach" cx={to.x(tip[0])} cy={to.y(tip[1])} r="22" />
-        <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r="7" />
-      </g>
+      {#if turns}<g
+          class="handle"
+          role="slider"
+          tabindex="0"
+          aria-label="Pan at the {one.end}"
+          aria-valuenow={one.at.pan_deg}
+          aria-valuemin={head.low}
+          aria-valuemax={head.high}
+          aria-valuetext={write(one.at.pan_deg, 'deg')}
+          onpointerdown={(event) => grab(event, { kind: 'pan', end: one.end })}
+          onkeydown={(event) => keys(event, { kind: 'pan', end: one.end })}
+        >
+          <circle class="reach" cx={to.x(tip[0])} cy={to.y(tip[1])} r="22" />
+          <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r="7" />
+        </g>{/if}
       <text
         class="bold"
         x={x + (one.end === 'start' ? -8 : 8)}
         y={to.y(0) - 80}
         text-anchor={one.end === 'start' ? 'end' : 'start'}>pan {write(one.at.pan_deg, 'deg')}</text
       >
-      <g
-        class="handle"
-        role="slider"
-        tabindex="0"
-        aria-label="Slide at the {one.end}"
-        aria-valuenow={one.at.slide_mm}
-        aria-valuemin={rail.low}
-        aria-valuemax={rail.high}
-        aria-valuetext={write(one.at.slide_mm, 'mm')}
-        onpointerdown={(event) => grab(event, { kind: 'carriage', end: one.end })}
-        onkeydown={(event) => keys(event, { kind: 'carriage', end: one.end })}
-      >
-        <rect class="reach" x={x - 22} y={to.y(0) - 22} width="44" height="44" />
-        <rect class="box" x={x - THUMB} y={to.y(0) - THUMB} width={THUMB * 2} height={THUMB * 2} />
-        <text class="bold" {x} y={to.y(0) + 4.5} text-anchor="middle">{one.name}</text>
-      </g>
+      {#if slides}<g
+          class="handle"
+          role="slider"
+          tabindex="0"
+          aria-label="Slide at the {one.end}"
+          aria-valuenow={one.at.slide_mm}
+          aria-valuemin={rail.low}
+          aria-valuemax={rail.high}
+          aria-valuetext={write(one.at.slide_mm, 'mm')}
+          onpointerdown={(event) => grab(event, { kind: 'carriage', end: one.end })}
+          onkeydown={(event) => keys(event, { kind: 'carriage', end: one.end })}
+        >
+          <rect class="reach" x={x - 22} y={to.y(0) - 22} width="44" height="44" />
+          <rect class="box" x={x - THUMB} y={to.y(0) - THUMB} width={THUMB * 2} height={THUMB * 2} />
+          <text class="bold" {x} y={to.y(0) + 4.5} text-anchor="middle">{one.name}</text>
+        </g>{/if}
     {/each}
 
-    {#if true}
+    {#if slides}
       {@const a = to.x(Math.min(move.start.slide_mm, move.end.slide_mm))}
       {@const b = to.x(Math.max(move.start.slide_mm, move.end.slide_mm))}
       {@const y = to.y(0) + PAD}
@@ -240,7 +245,7 @@
         <line class="dimension" x1={(a + b) / 2 + 38} x2={b} y1={y} y2={y} marker-end="url(#arrow)" />
       {/if}
       <text class="big" x={(a + b) / 2} y={y + 5} text-anchor="middle"
-        >{number(Math.abs(move.end.slide_mm - move.start.slide_mm))} mm</text
+        >{write(Math.abs(move.end.slide_mm - move.start.slide_mm), 'mm')}</text
       >
     {/if}
 

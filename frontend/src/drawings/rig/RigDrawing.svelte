@@ -116,17 +116,17 @@
       </g>
     {/each}
     <g transform="rotate({-rig.slope_deg} {scale.x(0)} {scale.y(rail?.y_mm ?? 0)})">
-    {#each ghosts as place, i (i)}
-      {#each pieces.filter((part) => part.rides) as part (part.index)}
-        <rect
-          class="ghost"
-          x={scale.x(part.x_mm + place - first) - scale.px(part.width_mm / 2)}
-          y={scale.y(part.y_mm + part.height_mm)}
-          width={scale.px(part.width_mm)}
-          height={Math.max(1, scale.px(part.height_mm))}
-        />
+      {#each ghosts as place, i (i)}
+        {#each pieces.filter((part) => part.rides) as part (part.index)}
+          <rect
+            class="ghost"
+            x={scale.x(part.x_mm + place - first) - scale.px(part.width_mm / 2)}
+            y={scale.y(part.y_mm + part.height_mm)}
+            width={scale.px(part.width_mm)}
+            height={Math.max(1, scale.px(part.height_mm))}
+          />
+        {/each}
       {/each}
-    {/each}
       {#each pieces as part, i (i)}
         {@const x = scale.x(ride(part))}
         {@const wide = Math.max(6, scale.px(part.width_mm))}
