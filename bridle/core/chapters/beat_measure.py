@@ -17,6 +17,7 @@ from bridle.core.subjects.easing import Floats
 from bridle.core.subjects.pacing import Pace
 
 TOLERANCE_S = 1e-9
+TIE = 1e-12
 
 
 @dataclass(frozen=True)
@@ -115,7 +116,8 @@ def measure(plan: Plan, solution: Solution, pace: Pace | None, school: str | Non
     store = told.processing_s + write
     together = np.maximum(store, settling) if beat.write_while_moving else store + settling
     margins = np.maximum(float(beat.margin) * slots, float(beat.least_margin_s))
-    frame = int(np.argmin(slots - together - margins))
+    # Among frames that are as tight, the one with the longest move is shown.
+    frame = int(np.argmin(slots - together - margins - TIE * moving))
     slowest = max(plan.rig.axes, key=lambda axis: moves[axis.name][frame], default=None)
     return _cycle(plan, beat, told, solution, pace, frame, slowest, steps, float(moving[frame]))
 

@@ -5,14 +5,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from bridle.core.chapters.clip import ClipAnswer, clip_fix
-from bridle.core.chapters.holding import take_over
+from bridle.core.chapters.clip import ClipAnswer, clip_fix, solved
+from bridle.core.chapters.holding import changed, take_over
 from bridle.core.chapters.timeline import TimelineAnswer, at_term, instant
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.clip import Clip
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.shoot import Event
+from bridle.core.plan.values import LONGEST_S
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects import starting_points
 from bridle.core.subjects.clip import Solution
@@ -232,8 +233,19 @@ def _hardly_changes(plan: Plan, solution: Solution) -> list[Snag]:
         return []
     slots = {"change": slot(change, "px"), "share": slot(change / width, "share")}
     enough = Fraction(math.ceil(2 * LEAST_CHANGE * width / (clip.trial.moved_px / clip.trial.apart_s)))
-    fixes = [clip_fix(clip, "Watch for {longer}", take_over(clip, "shoot", enough), {"longer": slot(enough, "s")})]
-    return [STILL.at("clip.trial", slots, fixes if enough <= 20 * 366 * 86_400 else [_forget_trial()])]
+    return [STILL.at("clip.trial", slots, [_long_enough(clip, enough, LEAST_CHANGE * width) or _forget_trial()])]
+
+
+def _long_enough(clip: Clip, shoot: Fraction, least_px: Fraction) -> Fix | None:
+    """A shoot that shows enough of the movement; rounding may ask for a longer one. None beyond twenty years."""
+    assert clip.trial is not None
+    while shoot <= LONGEST_S:
+        edits = take_over(clip, "shoot", shoot)
+        solution, _missing = solved(changed(clip, edits))
+        if solution is not None and clip.trial.moved_px / clip.trial.apart_s * solution.shoot >= least_px:
+            return clip_fix(clip, "Watch for {longer}", edits, {"longer": slot(shoot, "s")})
+        shoot *= 2
+    return None
 
 
 def _forget_trial() -> Fix:

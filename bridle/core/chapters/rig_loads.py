@@ -5,10 +5,11 @@ from collections.abc import Callable, Iterator
 
 from bridle.core.chapters.rig_joints import COPIES, free_key
 from bridle.core.chapters.rig_stack import SUPPORT_INSET, Stack, rail_of
+from bridle.core.chapters.rig_stack import stack as stack_of
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.drive import Belt, Screw
-from bridle.core.plan.edit import Edit
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.plan.rig import Axis
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -336,9 +337,8 @@ def _tips(plan: Plan, stack: Stack) -> Iterator[Snag]:
             "radius": slot(base.feet_radius_mm, "mm"),
             "hold": slot(base.feet_radius_mm / 2, "mm"),
         }
-        fixes = [*_more_supports(plan, stack), *_stop_short(plan, stack, end)]
-        if fixes:
-            yield TIPS.at(f"rig.standing.{'low' if end == 0 else 'high'}", slots, fixes)
+        fixes = [*_more_supports(plan, stack), *_stop_short(plan, stack, end), _wider(plan, stack)]
+        yield TIPS.at(f"rig.standing.{'low' if end == 0 else 'high'}", slots, fixes)
         return
 
 
@@ -367,7 +367,24 @@ def _more_supports(plan: Plan, stack: Stack) -> list[Fix]:
         slots={},
         edits=tuple(with_supports(plan, 2)),
     )
-    return [fix]
+    after = apply(plan, fix.edits)[0]
+    put = stack_of(after)
+    return [fix] if all(_over(after, put, x) <= 0 for x in carriages(after, put)) else []
+
+
+def _wider(plan: Plan, stack: Stack) -> Fix:
+    """Feet spread so far that the rig stands at both ends of the move."""
+    assert stack.base is not None
+    over = max(_over(plan, stack, x) for x in carriages(plan, stack))
+    radius = math.ceil((stack.base.feet_radius_mm + over / mounting.WEAKEST) / 10 + 1) * 10
+    return Fix(
+        label="Spread the feet to {wider}",
+        consequence="A wider tripod, or spreaders under this one; measure from the middle to a foot.",
+        slots={"wider": slot(radius, "mm")},
+        edits=tuple(
+            Edit(path=f"{COPIES}.{one.index}.card.feet_radius_mm", value=float(radius)) for one in stack.supports
+        ),
+    )
 
 
 def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:

@@ -28,7 +28,7 @@ PULL = Formula(
     "weight down the slope, friction, and what it takes to speed up",
 )
 LETS_GO = Formula(
-    "mass / 1000 * 9.80665 * (sin(radians(slope)) - friction * cos(radians(slope))) * radius",
+    "max(0, mass / 1000 * 9.80665 * (sin(radians(slope)) - friction * cos(radians(slope))) * radius)",
     "what is left of the weight when the motor lets go",
 )
 TORQUE = Formula("force * radius / efficiency", "force at the radius of the drive, and what the drive loses")
@@ -61,9 +61,9 @@ def pull_n(mass_g: float, slope_deg: float, friction: float, acceleration_mm_s2:
 
 
 def lets_go_nmm(mass_g: float, slope_deg: float, friction: float, radius_mm: float) -> float:
-    """The torque on an unpowered motor; at most 0 where friction alone holds."""
+    """The torque on an unpowered motor; 0 where friction alone holds."""
     slope = math.radians(slope_deg)
-    return mass_g / 1000 * G * (math.sin(slope) - friction * math.cos(slope)) * radius_mm
+    return max(0.0, mass_g / 1000 * G * (math.sin(slope) - friction * math.cos(slope)) * radius_mm)
 
 
 def look_alike(one: str, other: str) -> bool:

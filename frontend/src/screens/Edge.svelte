@@ -106,11 +106,11 @@
     a,
     button {
       flex-direction: row;
-      gap: 6px;
+      gap: 4px;
       min-height: 48px;
       width: auto;
-      padding: 0 14px;
-      font-size: 13px;
+      padding: 0 9px;
+      font-size: 12px;
       border-left: 0;
       border-right: 0;
     }

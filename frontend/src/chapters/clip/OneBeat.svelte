@@ -226,15 +226,15 @@
       {#each sheet.told.schools as one (one.school)}
         <tr class:here={one.here}>
           <th scope="row">{NAMES[one.school]}<span class="label suits">{one.suits}</span></th>
-          <td><Working figure="school.{one.school}.shortest" /></td>
-          <td
+          <td data-label="shortest interval"><Working figure="school.{one.school}.shortest" /></td>
+          <td data-label="smear"
             >{#if one.school === 'continuous'}<Working
                 figure="beat.smear"
                 shown="{number(one.smear_px, 3)} px"
               />{:else}none{/if}</td
           >
-          <td>{one.risk}</td>
-          <td><Working figure="school.{one.school}.on_site" /></td>
+          <td data-label="blur">{one.risk}</td>
+          <td data-label="on site at the least"><Working figure="school.{one.school}.on_site" /></td>
           <td>
             {#if one.here}<b>in use</b>{:else}<button
                 type="button"
@@ -365,6 +365,14 @@
     }
     thead {
       display: none;
+    }
+    caption {
+      display: block;
+      width: 100%;
+    }
+    td[data-label]::before {
+      content: attr(data-label) ': ';
+      color: var(--second);
     }
     .act {
       min-height: 44px;

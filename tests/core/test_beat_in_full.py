@@ -1,0 +1,115 @@
+"""Brackets, dark frames, stacks, the buffer, both schools, two clocks."""
+
+from fractions import Fraction as F
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bridle.core.evaluate import answers, evaluate
+from bridle.core.plan.beat import Beat, Stack, Uncoupled
+from bridle.core.plan.move import Keyframe, Mark, Move
+from bridle.core.subjects import buffer, cycle, optics
+from tests.strategies import beats, plan_of, ramp
+
+THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+
+
+class Exposing(TestCase):
+    def test_the_worked_bracket(self) -> None:
+        need = cycle.cycle_need(2.0, 2.4, 0.418, 0.9, lag=0.06, gaps=1.0)
+        self.assertAlmostEqual(need, 5.46, 9)
+        self.assertAlmostEqual(float(cycle.shortest_interval(need, 0.1, 0.1, F(1, 100))), 6.07)
+        beat = Beat(exposure_s=F(2, 5), bracket_frames=5, write_s=F(12, 5), settle_s=F(9, 10))
+        move = Move(end=Keyframe(slide_mm=3.5 * 359))
+        told = evaluate(plan_of(THREE, beat=beat, move=move)).figures
+        self.assertAlmostEqual(told["beat.need"].value, 5.46, 9)
+        self.assertAlmostEqual(told["beat.move"].value, 0.418, 3)
+
+    @given(st.integers(1, 9), st.sampled_from([0.0, 0.5, 1.0, 2.0]))
+    def test_a_bracket_is_its_exposures_one_by_one(self, count: int, step: float) -> None:
+        each = [2 ** (step * (j - (count - 1) / 2)) for j in range(count)]
+        self.assertAlmostEqual(cycle.bracket_factor(count, step), sum(each))
+        self.assertAlmostEqual(cycle.longest_of_bracket(count, step), max(each))
+
+    def test_noise_reduction_follows_each_exposure_and_only_the_last_overlaps_the_move(self) -> None:
+        beat = Beat(exposure_s=F(2), bracket_frames=3, noise_reduction=True)
+        one = answers(plan_of(THREE, beat=beat)).beat
+        assert one is not None
+        told = one.cycle.exposures
+        self.assertEqual((told.total_s, told.dark_in_gaps_s, told.dark_last_s), (6, 4, 2))
+        self.assertEqual(told.gaps_s, 2 * 0.25 + 4)
+
+    def test_a_focus_stack_multiplies_the_exposures(self) -> None:
+        near, far, f, a, c = 300.0, 400.0, 50.0, 8.0, 0.03
+        count = optics.stack_positions(near, far, 0.2, f, a, c)
+        beat = Beat(exposure_s=F(1, 10), stack=Stack(near_mm=near, far_mm=far))
+        plan = plan_of({**THREE, "interval": F(60)}, beat=beat, camera={"focal_mm": f, "aperture": a, "circle_mm": c})
+        self.assertAlmostEqual(evaluate(plan).figures["beat.exposures"].value, count * 0.1)
+        # As many exposures, each focused where the last one ceases to be sharp, reach the far end.
+        hyper, sharp = optics.hyperfocal_mm(f, a, c), near
+        for _ in range(count):
+            focus = sharp * (hyper - 2 * f) / (hyper - f - sharp)
+            sharp = focus * (hyper - f) / (hyper - focus)
+        self.assertGreaterEqual(sharp, far)
+
+
+class Buffering(TestCase):
+    def test_the_worked_buffer(self) -> None:
+        self.assertAlmostEqual(buffer.estimate(2, 3.2, 22), 58.7, 1)
+        stall = buffer.simulate([2.0] * 300, 3.2, 22)
+        assert stall is not None
+        self.assertEqual(stall.kept, 57)
+
+    @given(st.floats(0.5, 5), st.floats(0.1, 8), st.integers(1, 30), st.integers(1, 3))
+    def test_nothing_is_refused_when_everything_is_written_in_time(self, t: float, w: float, b: int, n: int) -> None:
+        stall = buffer.simulate([t] * 200, w, b, n)
+        if n * w <= t:
+            self.assertIsNone(stall)
+        elif stall is not None:
+            self.assertGreaterEqual(stall.kept, b // n)
+            self.assertLessEqual(stall.kept + stall.lost, 200)
+
+    def test_with_a_buffer_the_cycle_leaves_the_writing_out(self) -> None:
+        bare, buffered = (evaluate(plan_of(THREE, beat=Beat(write_s=F(5), buffer_frames=n))).figures for n in (0, 9))
+        self.assertAlmostEqual(bare["beat.need"].value - buffered["beat.need"].value, 5 - 0.0, 1)
+
+
+class Schools(TestCase):
+    MOVE = Move(end=Keyframe(pan_deg=40), marks=(Mark(name="post", x_mm=0, y_mm=2000),))
+
+    def test_the_worked_smear(self) -> None:
+        scale = optics.px_per_deg(24, 36, 6000)
+        self.assertAlmostEqual(scale, 69.81, 2)
+        centre, edge = optics.smear_px(40 / 3000, 2, scale, 36, 24)
+        self.assertAlmostEqual(centre, 1.86, 2)
+        self.assertAlmostEqual(edge, 2.91, 2)
+        self.assertAlmostEqual(optics.smear_px(40 / 3000, 0.5, scale, 36, 24)[0], 0.47, 2)
+
+    def test_side_by_side(self) -> None:
+        told = evaluate(plan_of(THREE, move=self.MOVE, beat=Beat(exposure_s=F(1, 2))))
+        stop, flow = told.schools
+        self.assertEqual(
+            [(one.school, one.here) for one in told.schools], [("shoot-move-shoot", True), ("continuous", False)]
+        )
+        self.assertEqual((stop.smear_px, flow.smear_px > 0), (0, True))
+        shortest = [told.figures[f"school.{one.school}.shortest"].value for one in told.schools]
+        self.assertGreater(shortest[0], shortest[1])
+
+    @given(beats)
+    def test_going_on_never_needs_longer_than_stopping(self, beat: Beat) -> None:
+        told = evaluate(plan_of(THREE, move=self.MOVE, beat=beat)).figures
+        needs = [told[f"school.{name}.need"].value for name in ("shoot-move-shoot", "continuous")]
+        self.assertGreaterEqual(needs[0], needs[1] - 1e-9)
+
+    def test_the_tightest_frame_of_a_changing_interval_is_the_one_that_is_judged(self) -> None:
+        told = evaluate(plan_of(THREE, clip={"ramp": ramp((600, 10), (600, 2))}, beat=Beat(exposure_s=F(2))))
+        assert told.beat is not None
+        self.assertEqual((told.beat.interval_s, told.beat.frame >= 60), (2, True))
+        self.assertIn("interval-too-short", {snag.code for snag in told.snags})
+
+    def test_two_clocks(self) -> None:
+        beat = Beat(uncoupled=Uncoupled(between_starts_s=F(25), drift_ppm=1000))
+        told = evaluate(plan_of(THREE, beat=beat)).figures
+        self.assertEqual((told["untied.first"].value, told["untied.last"].value), (3, 3))
+        self.assertAlmostEqual(told["untied.drift"].value, 3.6)

@@ -1,0 +1,177 @@
+"""The rig: drives, beams, standing and holding on, and how a plan takes its cards."""
+
+import math
+from fractions import Fraction as F
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bridle.core.chapters import rig_loads
+from bridle.core.chapters.cards import card_figures, steps_per_unit
+from bridle.core.chapters.fitting import bound, fit
+from bridle.core.chapters.rig_stack import stack
+from bridle.core.compare import compare_kit
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.subjects import beams, circuits, mounting, steppers
+from bridle.core.subjects.drives import clockwork, rated, timed
+from tests.strategies import CARDS, copies, fitted, kits, plan_of
+from tests.workings import worked_out
+
+THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+SLID = Move(start=Keyframe(slide_mm=20), end=Keyframe(slide_mm=880))
+TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
+
+
+def card(name: str, **changed: Any) -> AnyCard:
+    return CARD_TYPES[CARDS[name]["kind"]].model_validate({**CARDS[name], **changed})
+
+
+class Drives(TestCase):
+    def test_worked_steps(self) -> None:
+        self.assertEqual(steppers.belt_steps(200, 16, 2, 20), 80)
+        self.assertAlmostEqual(steppers.gear_steps(200, 16, 9), 80)
+        self.assertEqual(steppers.screw_steps(200, 16, 8), 400)
+
+    @given(st.floats(0, 1e5), st.floats(0.01, 500))
+    def test_steps_are_rounded_from_the_target_and_never_drift(self, position: float, steps: float) -> None:
+        (whole,) = steppers.step_positions([position], steps)
+        self.assertLessEqual(abs(whole - position * steps), 0.5 + 1e-6)
+        self.assertEqual(steppers.ripple(float(round(steps))), 0)
+
+    def test_clockwork_and_menu_and_dial(self) -> None:
+        self.assertEqual(clockwork.sweep_deg(4, 32 * 60), 128)
+        self.assertEqual(clockwork.seconds_for(128, 4), 1920)
+        found = rated.setting_for(4.1, [0.25, 2.0], 0.5, 16, 0.5)
+        self.assertEqual(found, (1, 2, 2.05))
+        self.assertIsNone(rated.setting_for(900, [0.25], 0.5, 16, 0.5))
+        points = [(0.0, 240.0), (3.0, 700.0), (6.0, 1900.0)]
+        self.assertEqual(timed.dial_for(470, points), (0, 1.5))
+        self.assertIsNone(timed.dial_for(100, points))
+        # The position at 3, read from those at 0 and 6 alone: 0 + (700 − 240) / 1660 · 6.
+        self.assertAlmostEqual(timed.dial_doubt(points), 3 - 460 / 1660 * 6)
+        self.assertEqual(timed.nearest_run(1000, [900, 1800, 3600]), 0)
+
+    def test_what_the_demo_drives_are_told(self) -> None:
+        sweep = plan_of(THREE, move=Move(end=Keyframe(pan_deg=30)), beat={"school": "continuous"})
+        menu = evaluate(fitted(sweep, copies("star-mount"))).drives
+        self.assertIn("key 1, setting 2", menu[0].words)
+        by_hand = evaluate(fitted(sweep, copies("marked-base"))).drives
+        self.assertIn("by 0.0836 a frame at cruise", by_hand[0].words)
+        slid = plan_of(THREE, move=SLID, beat={"school": "continuous"})
+        dial = evaluate(fitted(slid, copies("dial-slider"))).drives
+        self.assertIn("after ten frames", dial[0].words)
+
+
+class Standing(TestCase):
+    def test_the_worked_rail(self) -> None:
+        inertia = beams.inertia_mm4(2, 20, 0)
+        load = beams.sag_load_mm(2.4 * beams.G, 1200, 69, inertia)
+        own = beams.sag_own_mm(beams.weight_n_mm(2, 20, 0, 2700), 1200, 69, inertia)
+        self.assertEqual((round(load, 3), round(own, 3), round(load + own, 3)), (0.782, 0.414, 1.196))
+
+    @given(st.floats(0.02, 0.98))
+    def test_the_slope_is_worst_where_the_job_says(self, at: float) -> None:
+        worst = beams.slope_deg(20, beams.WORST_SLOPE_AT, 1000, 69, 5000)
+        self.assertLessEqual(abs(beams.slope_deg(20, at, 1000, 69, 5000)), worst * 1.0001)
+
+    def test_the_slope_is_that_of_the_bent_beam(self) -> None:
+        # Deflection under a load P at a, seen at x < a: P·b·x·(L² − b² − x²)/(6·E·I·L); its derivative at x = a.
+        force, length, a, modulus, inertia = 25.0, 1000.0, 211.0, 69.0, 8000.0
+        b = length - a
+
+        def sag(x: float) -> float:
+            return force * b * x * (length**2 - b**2 - x**2) / (6 * modulus * 1000 * inertia * length)
+
+        by_hand = math.degrees((sag(a) - sag(a - 0.01)) / 0.01)
+        self.assertAlmostEqual(beams.slope_deg(force, a / length, length, modulus, inertia), by_hand, 5)
+
+    def test_the_worked_wire(self) -> None:
+        self.assertAlmostEqual(circuits.drop_v(1.4, 1.2, 0.25), 0.116, 3)
+
+    @given(st.floats(0, 900))
+    def test_it_tips_where_the_centre_of_mass_leaves_the_feet(self, slide: float) -> None:
+        made = copies(*TRIPOD, tripod={"feet_radius_mm": 150})
+        plan = fitted(plan_of(THREE, move=SLID), made)
+        put = stack(plan)
+        below, above = rig_loads.tip_slide(plan, put)
+        assert below is not None and above is not None
+        x = put.centre(put.carriage_x(slide, 0)).x_mm
+        low, high = rig_loads.hold(put)
+        self.assertEqual(low <= x <= high, below <= slide <= above)
+        self.assertEqual(low, -75)
+
+    @given(st.floats(0, 80), st.floats(0, 0.4))
+    def test_a_slope_only_pulls_harder(self, slope: float, friction: float) -> None:
+        level, steep = (mounting.pull_n(3000, angle, friction, 80) for angle in (0.0, slope))
+        self.assertGreaterEqual(steep, level - 30 * friction)
+        self.assertGreaterEqual(mounting.lets_go_nmm(3000, slope, friction, 6), 0)
+
+    def test_two_supports_hold_the_whole_rail(self) -> None:
+        plan = fitted(plan_of(THREE, move=SLID), copies("tripod", "light-tripod", *TRIPOD[1:]))
+        told = evaluate(plan)
+        self.assertNotIn("rig-tips", {snag.code for snag in told.snags})
+        self.assertEqual(len([part for part in told.rig.parts if part.kind == "support"]), 2)  # type: ignore[union-attr]
+
+    def test_the_adapter_that_is_named_is_put_in(self) -> None:
+        plan = fitted(plan_of(THREE), copies("tripod", "belt-rail", "full-frame-body"))
+        snag = next(one for one in evaluate(plan).snags if one.code == "thread-mismatch")
+        after = apply(plan, snag.fixes[0].edits)[0]
+        names = [copy.card.name for copy in after.kit.copies]
+        self.assertEqual(names[2], "an adapter, three eighths, 16 an inch below, quarter inch, 20 an inch above")
+
+
+class Cards(TestCase):
+    def test_every_figure_of_every_card_has_its_working(self) -> None:
+        for name in CARDS:
+            for figure in card_figures(card(name)):
+                with self.subTest(card=name, figure=figure.key):
+                    self.assertAlmostEqual(worked_out(figure), figure.value, 6)
+
+    def test_a_correction_counts(self) -> None:
+        rail = card("belt-rail")
+        assert isinstance(rail, AxisCard)
+        self.assertAlmostEqual(steps_per_unit(rail) or 0, 80 * 1.0023)
+
+    @given(kits)
+    def test_a_plan_takes_over_what_its_cards_know(self, made: list[dict[str, Any]]) -> None:
+        plan = fitted(plan_of(THREE), made)
+        data = plan.model_dump(mode="json")
+        for one in bound(plan.kit.copies, plan.rig.axes):
+            at: Any = data
+            for step in one.path.split("."):
+                at = at[int(step) if isinstance(at, list) else step]
+            self.assertEqual(at, one.value, one.path)
+            self.assertIn(evaluate(plan).origins[one.path].how, ("card", "measured"))
+
+    def test_what_was_typed_over_a_card_stays_typed(self) -> None:
+        plan = fitted(plan_of(THREE), copies("full-frame-body"))
+        typed = apply(plan, [Edit(path="beat.write_s", value="5")])[0]
+        newer = Copy.model_validate(
+            {"key": "full-frame-body", "card": {**CARDS["full-frame-body"], "write_s": "3", "lag_s": "1/5"}}
+        )
+        after = apply(typed, fit(typed, (newer,)))[0]
+        self.assertEqual((after.beat.write_s, after.beat.lag_s), (5, F(1, 5)))
+        told = evaluate(after).origins
+        self.assertEqual(
+            (told["beat.write_s"].how, told["beat.write_s"].card_value, told["beat.lag_s"].how), ("typed", 3, "card")
+        )
+
+    def test_measured_with_spread_and_date(self) -> None:
+        told = evaluate(fitted(plan_of(THREE), copies("full-frame-body"))).origins["beat.write_s"]
+        self.assertEqual((told.how, told.spread, told.count, str(told.on)), ("measured", 0.07, 4, "2026-09-01"))
+
+    def test_a_card_that_has_changed_since_says_what_it_does_to_the_plan(self) -> None:
+        made = [{**copies("full-frame-body")[0], "card_id": 7, "version": 1}]
+        plan: Plan = fitted(plan_of({**THREE, "interval": F(4)}), made)
+        self.assertEqual(compare_kit(plan, {7: (2, card("full-frame-body"))}), [])
+        (found,) = compare_kit(plan, {7: (2, card("full-frame-body", write_s="6"))})
+        self.assertEqual(found.differences, ("write 6 s instead of 2.2 s",))
+        self.assertTrue(any("A new snag: One beat needs" in effect for effect in found.effects), found.effects)
+        taken = apply(plan, fit(plan, (found.copy,)))[0]
+        self.assertEqual((taken.beat.write_s, taken.kit.copies[0].version), (6, 2))
