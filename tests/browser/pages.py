@@ -73,6 +73,11 @@ def figure(page: Page, label: str) -> Any:
     return page.get_by_role("spinbutton", name=label, exact=True)
 
 
+def leaf(page: Page, name: str) -> None:
+    """Turn to a leaf of the clip chapter."""
+    page.get_by_role("navigation", name="Parts of the clip").get_by_role("button", name=name).click()
+
+
 def type_over(page: Page, label: str, text: str) -> None:
     """Type over a figure, as a person does."""
     figure(page, label).focus()

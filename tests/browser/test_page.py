@@ -8,7 +8,7 @@ from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import LOOKS, BrowserCase, figure, type_over
+from tests.browser.pages import LOOKS, BrowserCase, figure, leaf, type_over
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
@@ -26,10 +26,18 @@ class Everybody(BrowserCase):
     def test_axe_finds_nothing(self) -> None:
         for look in LOOKS:
             page = self.open_demo(look=look)
-            for chapter in ("Clip", "Move", "Review", "Run"):
+            for name in ("One beat", "A changing interval", "On the clock"):
+                leaf(page, name)
+                self._axe(page, f"{name}, {look}")
+            leaf(page, "How often")
+            for chapter in ("Clip", "Rig", "Move", "Review", "Run"):
                 page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).click()
                 page.wait_for_load_state("networkidle")
                 self._axe(page, f"{chapter}, {look}")
+            page.goto(f"{self.server.address}/kit")
+            page.get_by_role("button", name="900 mm belt rail").click()
+            page.get_by_role("button", name="steps per unit", exact=True).click()
+            self._axe(page, f"kit, {look}")
             for path in ("/", "/log", "/bin", "/nowhere"):
                 page.goto(self.server.address + path)
                 page.wait_for_load_state("networkidle")
@@ -41,6 +49,7 @@ class Everybody(BrowserCase):
 
     def test_safelight_has_no_other_hue(self) -> None:
         page = self.open_demo(look="safelight")
+        leaf(page, "One beat")
         type_over(page, "exposure", "30")  # with a snag on the page
         expect(page.locator("[data-snag=interval-too-short]")).to_be_visible()
         seen = page.evaluate(
@@ -57,7 +66,7 @@ class Everybody(BrowserCase):
     def test_keys(self) -> None:
         page = self.open_demo()
         page.keyboard.press("2")
-        expect(page).to_have_url(re.compile("/move$"))
+        expect(page).to_have_url(re.compile("/rig$"))
         page.keyboard.press("1")
         flag = page.get_by_role("slider", name="Playhead on the span")
         page.keyboard.press(".")
@@ -91,6 +100,7 @@ class Everybody(BrowserCase):
 
     def test_bad_input_is_told_at_its_place_and_nothing_is_lost(self) -> None:
         page = self.open_demo()
+        leaf(page, "One beat")
         type_over(page, "exposure", "ages")
         expect(page.get_by_role("alert").filter(has_text="Expected a time such as")).to_be_visible()
         field = page.get_by_role("textbox", name="exposure", exact=True)

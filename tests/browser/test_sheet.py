@@ -9,7 +9,7 @@ from playwright.sync_api import FilePayload, Page, expect
 from bridle.core.evaluate import evaluate
 from bridle.core.quantity import write
 from bridle.formats.plan_json import read_plan, write_plan
-from tests.browser.pages import BrowserCase, figure, type_over
+from tests.browser.pages import BrowserCase, figure, leaf, type_over
 
 HARBOUR = Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json"
 
@@ -22,6 +22,7 @@ def plain(text: str) -> str:
 class SheetParts(BrowserCase):
     def test_the_page_writes_figures_as_the_core_does(self) -> None:
         page = self.open_demo()
+        leaf(page, "One beat")
         told = evaluate(read_plan(HARBOUR.read_bytes()))
         zone = "Europe/London"
         for key in ("clip.interval", "clip.shoot", "clip.clip", "clip.speed_up", "time.finish", "beat.shortest"):
@@ -32,7 +33,8 @@ class SheetParts(BrowserCase):
 
     def test_a_working_holds_the_formula_with_its_numbers_and_can_be_copied(self) -> None:
         page = self.open_demo()
-        page.get_by_role("button", name=re.compile("^shortest interval that fits")).click()
+        leaf(page, "One beat")
+        page.get_by_role("button", name=re.compile("^shortest interval that fits")).first.click()
         slip = page.get_by_label("Working of shortest interval that fits")
         expect(slip).to_contain_text("up to a whole step (the larger of (need ÷ (1 − margin), need + least), step)")
         slip.get_by_role("button", name="Copy the working").click()
@@ -62,8 +64,8 @@ class SheetParts(BrowserCase):
         page.get_by_role("slider", name="Ease in").press("Shift+ArrowRight")
         expect(figure(page, "ease in")).to_have_text("85 frames")
         corner = page.get_by_role("slider", name="Ease in").locator(".box")
-        # 85 of 719 frames along a pace drawing of 264 units that begins at 8; the box is 12 wide.
-        self.assertAlmostEqual(float(corner.get_attribute("x") or 0), 8 + 85 / 719 * 264 - 6, 1)
+        # 85 of the 695 steps between the handles, on a pace drawing of 264 units from 8; the box is 12 wide.
+        self.assertAlmostEqual(float(corner.get_attribute("x") or 0), 8 + 85 / 695 * 264 - 6, 1)
         page.get_by_role("slider", name="mooring post").press("Shift+ArrowUp")
         expect(figure(page, "mooring post, away from the rail")).to_have_text("1600 mm")
         page.get_by_text("Limits of the axes").click()
@@ -85,9 +87,9 @@ class SheetParts(BrowserCase):
         page.get_by_role("button", name="playback rate is held").click()
         expect(page.get_by_text("Two pegs in.")).to_be_visible()
         expect(figure(page, "clip length")).to_have_text("–")
-        page.keyboard.press("4")
+        page.keyboard.press("5")
         expect(page.get_by_role("button", name="Start the run")).to_be_disabled()
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         expect(page.get_by_role("heading", name="Not ready: 1 thing stops this shoot")).to_be_visible()
         page.keyboard.press("1")
         page.get_by_role("button", name=re.compile("Hold the playback rate at 25 a second")).click()

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import BrowserCase, figure, type_over
+from tests.browser.pages import BrowserCase, figure, leaf, type_over
 
 
 class TheWay(BrowserCase):
@@ -54,11 +54,12 @@ class TheWay(BrowserCase):
         expect(page.get_by_text("Three pegs in")).to_be_visible()
 
     def _make_the_beat_fit(self, page: Page) -> None:
+        leaf(page, "One beat")
         type_over(page, "exposure", "10 s")
         snag = page.get_by_label("Beat, totals and snags").locator("[data-snag=interval-too-short]")
         expect(snag).to_contain_text("Stop. One beat needs 11.07")
         expect(snag).to_contain_text("The interval stays.")
-        expect(page.get_by_role("img", name=re.compile("One beat of 9 s.*over"))).to_be_visible()
+        expect(page.get_by_role("group", name=re.compile("One beat of 9 s.*over"))).to_be_visible()
         snag.get_by_role("button", name="Expose").click()
         expect(snag).to_have_count(0)
         page.get_by_role("button", name="undo").click()
@@ -70,7 +71,7 @@ class TheWay(BrowserCase):
         page.keyboard.press("Escape")
 
     def _draw_the_move(self, page: Page) -> None:
-        page.keyboard.press("2")
+        page.keyboard.press("3")
         handle = page.get_by_role("slider", name="Slide at the end")
         before = float(handle.get_attribute("aria-valuenow") or 0)
         box = handle.bounding_box()
@@ -95,7 +96,7 @@ class TheWay(BrowserCase):
         expect(figure(page, "pan at the start")).to_have_text("23.37°")
 
     def _review_and_take_along(self, page: Page) -> None:
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         expect(page.get_by_role("heading", name="Ready: nothing stands in the way")).to_be_visible()
         with page.expect_download() as table:
             page.get_by_role("button", name="Frame table, CSV").click()
@@ -108,7 +109,7 @@ class TheWay(BrowserCase):
         self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", printed)), 1, "the field card fits one page")
 
     def _run_and_log(self, page: Page) -> None:
-        page.keyboard.press("4")
+        page.keyboard.press("5")
         page.get_by_text("as fast as it goes").click()
         page.get_by_role("button", name="Start the run").click()
         expect(page.get_by_text("508 of 508 frames").first).to_be_visible(timeout=60_000)
@@ -136,7 +137,7 @@ class Phone(BrowserCase):
         expect(figure(page, "frames")).to_have_text("180 frames")
         order = [page.locator(s).first.bounding_box()["y"] for s in (".sentence", ".margin svg", ".margin .snags")]  # type: ignore[index]
         self.assertEqual(order, sorted(order), "the sentence, the ring and the next thing to do come first")
-        for chapter in ("Move", "Review", "Run"):
+        for chapter in ("Rig", "Move", "Review", "Run"):
             page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).tap()
             self._fits(page)
         page.get_by_text("as fast as it goes").tap()

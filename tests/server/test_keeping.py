@@ -71,12 +71,12 @@ class Keeping(TestCase):
     def test_the_demo_is_loaded_once_and_rehearsed(self) -> None:
         for _ in range(2):
             call_command("loaddemo", stdout=StringIO())
-        self.assertEqual((Shoot.objects.count(), Run.objects.count()), (2, 1))
+        self.assertEqual((Shoot.objects.count(), Run.objects.count()), (7, 1))
         entry = LogEntry.objects.get()
         self.assertEqual((entry.planned_frames, entry.taken_frames, entry.late_frames), (480, 480, 0))
         Shoot.objects.get(demo="harbour-refloat").to_bin()
         call_command("loaddemo", stdout=StringIO())
-        self.assertEqual(Shoot.objects.count(), 2, "what lies in the bin does not come back by itself")
+        self.assertEqual(Shoot.objects.count(), 7, "what lies in the bin does not come back by itself")
 
     def test_the_migrations_fit_the_models(self) -> None:
         call_command("makemigrations", check=True, dry_run=True, verbosity=0)

@@ -14,15 +14,23 @@ const WORDS: Record<string, string> = {
   'degrees(': 'in degrees (',
   'abs(': 'size of (',
   'max(': 'the larger of (',
+  'min(': 'the smaller of (',
+  'sin(': 'sine of (',
+  'cos(': 'cosine of (',
+  'tan(': 'tangent of (',
+  'radians(': '(',
+  '**3': '³',
+  '**4': '⁴',
+  '**': ' to the power of ',
   '**2': '²',
   '*': '×',
   '/': '÷',
   '-': '−'
 };
-const PIECE = /\*\*2|[a-z_]+2?\(|[a-z_]+|[*/-]/g;
+const PIECE = /\*\*[234](?![\d*])|\*\*|[a-z_]+2?\(|[a-z_]+\d*|[*/-]/g;
 
 function put(expression: string, symbol: (name: string) => string | undefined): string {
-  const inner = /^max\(1, (.*)\)$/.exec(expression)?.[1] ?? expression;
+  const inner = /^max\([01], (.*)\)$/.exec(expression)?.[1] ?? expression;
   return `= ${inner.replace(PIECE, (piece) => WORDS[piece] ?? symbol(piece) ?? piece)}`;
 }
 

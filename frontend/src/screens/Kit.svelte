@@ -30,7 +30,8 @@
     if (event.key === 'u') desk.undo();
     else if (event.key === 'U') desk.redo();
     else if (event.key === 'n') adding = true;
-    else if (event.key === 'Escape') desk.hold(null);
+    // A slip that is open takes the key for itself.
+    else if (event.key === 'Escape' && !document.querySelector('.slip')) desk.hold(null);
     else return;
     event.preventDefault();
   }

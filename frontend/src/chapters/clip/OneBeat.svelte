@@ -23,6 +23,7 @@
     { path: 'settle_s', label: 'settle', unit: 's' },
     { path: 'margin', label: 'margin', unit: 'share' }
   ] as const;
+  const HOW = { typed: 'typed', card: 'kit card', measured: 'measured', usual: 'usual value' } as const;
   let shown = $state('');
 
   const put = (path: string, value: unknown) =>
@@ -49,9 +50,8 @@
           class="from"
           data-how={origin.how}
           aria-expanded={shown === part.path}
-          aria-label="Where the {part.label} comes from: {origin.how}"
-          onclick={() => (shown = shown === part.path ? '' : part.path)}
-          >{origin.how === 'usual' ? 'usual value' : origin.how === 'card' ? 'kit card' : origin.how}</button
+          aria-label="{HOW[origin.how]}: where the {part.label} comes from"
+          onclick={() => (shown = shown === part.path ? '' : part.path)}>{HOW[origin.how]}</button
         >
       {/if}
     </div>
@@ -264,6 +264,10 @@
     flex-direction: column;
     align-items: flex-start;
   }
+  .parts :global([role='spinbutton']) {
+    display: inline-block;
+    min-height: 24px;
+  }
   .from {
     font-size: 12px;
     font-stretch: 88%;
@@ -297,11 +301,6 @@
     gap: 8px;
     font-size: 13px;
     min-height: 26px;
-  }
-  .tick input {
-    width: 15px;
-    height: 15px;
-    flex: none;
   }
   table {
     width: 100%;

@@ -7,7 +7,7 @@
   const WIDTH = 280;
   const TOP = 12;
   const BASE = 58;
-  const steps = $derived(Math.max(1, (sheet.told.frames ?? 2) - 1));
+  const steps = $derived(Math.max(1, (sheet.figure('clip.moving')?.value ?? sheet.told.frames ?? 2) - 1));
   const asked = $derived({ in: sheet.plan.move.ease_in_frames, out: sheet.plan.move.ease_out_frames });
   // The eases as they are used: the evaluation has shortened them where they did not fit.
   const used = (end: 'in' | 'out') =>
