@@ -59,6 +59,13 @@ export function clock(epochSeconds: number, zone: string, seconds = true): strin
   }).format(new Date(epochSeconds * 1000));
 }
 
+/** `20 Apr`, for scales of days. */
+export function shortDay(epochSeconds: number, zone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', timeZone: zone }).format(
+    new Date(epochSeconds * 1000)
+  );
+}
+
 /** A calendar day as the server writes it, `2026-11-03`. */
 export function date(iso: string): string {
   return day(Date.parse(`${iso}T12:00:00Z`) / 1000, 'UTC').replace(/^\w+ /, '');

@@ -36,6 +36,11 @@
   const pegged = $derived(clip.quantities.filter((one) => one.held).length);
   const leaf = $derived(sheet.leaf);
   const ramped = $derived(sheet.plan.clip.ramp.segments);
+  const range = $derived.by(() => {
+    const each = ramped.map((one) => exact(one.interval_s));
+    const [low, high] = [Math.min(...each), Math.max(...each)];
+    return low === high ? duration(low) : `${duration(low)} to ${duration(high)}`;
+  });
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
   function peg(name: Name) {
@@ -63,10 +68,7 @@
         {@const one = sheet.quantity(piece.name)}
         {#if piece.name === 'interval' && ramped.length}
           {piece.before}{' '}<span class="keep"
-            ><button type="button" class="range" onclick={() => (sheet.leaf = 'changing')}
-              >{duration(exact(ramped[0]?.interval_s))} to {duration(
-                exact(ramped.at(-1)?.interval_s)
-              )}</button
+            ><button type="button" class="range" onclick={() => (sheet.leaf = 'changing')}>{range}</button
             >{piece.after}</span
           >{' '}
         {:else}

@@ -247,7 +247,7 @@
   .keys button:hover {
     background: var(--wash);
   }
-  .keys [aria-pressed='true'] {
+  .keys button[aria-pressed='true'] {
     background: var(--ink);
     color: var(--sheet);
   }

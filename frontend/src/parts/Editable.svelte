@@ -172,6 +172,11 @@
   .held [role='spinbutton'] {
     border-bottom: 2px solid var(--ink);
   }
+  [role='spinbutton'] {
+    display: inline-block;
+    min-width: 24px;
+    min-height: 24px;
+  }
   [role='spinbutton']:hover {
     background: var(--wash);
   }

@@ -16,11 +16,16 @@
   let asking = $state(false);
   const shoot = $derived(sheet.plan.shoot);
   const finish = $derived(sheet.figure('time.finish')?.value);
+  /** The end of a shoot, with its day where that is another one. */
+  function until(at: number): string {
+    const same = day(at, sheet.zone) === day(sheet.start, sheet.zone) || at - sheet.start < 86_400;
+    return same ? clock(at, sheet.zone, false) : `${day(at, sheet.zone)}, ${clock(at, sheet.zone, false)}`;
+  }
   const when = $derived(
     [
       shoot.place.name,
       `${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}` +
-        (finish ? ` to ${clock(finish, sheet.zone, false)}` : '')
+        (finish ? ` to ${until(finish)}` : '')
     ]
       .filter(Boolean)
       .join(', ')

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The margin: the beat ring, the totals and the worst snags, always there. */
   import BeatRing from '../drawings/ring/BeatRing.svelte';
-  import { duration, number, shutter } from '../format';
+  import { clock, duration, number, shortDay, shutter } from '../format';
   import PartSlip from '../parts/PartSlip.svelte';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
@@ -20,6 +20,12 @@
   const onSite = $derived.by(() => {
     const shoot = sheet.figure('clip.shoot')?.value;
     return shoot === undefined ? '–' : duration(shoot > 600 ? Math.round(shoot) : shoot);
+  });
+  const done = $derived.by(() => {
+    const at = sheet.figure('time.finish')?.value;
+    if (at === undefined) return '–';
+    const long = at - sheet.start > 86_400;
+    return long ? `${shortDay(at, sheet.zone)}, ${clock(at, sheet.zone, false)}` : clock(at, sheet.zone);
   });
   let held = $state<string | null>(null);
   let anchor = $state.raw<Element | null>(null);
@@ -111,7 +117,7 @@
     </div>
     <div>
       <dt>finished</dt>
-      <dd><Working figure="time.finish" /></dd>
+      <dd><Working figure="time.finish" shown={done} /></dd>
     </div>
     <div>
       <dt>clip</dt>

@@ -277,6 +277,10 @@
   .event .field {
     width: 13em;
   }
+  .event .link,
+  td .link {
+    min-height: 24px;
+  }
   .school {
     margin-top: 6px;
   }

@@ -211,7 +211,6 @@
           class:weak={part.bad}
           role="button"
           tabindex="0"
-          aria-label="{part.name}, {write(part.mass_g, 'g')}"
           onclick={() => onchoose(part.index)}
           onkeydown={(event) => {
             if (event.key !== 'Enter' && event.key !== ' ') return;

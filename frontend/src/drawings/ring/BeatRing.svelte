@@ -32,6 +32,9 @@
       return to > 1 ? [inside, past] : [inside];
     })
   );
+  const said = $derived(duration(beat.interval_s));
+  const short = (seconds: number) =>
+    seconds < 60 ? `${number(seconds, 3)} s` : duration(Math.round(seconds));
   const ticks = Array.from({ length: 12 }, (_, i) => ({
     i,
     from: at(i / 12, 100),
@@ -69,12 +72,15 @@
     {/if}
   {/each}
   <line class="start" x1="0" y1="-108" x2="0" y2="-58" />
-  <text class="big" y="-2" text-anchor="middle">{duration(beat.interval_s)}</text>
+  <!-- Long intervals are written smaller, so that they stay inside the ring. -->
+  <text class="big" y="-2" text-anchor="middle" style:font-size="{Math.min(29, 230 / said.length)}px"
+    >{said}</text
+  >
   <text y="17" text-anchor="middle" class="second">one beat</text>
   {#if beat.over_s > 0}
-    <text y="34" text-anchor="middle" class="overtext">{number(beat.over_s, 3)} s over</text>
+    <text y="34" text-anchor="middle" class="overtext">{short(beat.over_s)} over</text>
   {:else}
-    <text y="34" text-anchor="middle" class="bold">{number(spare, 3)} s spare</text>
+    <text y="34" text-anchor="middle" class="bold">{short(spare)} spare</text>
   {/if}
 </svg>
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The whole shoot on its clock, with the moves as lines and one playhead that everything follows. */
-  import { clock, number, shutter, write } from '../../format';
+  import { clock, number, shortDay, shutter, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { exact } from '../../parts/beatParts';
   import { DASHES, UNITS } from '../axes';
@@ -109,7 +109,11 @@
     const to = sheet.start + view.to * length;
     const made = clockTicks(from, to, Math.max(3, room / 78), offset(from, sheet.zone));
     const share = (at: number) => (length > 0 ? (at - sheet.start) / length : 0);
-    return made.at.map((at) => ({ at, x: x(share(at)), text: clock(at, sheet.zone, made.step < 60) }));
+    return made.at.map((at) => ({
+      at,
+      x: x(share(at)),
+      text: made.step >= 86_400 ? shortDay(at, sheet.zone) : clock(at, sheet.zone, made.step < 60)
+    }));
   });
   const at = $derived(head.at);
   const now = $derived(sheet.start + elapsed(at));
@@ -121,7 +125,12 @@
     })
   );
   const flag = $derived(
-    `frame ${number(at + 1, 12)} · ${clock(now, sheet.zone)} · ${positions.join(' · ')} · ${shutter(Number(evalExposure()))}`
+    [
+      `frame ${number(at + 1, 12)}`,
+      `${length > 86_400 ? `${shortDay(now, sheet.zone)}, ` : ''}${clock(now, sheet.zone)}`,
+      ...positions,
+      shutter(evalExposure())
+    ].join(' · ')
   );
   const flagWide = $derived(flag.length * 5.75 + 18);
   const flagX = $derived(
@@ -247,26 +256,15 @@
         <path class="mark" d="M{headX - 6} {BASE + 1}h12l-6 -8z" />
         {#each events as event (event.i)}
           <line class="event" x1={x(event.share)} x2={x(event.share)} y1="8" y2={BASE} />
-          <text class="eventname" x={x(event.share) + 5} y="16">{event.name}</text>
+          <text
+            class="eventname"
+            x={x(event.share) + (x(event.share) > width - 150 ? -5 : 5)}
+            y="16"
+            text-anchor={x(event.share) > width - 150 ? 'end' : 'start'}>{event.name}</text
+          >
         {/each}
         {#each edges as edge (edge.i)}
-          <g
-            role="slider"
-            tabindex="0"
-            class="edge"
-            aria-label="Change of the interval after segment {edge.i + 1}"
-            aria-valuenow={edge.frame + 1}
-            aria-valuetext="at frame {edge.frame + 1}, {clock(sheet.start + elapsed(edge.frame), sheet.zone)}"
-            onpointerdown={(event) => edgeDown(event, edge.i)}
-            onpointermove={edgeMoved}
-            onpointerup={() => (held = null)}
-            onpointercancel={() => (held = null)}
-            onkeydown={(event) => edgeKeys(event, edge.i)}
-          >
-            <rect class="grab" x={x(edge.share) - 12} y="0" width="24" height={BASE} />
-            <line class="boundary" x1={x(edge.share)} x2={x(edge.share)} y1="14" y2={BASE} />
-            <path class="knob" d="M{x(edge.share) - 6} 4h12v10h-12z" />
-          </g>
+          <line class="boundary" x1={x(edge.share)} x2={x(edge.share)} y1="14" y2={BASE} />
         {/each}
       </g>
       <g transform="translate({flagX} 88)">
@@ -274,6 +272,24 @@
         <text class="flagtext" x="8" y="14">{flag}</text>
       </g>
     </svg>
+    {#each edges.filter((edge) => edge.share >= view.from && edge.share <= view.to) as edge (edge.i)}
+      <div
+        role="slider"
+        tabindex="0"
+        class="edge"
+        style:left="{x(edge.share) - 12}px"
+        aria-label="Change of the interval after segment {edge.i + 1}"
+        aria-valuenow={edge.frame + 1}
+        aria-valuetext="at frame {edge.frame + 1}, {clock(sheet.start + elapsed(edge.frame), sheet.zone)}"
+        onpointerdown={(event) => edgeDown(event, edge.i)}
+        onpointermove={edgeMoved}
+        onpointerup={() => (held = null)}
+        onpointercancel={() => (held = null)}
+        onkeydown={(event) => edgeKeys(event, edge.i)}
+      >
+        <i></i>
+      </div>
+    {/each}
     {#if view.to - view.from < 1}
       <button type="button" class="link whole no-print" onclick={() => (view = WHOLE)}>whole shoot</button>
     {/if}
@@ -311,24 +327,27 @@
   .eventname {
     fill: var(--second);
   }
-  .grab {
-    fill: transparent;
-    cursor: col-resize;
-  }
+  /* The knob of a boundary: more to hit than is drawn. */
   .edge {
-    outline: none;
+    position: absolute;
+    top: 0;
+    width: 24px;
+    height: 30px;
+    cursor: col-resize;
+    touch-action: none;
   }
-  .edge:focus-visible .knob {
-    stroke: var(--ink);
-    stroke-width: 5;
+  .edge i {
+    position: absolute;
+    left: 6px;
+    top: 4px;
+    width: 12px;
+    height: 10px;
+    background: var(--ink);
   }
   .boundary {
     stroke: var(--ink);
     stroke-width: 1.2;
     stroke-dasharray: 5 3;
-  }
-  .knob {
-    fill: var(--ink);
   }
   .frame {
     stroke: var(--ink);
