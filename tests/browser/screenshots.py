@@ -4,7 +4,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from tests.browser.pages import CHROMIUM, FLAGS, type_over
+from tests.browser.pages import CHROMIUM, FLAGS, leaf, type_over
 from tests.served import Served
 
 FOLDER = Path(__file__).parents[2] / "docs" / "screenshots"
@@ -33,8 +33,38 @@ class Studio:
         page.context.close()
 
 
-def take_all(studio: Studio, harbour: str, lamps: str) -> None:
+def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
+    """The leaves of the clip chapter, the rig and the kit."""
+    harbour, lamps = links["Harbour refloat"], links["Lamps along the quay"]
+    page = studio.open(f"{harbour}/clip", "paper")
+    leaf(page, "One beat")
+    page.get_by_role("button", name="measured: where the settle comes from").click()
+    studio.take(page, "beat-paper")
+    page = studio.open(f"{links['Moonlight over the salt barn']}/clip", "cyanotype")
+    leaf(page, "A changing interval")
+    studio.take(page, "changing-cyanotype")
+    page = studio.open(f"{harbour}/clip", "paper")
+    leaf(page, "On the clock")
+    studio.take(page, "clock-paper")
+    page = studio.open(f"{lamps}/rig", "paper")
+    page.get_by_role("slider", name="Playhead").press("End")
+    studio.take(page, "rig-paper")
+    studio.take(studio.open(f"{links['Market morning']}/rig", "safelight"), "rig-safelight")
+    studio.take(studio.open(f"{lamps}/rig", "paper", **PHONE), "rig-phone")
+    page = studio.open("/kit", "paper")
+    page.get_by_role("button", name="900 mm belt rail").click()
+    page.get_by_role("button", name="steps per unit", exact=True).click()
+    for row, (commanded, measured) in enumerate(((400, 399.1), (400, 399.3), (800, 798.4)), 1):
+        page.get_by_label(f"commanded, reading {row}").fill(str(commanded))
+        page.get_by_label(f"measured, reading {row}").fill(str(measured))
+    page.get_by_label("note to this measurement").click()
+    page.get_by_text("spread").first.wait_for()
+    studio.take(page, "kit-paper")
+
+
+def take_all(studio: Studio, links: dict[str, str]) -> None:
     """Every main view once, spread over the three looks."""
+    harbour, lamps = links["Harbour refloat"], links["Lamps along the quay"]
     studio.take(studio.open("/", "paper"), "shoots-paper")
     page = studio.open(f"{harbour}/clip", "paper")
     for _ in range(300):
@@ -55,10 +85,12 @@ def take_all(studio: Studio, harbour: str, lamps: str) -> None:
     studio.take(studio.open(f"{lamps}/run", "safelight"), "run-safelight")
     studio.take(studio.open("/log", "paper"), "log-paper")
     studio.take(studio.open(f"{harbour}/clip", "paper", **PHONE), "clip-phone")
+    take_clip_and_rig(studio, links)
     page = studio.open(f"{harbour}/clip", "paper")
+    leaf(page, "One beat")
     type_over(page, "exposure", "15")
     page.locator("[data-snag=interval-too-short]").first.wait_for()
-    page.get_by_role("button", name="shortest interval that fits").click()
+    page.get_by_role("button", name="shortest interval that fits").first.click()
     studio.take(page, "snag-and-working-paper")
 
 
@@ -72,10 +104,10 @@ def main() -> None:
             page = browser.new_page()
             page.goto(server.address)
             links = {}
-            for name in ("Harbour refloat", "Lamps along the quay"):
-                href = page.get_by_role("link", name=name).get_attribute("href") or ""
+            for name in ("Harbour refloat", "Lamps along the quay", "Moonlight over the salt barn", "Market morning"):
+                href = page.get_by_role("link", name=name).first.get_attribute("href") or ""
                 links[name] = href.rpartition("/")[0]
-            take_all(Studio(browser, server.address), links["Harbour refloat"], links["Lamps along the quay"])
+            take_all(Studio(browser, server.address), links)
             browser.close()
     finally:
         server.stop()

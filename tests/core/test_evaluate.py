@@ -15,7 +15,7 @@ from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
 from bridle.core.plan.move import Keyframe, Move
-from bridle.core.plan.rig import Rig, Standing
+from bridle.core.plan.rig import Lead, Rig, Standing
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
@@ -29,6 +29,7 @@ FAR = Move(start=Keyframe(slide_mm=0), end=Keyframe(slide_mm=900))
 SLID = Move(start=Keyframe(slide_mm=20), end=Keyframe(slide_mm=880, pan_deg=30), ease_in_frames=20)
 TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
 SLOW = {**THREE, "interval": F(30)}
+THIN_LEAD = Rig(lead=Lead(length_mm=12_000, area_mm2=0.14))
 HANDS = Beat(school="continuous")
 
 
@@ -44,13 +45,18 @@ def turned(sweep: float, **beat: object) -> Plan:
 KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
     "thread-mismatch": (plan_of(THREE), copies("tripod", "belt-rail", "full-frame-body")),
     "threads-look-alike": (plan_of(THREE), copies("tripod", "crop-body", tripod={"above": "M6"})),
+    "supply-too-weak": (plan_of(THREE), copies(*TRIPOD, "lead-battery", lead_battery={"gives_a": 0.5})),
+    "lead-too-thin": (
+        plan_of(THREE, rig=Rig(lead=Lead(length_mm=12_000, area_mm2=0.14))),
+        copies(*TRIPOD, "lead-battery"),
+    ),
     "overload": (plan_of(THREE), copies(*TRIPOD, tripod={"carries_g": 1500})),
     "screw-too-long": (plan_of(THREE), copies(*TRIPOD, down_bush={"screw_mm": 9})),
     "wide-body": (plan_of(THREE), copies("light-tripod", "crop-body", light_tripod={"width_mm": 40})),
     "lead-mismatch": (plan_of(THREE), copies("controller", "full-frame-body", controller={"socket": "USB"})),
     "lens-creeps": (leaning(slope_deg=12), copies("24-70", *TRIPOD)),
     "rig-tips": (plan_of(THREE, move=SLID), copies(*TRIPOD, tripod={"feet_radius_mm": 150})),
-    "rail-sags": (plan_of(THREE, move=SLID), copies(*TRIPOD)),
+    "rail-sags": (plan_of(THREE, move=SLID), copies(*TRIPOD, belt_rail={"beam": {"outer_mm": 15}})),
     "carriage-strikes": (plan_of(THREE), copies(*TRIPOD, belt_rail={"length_mm": 900})),
     "motor-too-weak": (leaning(slope_deg=60), copies(*TRIPOD, belt_rail={"drive": {"kind": "belt", "torque_nmm": 60}})),
     "rail-lets-go": (leaning(slope_deg=60), copies(*TRIPOD)),

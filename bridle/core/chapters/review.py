@@ -200,6 +200,10 @@ def _rig_checks(plan: Plan) -> list[Sheet]:
         rows.append(Setting("leads", slot("slack for the whole travel, no tight bend, tied where they pull")))
     if any(isinstance(card.drive, ByHand | Clockwork) for card in axes):
         rows.append(Setting("turned by hand", slot("its place is unknown then: set it to its mark again")))
+    if any(card.peak_a for card in axes):
+        rows.append(
+            Setting("supply", slot("voltage and polarity measured before it is connected; drivers set to the motors"))
+        )
     if sum(isinstance(card, Support) for card in cards) > 1:
         rows.append(Setting("two supports", slot("rocks on four points? level, tighten, level again")))
     return [Sheet("On the rig, before framing", tuple(rows))] if rows else []

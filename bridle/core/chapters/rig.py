@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from bridle.core.chapters import rig_joints, rig_loads
+from bridle.core.chapters import rig_joints, rig_loads, rig_power
 from bridle.core.chapters.rig_joints import thread_name
 from bridle.core.chapters.rig_stack import Placed, Stack, stack
 from bridle.core.figure import Figure
@@ -10,7 +10,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Joined, Support
 from bridle.core.snag import Snag
 
-KINDS = (*rig_joints.KINDS, *rig_loads.KINDS)
+KINDS = (*rig_joints.KINDS, *rig_loads.KINDS, *rig_power.KINDS)
 
 
 @dataclass(frozen=True)
@@ -50,8 +50,8 @@ def answer(plan: Plan) -> RigAnswer | None:
     put = stack(plan)
     if not put.parts and not put.supports:
         return None
-    snags = [*rig_joints.snags(plan, put), *rig_loads.snags(plan, put)]
-    figures = [*rig_joints.figures(plan, put), *rig_loads.figures(plan, put)]
+    snags = [*rig_joints.snags(plan, put), *rig_loads.snags(plan, put), *rig_power.snags(plan)]
+    figures = [*rig_joints.figures(plan, put), *rig_loads.figures(plan, put), *rig_power.figures(plan)]
     carriages = rig_loads.carriages(plan, put)
     return RigAnswer(
         parts=_parts(plan, put, snags),

@@ -146,6 +146,7 @@ class AxisCard(Joined):
     shaft_nmm: NonNegative | None = None
     off_axis_mm: NonNegative = 0.0
     power_w: NonNegative = 0.0
+    peak_a: NonNegative = 0.0
 
     @model_validator(mode="after")
     def _low_below_high(self) -> "AxisCard":
@@ -208,6 +209,8 @@ class Battery(CardBase):
     amp_hours: Positive = 1.8
     usable: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.8
     lithium: bool = True
+    # What it gives to motors at most; empty where it only feeds the camera.
+    gives_a: NonNegative | None = None
 
 
 class StorageCard(CardBase):

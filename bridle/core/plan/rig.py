@@ -48,12 +48,20 @@ class Standing(Section):
     friction: Annotated[float, Field(ge=0, le=2, allow_inf_nan=False)] = 0.05
 
 
+class Lead(Section):
+    """The lead from the supply to the motors: its length one way, and the cross-section of a wire."""
+
+    length_mm: Positive = 1500.0
+    area_mm2: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] = 0.5
+
+
 class Rig(Section):
     """Up to two axes in this version, slide before pan; a rail's normal has a bearing where it is known."""
 
     axes: Annotated[tuple[Axis, ...], Field(max_length=2)] = (SLIDE, PAN)
     normal_bearing_deg: Annotated[float, Field(ge=0, le=360, allow_inf_nan=False)] | None = None
     standing: Standing = Standing()
+    lead: Lead | None = None
 
     @model_validator(mode="after")
     def _slide_before_pan(self) -> "Rig":

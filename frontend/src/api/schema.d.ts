@@ -805,6 +805,11 @@ export interface components {
              * @default 0
              */
             power_w: number;
+            /**
+             * Peak A
+             * @default 0
+             */
+            peak_a: number;
         };
         /**
          * Battery
@@ -853,6 +858,8 @@ export interface components {
              * @default true
              */
             lithium: boolean;
+            /** Gives A */
+            gives_a?: number | null;
         };
         /**
          * Beam
@@ -1704,6 +1711,22 @@ export interface components {
             on_after_power_up: boolean;
         };
         /**
+         * Lead
+         * @description The lead from the supply to the motors: its length one way, and the cross-section of a wire.
+         */
+        Lead: {
+            /**
+             * Length Mm
+             * @default 1500
+             */
+            length_mm: number;
+            /**
+             * Area Mm2
+             * @default 0.5
+             */
+            area_mm2: number;
+        };
+        /**
          * Lens
          * @description A lens; a zoom reaches to `focal_to_mm`.
          */
@@ -2198,7 +2221,8 @@ export interface components {
              *         "level_error_deg": 0,
              *         "rail_at": 0.5,
              *         "slope_deg": 0
-             *       }
+             *       },
+             *       "lead": null
              *     }
              */
             rig: components["schemas"]["Rig"];
@@ -2347,6 +2371,7 @@ export interface components {
              *     }
              */
             standing: components["schemas"]["Standing"];
+            lead?: components["schemas"]["Lead"] | null;
         };
         /**
          * RigPart

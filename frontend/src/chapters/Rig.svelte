@@ -284,6 +284,41 @@
             </div>
           {/if}
         {/each}
+        {#if sheet.figure('rig.current')}
+          <div>
+            <dt>motors draw at most</dt>
+            <dd><Working figure="rig.current" /></dd>
+          </div>
+          <div>
+            <dt>
+              {#if sheet.plan.rig.lead}
+                lead of <Editable
+                  path="rig.lead.length_mm"
+                  label="length of the lead"
+                  value={sheet.plan.rig.lead.length_mm}
+                  unit="mm"
+                  min={1}
+                />, <Editable
+                  path="rig.lead.area_mm2"
+                  label="cross-section of the lead"
+                  value={sheet.plan.rig.lead.area_mm2}
+                  unit="mm²"
+                  min={0.01}
+                /> loses
+              {:else}lead to the supply{/if}
+            </dt>
+            <dd>
+              {#if sheet.plan.rig.lead}<Working figure="rig.lost" />
+              {:else}<button
+                  type="button"
+                  class="link"
+                  onclick={() =>
+                    void sheet.apply([{ path: 'rig.lead', value: { length_mm: 1500, area_mm2: 0.5 } }])}
+                  >work it out</button
+                >{/if}
+            </dd>
+          </div>
+        {/if}
         <div>
           <dt>settles in</dt>
           <dd>

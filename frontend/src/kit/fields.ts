@@ -95,6 +95,7 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
     field('volts', 'voltage', 'V'),
     field('amp_hours', 'charge', 'Ah'),
     field('usable', 'share that may be used', ''),
+    field('gives_a', 'gives to motors', 'A', { empty: 'feeds none' }),
     field('lithium', 'lithium', '', { tick: true }),
     MASS
   ],
@@ -189,6 +190,7 @@ function axisFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
     field('acceleration', 'acceleration', `${unit}/s²`),
     field('backlash', 'backlash', unit),
     field('settle_s', 'settles in', 's'),
+    field('peak_a', 'draws at most', 'A'),
     MASS,
     ...(linear
       ? [
