@@ -176,6 +176,9 @@
     display: inline-block;
     min-width: 24px;
     min-height: 24px;
+    /* The line stays close under the figure, however small it is. */
+    align-content: end;
+    line-height: 1.18;
   }
   [role='spinbutton']:hover {
     background: var(--wash);

@@ -275,7 +275,7 @@
     line-height: 1.75;
   }
   .event .field {
-    width: 13em;
+    width: 11em;
   }
   .event .link,
   td .link {

@@ -264,10 +264,6 @@
     flex-direction: column;
     align-items: flex-start;
   }
-  .parts :global([role='spinbutton']) {
-    display: inline-block;
-    min-height: 24px;
-  }
   .from {
     font-size: 12px;
     font-stretch: 88%;

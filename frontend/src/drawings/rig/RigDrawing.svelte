@@ -185,7 +185,9 @@
         <line x1={x} x2={x} y1={y + 9} y2={GROUND} />
         <circle cx={x} cy={y} r="8" />
         <path d="M{x} {y}V{y - 8}A8 8 0 0 1 {x + 8} {y}ZM{x} {y}V{y + 8}A8 8 0 0 1 {x - 8} {y}Z" />
-        <text x={x - 12} y={y - 12} text-anchor="end">centre of mass</text>
+        <text x={x + (centre.x < 0 ? -13 : 13)} y={y + 4} text-anchor={centre.x < 0 ? 'end' : 'start'}
+          >centre of mass</text
+        >
       </g>
       <g class="hold">
         <path
