@@ -210,7 +210,8 @@ def _rig_checks(plan: Plan) -> list[Sheet]:
 
 
 def _drives(drives: DrivesAnswer) -> list[Sheet]:
-    rows = tuple(Setting(one.axis, slot(one.words)) for one in drives.drives)
+    """What a person sets on a drive; a stepper is told by its controller."""
+    rows = tuple(Setting(one.axis, slot(one.words)) for one in drives.drives if not one.drive.startswith("stepper"))
     return [Sheet("Drives", rows)] if rows else []
 
 

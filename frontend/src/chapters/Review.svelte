@@ -234,13 +234,25 @@
       margin-top: 8px;
     }
     .card header h2 {
-      font-size: 26px;
+      font-size: 24px;
+    }
+    .card :global(.figure) {
+      min-height: 0;
+    }
+    .sheets section {
+      margin-top: 6px;
     }
     dl div,
-    .cautions p,
     .ticks p {
-      font-size: 16px;
-      padding: 3px 0;
+      font-size: 13.5px;
+      line-height: 1.15;
+      min-height: 0;
+      padding: 1px 0;
+    }
+    .cautions p {
+      font-size: 12.5px;
+      line-height: 1.2;
+      padding: 1px 0;
     }
   }
 </style>
