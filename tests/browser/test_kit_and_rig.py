@@ -56,7 +56,9 @@ class KitAndRig(BrowserCase):
         page.get_by_label("switch", exact=True).select_option("toggle")
         page.get_by_role("button", name="to the bin").click()
         expect(page.get_by_role("status").filter(has_text="stable lamp is in the bin")).to_be_visible()
-        page.get_by_role("button", name="Put it back").click()
+        page.get_by_role("link", name="bin", exact=True).click()
+        page.get_by_role("button", name="Put stable lamp back").click()
+        page.get_by_role("link", name="the kit").click()
         expect(page.get_by_role("button", name="stable lamp")).to_be_visible()
 
     def test_joints_are_told_mended_and_drawn(self) -> None:

@@ -1,12 +1,14 @@
 """Reading and writing quantities as people do."""
 
+from datetime import datetime
 from fractions import Fraction
 from unittest import TestCase
+from zoneinfo import ZoneInfo
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.quantity import QuantityError, read, write
+from bridle.core.quantity import QuantityError, read, read_clock, write
 
 READ = [
     ("2h24", "shoot", 8640), ("2 h 24 min", "shoot", 8640), ("1:30", "shoot", 5400), ("1:02:03", "shoot", 3723),
@@ -16,12 +18,18 @@ READ = [
     ("29.97", "rate", Fraction(30000, 1001)), ("24000/1001", "rate", Fraction(24000, 1001)),
     ("25 a second", "rate", 25), ("24 fps", "rate", 24), ("480×", "times", 480), ("1.2 m", "length", 1200),
     ("40in", "length", 1016), ("35mm", "length", 35), ("−7.6°", "angle", Fraction(-38, 5)),
+    ("5' 4 1/2\"", "length", Fraction("1638.3")), ("5'4", "length", Fraction("1625.6")),
+    ("3 ft", "length", Fraction("914.4")),
+    ("2 lb 3 oz", "mass", 35 * Fraction("28.349523125")), ("1 1/2", "duration", Fraction(3, 2)),
+    ("1/3", "stops", Fraction(1, 3)),
+    ("4 °/min", "deg/min", 4), ("1 °/s", "deg/min", 60), ("25 mm/s", "mm/s", 25), ("140 px", "pixels", 140),
     ("10 %", "share", Fraction(1, 10)), ("f8", "f-number", 8), ("f/5.6", "f-number", Fraction(28, 5)),
 ]  # fmt: skip
 REFUSED = [
     ("", "duration"), ("what", "duration"), ("12 parsecs", "duration"), ("5 min 2 h", "duration"), ("-3", "duration"),
     ("1/0", "duration"), ("4.5", "count"), ("9" * 60, "count"), ("99999999999", "count"), ("1e9", "duration"),
-    ("nan", "length"), ("20 s 5 s", "duration"), ("1:2:3:4", "shoot"),
+    ("3 1/0", "length"), ("1/2/3", "length"), ("2 oz 1 lb", "mass"), ("nan", "length"), ("20 s 5 s", "duration"),
+    ("1:2:3:4", "shoot"),
 ]  # fmt: skip
 WRITTEN: list[tuple[float | Fraction, str, str]] = [
     (8640, "s", "2 h 24 min"), (5500, "s", "1 h 31 min 40 s"), (12.012, "s", "12.012 s"), (1 / 60, "shutter", "1/60 s"),
@@ -36,6 +44,30 @@ class Quantities(TestCase):
         for text, kind, value in READ:
             with self.subTest(text=text, kind=kind):
                 self.assertEqual(read(text, kind), value)
+
+    def test_a_bare_length_is_in_inches_for_those_who_think_in_them(self) -> None:
+        for text, kind, value in (
+            ("40", "length", 1016),
+            ("40 mm", "length", 40),
+            ("35", "focal", 35),
+            ("20", "duration", 20),
+        ):
+            self.assertEqual(read(text, kind, imperial=True), value, text)
+
+    def test_reads_the_clock_near_an_instant(self) -> None:
+        near = datetime(2026, 9, 12, 23, 50, tzinfo=ZoneInfo("Europe/London"))
+        for text, said in (
+            ("21:40", "2026-09-12T21:40:00+01:00"),
+            ("9:40 pm", "2026-09-12T21:40:00+01:00"),
+            ("12:10 am", "2026-09-13T00:10:00+01:00"),
+            ("1:30", "2026-09-13T01:30:00+01:00"),
+            ("2026-12-24 06:00", "2026-12-24T06:00:00+00:00"),
+        ):
+            with self.subTest(text):
+                self.assertEqual(read_clock(text, near, "Europe/London").isoformat(), said)
+        for text in ("25:00", "13:00 pm", "noon", "", "2026-02-30 10:00"):
+            with self.subTest(text), self.assertRaises(QuantityError):
+                read_clock(text, near, "Europe/London")
 
     def test_refuses_with_what_stood_there_and_what_was_expected(self) -> None:
         for text, kind in REFUSED:

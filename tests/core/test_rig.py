@@ -18,6 +18,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.places import kind_of, read_at
 from bridle.core.subjects import beams, circuits, mounting, steppers
 from bridle.core.subjects.drives import clockwork, rated, timed
 from tests.strategies import CARDS, copies, fitted, kits, plan_of
@@ -175,3 +176,28 @@ class Cards(TestCase):
         self.assertTrue(any("A new snag: One beat needs" in effect for effect in found.effects), found.effects)
         taken = apply(plan, fit(plan, (found.copy,)))[0]
         self.assertEqual((taken.beat.write_s, taken.kit.copies[0].version), (6, 2))
+
+    def test_every_figure_on_every_card_can_be_typed_over_as_it_is_written(self) -> None:
+        for name in CARDS:
+            data = card(name).model_dump(mode="json", exclude={"measured"})
+            linear = data.get("motion") != "rotary"
+            for path, value in flat(data):
+                kind = kind_of(path, linear)
+                if kind is None or value is None:
+                    continue
+                with self.subTest(card=name, path=path):
+                    # Shares are typed in percent, long times in hours: as text with their own unit.
+                    text = {"share": f"{float(F(str(value))) * 100} %", "shoot": f"{float(F(str(value)))} s"}.get(
+                        kind, str(value)
+                    )
+                    self.assertAlmostEqual(float(F(str(read_at(path, text, value, linear)))), float(F(str(value))), 9)
+
+
+def flat(value: Any, path: str = "") -> list[tuple[str, Any]]:
+    """Every number of a card with its path; words and switches left out."""
+    if isinstance(value, dict):
+        return [one for key, inner in value.items() for one in flat(inner, f"{path}.{key}" if path else key)]
+    if isinstance(value, list):
+        return [one for i, inner in enumerate(value) for one in flat(inner, f"{path}.{i}")]
+    plain = isinstance(value, int | float) and not isinstance(value, bool)
+    return [(path, value)] if plain or (isinstance(value, str) and path.endswith("_s")) else []

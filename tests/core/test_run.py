@@ -12,8 +12,9 @@ from bridle.core.plan.move import Keyframe, Move
 from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
 from bridle.core.run.machine import RunState, step
 from bridle.core.run.programme import LEAD_S, NotReadyError, programme
+from bridle.core.subjects.pacing import pace
 from bridle.standins.bench import Bench, new_bench
-from tests.strategies import plan_of
+from tests.strategies import plan_of, ramp
 
 MOVE = Move(start=Keyframe(slide_mm=10), end=Keyframe(slide_mm=400, pan_deg=20), ease_in_frames=3)
 FRAMES = 12
@@ -68,6 +69,42 @@ class Runs(TestCase):
         for frame, at in enumerate(shots):
             self.assertAlmostEqual(at, LEAD_S + frame * 8 + 0.06 + 1, 6)
         self.assertEqual((run.state.phase, len(shots), run.state.shift_s), ("finished", FRAMES, 0))
+
+    def _shots(self, plan: Plan) -> tuple[Rehearsal, list[float]]:
+        run = Rehearsal(plan)
+        run.hear(Asked("start"))
+        run.go()
+        return run, [at for at, note in run.notes if note.kind == "taken"]
+
+    def test_an_interval_that_changes_is_kept_frame_by_frame(self) -> None:
+        changing = {"ramp": ramp((40, 8), (40, 4), blend=4)}
+        plan = plan_of({"rate": F(25)}, move=MOVE, beat=Beat(exposure_s=F(1)), clip=changing)
+        run, shots = self._shots(plan)
+        due = [LEAD_S + at / 1000 for at in pace([(F(40), F(8)), (F(40), F(4))], 4).starts_ms[:-1]]
+        self.assertEqual(len(shots), 15)
+        for at, planned in zip(shots, due, strict=True):
+            self.assertAlmostEqual(at - 0.06 - 1, planned, 6)
+        self.assertEqual((run.state.phase, run.state.shift_s), ("finished", 0))
+
+    def test_a_continuous_run_waits_for_no_axis(self) -> None:
+        held = {"frames": F(FRAMES), "interval": F(2), "rate": F(25)}
+        slow = Beat(exposure_s=F(1, 2), settle_s=F(5), school="continuous")
+        run, shots = self._shots(plan_of(held, move=MOVE, beat=slow))
+        self.assertAlmostEqual(shots[-1] - shots[0], 2 * (FRAMES - 1), 6)
+        self.assertEqual(run.state.shift_s, 0)
+
+    def test_a_bracket_is_one_frame_and_its_gaps_take_time(self) -> None:
+        beat = Beat(exposure_s=F(1), bracket_frames=3, bracket_gap_s=F(1, 2))
+        _, shots = self._shots(small(beat))
+        self.assertAlmostEqual(shots[0], LEAD_S + 0.06 + 3 + 2 * 0.5, 6)
+
+    def test_a_buffer_takes_what_it_can_and_then_makes_frames_late(self) -> None:
+        held = {"frames": F(20), "interval": F(2), "rate": F(25)}
+        kept, _ = self._shots(plan_of(held, beat=Beat(write_s=F(3), buffer_frames=30)))
+        self.assertEqual(kept.state.shift_s, 0)
+        full, shots = self._shots(plan_of(held, beat=Beat(write_s=F(3), buffer_frames=4)))
+        self.assertEqual(len(shots), 20)
+        self.assertGreater(full.state.shift_s, 0)
 
     def test_a_beat_that_does_not_fit_makes_frames_late(self) -> None:
         run = Rehearsal(small(Beat(exposure_s=F(10))))

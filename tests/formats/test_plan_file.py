@@ -1,12 +1,14 @@
 """Plan files: the round trip is exact, and what is no plan is told where and why."""
 
 import json
+from datetime import datetime
 from pathlib import Path
 from unittest import TestCase
 
 import jsonschema
 from hypothesis import given, settings
 
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.formats.json_places import lines_of
 from bridle.formats.plan_json import PlanFileError, read_plan, write_plan
@@ -53,6 +55,17 @@ class PlanFiles(TestCase):
         self.assertEqual(read_plan(text), plan)
         self.assertEqual(write_plan(read_plan(text.encode())), text)
         jsonschema.validate(json.loads(text), json.loads(schema_text()))
+
+    def test_a_plan_of_version_1_is_read_as_it_was_meant(self) -> None:
+        old = json.loads(GOOD)
+        clock = old["shoot"].pop("clock")
+        for section, fields in (("beat", ("wake_s", "exposure_s", "write_s")), ("clip", ("pegs", "interval_step_s"))):
+            old[section] = {field: old[section][field] for field in fields}
+        del old["kit"], old["camera"]["circle_mm"], old["rig"]["standing"], old["rig"]["lead"]
+        plan = read_plan(json.dumps({**old, "bridle_plan": 1, "shoot": {**old["shoot"], "start": clock["at"]}}))
+        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (2, "start"))
+        self.assertEqual(plan.shoot.clock.at, datetime.fromisoformat(clock["at"]))
+        self.assertEqual(evaluate(plan).frames, evaluate(read_plan(GOOD)).frames)
 
     def test_what_is_no_plan_is_told(self) -> None:
         for name, (raw, sentence, problem) in REFUSED.items():

@@ -1,12 +1,19 @@
 <script lang="ts">
   /** The bin: what was put away, and the way back. */
   import { onMount } from 'svelte';
-  import { api, sentence, type ShootLine } from '../api/client';
+  import { api, sentence } from '../api/client';
   import { day } from '../format';
+  import { KIND_NAMES } from '../kit/fields';
   import { router } from '../router.svelte';
   import { ownZone } from '../zones';
 
-  let shoots = $state.raw<ShootLine[] | null>(null);
+  interface Binned {
+    key: string;
+    name: string;
+    said: string;
+    back: () => Promise<unknown>;
+  }
+  let things = $state.raw<Binned[] | null>(null);
   let days = $state(30);
   let trouble = $state('');
 
@@ -14,16 +21,35 @@
 
   async function look() {
     try {
-      const answer = await api.GET('/api/shoots', { params: { query: { binned: true } } });
-      shoots = answer.data?.shoots ?? [];
-      days = answer.data?.bin_days ?? days;
+      const query = { binned: true };
+      const [shoots, cards] = await Promise.all([
+        api.GET('/api/shoots', { params: { query } }),
+        api.GET('/api/kit', { params: { query } })
+      ]);
+      days = shoots.data?.bin_days ?? days;
+      things = [
+        ...(shoots.data?.shoots ?? []).map((shoot) => ({
+          key: `shoot ${shoot.id}`,
+          name: shoot.name,
+          said: shoot.binned_at
+            ? `shoot, since ${day(Date.parse(shoot.binned_at) / 1000, ownZone())}`
+            : 'shoot',
+          back: () => api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: shoot.id } } })
+        })),
+        ...(cards.data?.cards ?? []).map((line) => ({
+          key: `card ${line.id}`,
+          name: line.card.name,
+          said: `kit card, ${KIND_NAMES[line.card.kind]}`,
+          back: () => api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: line.id } } })
+        }))
+      ];
     } catch (error) {
       trouble = sentence(error);
     }
   }
 
-  async function back(shoot: ShootLine) {
-    await api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: shoot.id } } });
+  async function back(thing: Binned) {
+    await thing.back();
     await look();
   }
 </script>
@@ -34,19 +60,18 @@
   <h1>The bin</h1>
   <p class="mono-note">
     What lies here is kept for {days} days.
-    <a class="link" href="/" onclick={router.follow}>Back to the shoots</a>
+    <a class="link" href="/" onclick={router.follow}>Back to the shoots</a>, or to
+    <a class="link" href="/kit" onclick={router.follow}>the kit</a>.
   </p>
   {#if trouble}<p role="alert">{trouble}</p>{/if}
-  {#each shoots ?? [] as shoot (shoot.id)}
+  {#each things ?? [] as thing (thing.key)}
     <p class="row">
-      <b>{shoot.name}</b>
-      <span class="label"
-        >{shoot.binned_at ? `since ${day(Date.parse(shoot.binned_at) / 1000, ownZone())}` : ''}</span
-      >
-      <button type="button" class="act quiet" onclick={() => void back(shoot)}>Put {shoot.name} back</button>
+      <b>{thing.name}</b>
+      <span class="label">{thing.said}</span>
+      <button type="button" class="act quiet" onclick={() => void back(thing)}>Put {thing.name} back</button>
     </p>
   {:else}
-    {#if shoots}<p class="empty">Nothing in the bin.</p>{/if}
+    {#if things}<p class="empty">Nothing in the bin.</p>{/if}
   {/each}
 </main>
 

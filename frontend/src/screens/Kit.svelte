@@ -7,6 +7,7 @@
   import CardSheet from '../kit/CardSheet.svelte';
   import { Desk } from '../kit/desk.svelte';
   import { headline, KIND_NAMES, SHELVES } from '../kit/fields';
+  import { router } from '../router.svelte';
   import { handDownEditor } from '../sheet/editor';
 
   const desk = new Desk();
@@ -115,7 +116,8 @@
     {/if}
     {#if desk.inBin}<p class="label bin">
         {desk.inBin}
-        {desk.inBin === 1 ? 'card lies' : 'cards lie'} in the <a class="link" href="/bin">bin</a>.
+        {desk.inBin === 1 ? 'card lies' : 'cards lie'} in the
+        <a class="link" href="/bin" onclick={router.follow}>bin</a>.
       </p>{/if}
   </div>
   {#if desk.card}<aside><CardSheet {desk} /></aside>{/if}

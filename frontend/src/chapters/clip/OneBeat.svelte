@@ -203,7 +203,8 @@
           value={beat.uncoupled.drift_ppm}
           unit="ppm"
         />: start the camera first, then the motor. <Working figure="untied.first" /> at the start and
-        <Working figure="untied.last" /> at the end are not as planned.
+        <Working figure="untied.last" /> at the end are not as planned. Nothing waits for the shutter: a frame is
+        smeared by anything from none to <Working figure="beat.smear" />.
       </p>
     {/if}
   </section>

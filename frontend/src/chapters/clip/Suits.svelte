@@ -18,7 +18,9 @@
     { key: '25', label: '25' },
     { key: '30000/1001', label: '29.97' },
     { key: '30', label: '30' },
+    { key: '48', label: '48' },
     { key: '50', label: '50' },
+    { key: '60000/1001', label: '59.94' },
     { key: '60', label: '60' }
   ];
   const others = $derived(RATES.filter((one) => sheet.figure(`clip.at.${one.key}`)));
