@@ -10,11 +10,13 @@ import time
 from collections.abc import Callable
 from fractions import Fraction as F
 from functools import partial
+from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.move import Keyframe, Move
+from bridle.formats.plan_json import read_plan
 from tests.browser.pages import CHROMIUM, FLAGS
 from tests.served import Served
 from tests.strategies import plan_of
@@ -22,6 +24,7 @@ from tests.strategies import plan_of
 MOVE = Move(start=Keyframe(pan_deg=20), end=Keyframe(slide_mm=800, pan_deg=-9), ease_in_frames=60, ease_out_frames=60)
 PROMISES_MS = {700: 10, 5_000: 50, 100_000: 500}
 DRAG_MS = 100
+HARBOUR = Path(__file__).parents[1] / "bridle" / "demo" / "shoots" / "harbour-refloat.json"
 # The first moves compile the page's code; a person has moved the handle before they watch it.
 WARM_UP = 5
 
@@ -63,6 +66,8 @@ def bench_evaluate() -> None:
         plan = plan_of({"frames": F(frames), "interval": F(16), "rate": F(25)}, move=MOVE)
         took = median_ms(partial(evaluate, plan))
         print(f"evaluate, {frames:>7} frames   {took:8.1f} ms   promised {promise} ms")
+    took = median_ms(partial(evaluate, read_plan(HARBOUR.read_bytes())))
+    print(f"evaluate, with a rig       {took:8.1f} ms   promised {PROMISES_MS[700]} ms")
 
 
 def bench_drag() -> None:

@@ -170,5 +170,5 @@ def _traces(told: Answers) -> Traces | None:
         series.append(times.slots_s())
     kept = kept_indices(series or [np.arange(times.frames, dtype=np.float64)])
     axes = {name: tuple(np.round(values[kept], 4).tolist()) for name, values in told.path.positions.items()}
-    elapsed = tuple(round(float(times.elapsed_s(int(frame))), 3) for frame in kept)
-    return Traces(frames=tuple(kept.tolist()), elapsed_s=elapsed, axes=axes)
+    elapsed = np.round(times.starts_s()[kept], 3)
+    return Traces(frames=tuple(kept.tolist()), elapsed_s=tuple(elapsed.tolist()), axes=axes)

@@ -142,13 +142,13 @@ class Cards(TestCase):
     @given(kits)
     def test_a_plan_takes_over_what_its_cards_know(self, made: list[dict[str, Any]]) -> None:
         plan = fitted(plan_of(THREE), made)
-        data = plan.model_dump(mode="json")
+        data, origins = plan.model_dump(mode="json"), evaluate(plan).origins
         for one in bound(plan.kit.copies, plan.rig.axes):
             at: Any = data
             for step in one.path.split("."):
                 at = at[int(step) if isinstance(at, list) else step]
             self.assertEqual(at, one.value, one.path)
-            self.assertIn(evaluate(plan).origins[one.path].how, ("card", "measured"))
+            self.assertIn(origins[one.path].how, ("card", "measured"))
 
     def test_what_was_typed_over_a_card_stays_typed(self) -> None:
         plan = fitted(plan_of(THREE), copies("full-frame-body"))

@@ -62,8 +62,13 @@ def bound(copies: tuple[Copy, ...], axes: tuple[Axis, ...]) -> list[Bound]:
     return [*_camera(copies), *_timer(copies), *_settle(copies), *_axes(copies, axes)]
 
 
+def as_json(value: Any) -> Any:
+    """A plain value of a plan or card as it stands in its JSON: exact numbers as text."""
+    return str(value) if isinstance(value, Fraction) else value
+
+
 def _bind(path: str, copy: Copy, field: str) -> Bound:
-    return Bound(path, copy, field, copy.card.model_dump(mode="json")[field])
+    return Bound(path, copy, field, as_json(getattr(copy.card, field)))
 
 
 def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:

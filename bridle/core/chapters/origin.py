@@ -2,12 +2,11 @@
 
 from dataclasses import dataclass
 from datetime import date
-from typing import Literal
+from typing import Any, Literal
 
-from bridle.core.chapters.fitting import bound
+from bridle.core.chapters.fitting import as_json, bound
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import PathError, dump, look
 from bridle.core.plan.kit import Copy, Measured
 
 How = Literal["typed", "card", "measured", "usual"]
@@ -31,19 +30,23 @@ PATHS = ("wake_s", "lag_s", "exposure_s", "write_s", "settle_s", "margin", "leas
 
 def answer(plan: Plan) -> dict[str, Origin]:
     """The origin of every figure that cards can give, and of every part of the beat."""
-    data = dump(plan)
     origins = {f"beat.{name}": _typed_or_usual(plan.beat, name) for name in PATHS}
     for one in bound(plan.kit.copies, plan.rig.axes):
-        try:
-            standing = look(data, one.path)
-        except PathError:
-            continue
+        standing = as_json(_at(plan, one.path))
         said = _number(one.value)
         if standing != one.value:
             origins[one.path] = Origin("typed", one.copy.card.name, said)
         else:
             origins[one.path] = _from_card(one.copy, one.field, said)
     return origins
+
+
+def _at(plan: Plan, path: str) -> object:
+    """What stands at a path that a card gives the value for."""
+    found: Any = plan
+    for step in path.split("."):
+        found = found[int(step)] if isinstance(found, tuple) else getattr(found, step)
+    return found
 
 
 def _from_card(copy: Copy, field: str, said: float | None) -> Origin:

@@ -1,9 +1,10 @@
 """Whether the rig stands still and holds on: tipping, sag, slopes, shafts, level."""
 
+import itertools
 import math
 from collections.abc import Callable, Iterator
 
-from bridle.core.chapters.rig_joints import COPIES, free_key
+from bridle.core.chapters.rig_joints import COPIES
 from bridle.core.chapters.rig_stack import SUPPORT_INSET, Stack, rail_of
 from bridle.core.chapters.rig_stack import stack as stack_of
 from bridle.core.figure import Figure, Formula, figure, term
@@ -347,13 +348,10 @@ def with_supports(plan: Plan, count: int) -> list[Edit]:
     copies = [copy.model_dump(mode="json") for copy in plan.kit.copies]
     first = next(copy for copy in plan.kit.copies if isinstance(copy.card, Support))
     have = sum(isinstance(copy.card, Support) for copy in plan.kit.copies)
-    at = plan.kit.copies.index(first) + have
-    changed = plan
-    for _ in range(count - have):
-        key = free_key(changed, first.key)
-        again = {**first.model_dump(mode="json"), "key": key}
-        copies.insert(at, again)
-        changed = Plan.model_validate({**plan.model_dump(mode="json"), "kit": {"copies": copies}})
+    at, taken = plan.kit.copies.index(first) + have, {copy.key for copy in plan.kit.copies}
+    free = (f"{first.key[:34]}-{number}" for number in range(2, 200))
+    keys = list(itertools.islice((one for one in free if one not in taken), count - have))
+    copies[at:at] = [{**first.model_dump(mode="json"), "key": key} for key in keys]
     return [Edit(path=COPIES, value=copies)]
 
 

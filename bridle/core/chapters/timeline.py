@@ -44,6 +44,12 @@ class TimelineAnswer:
             return frame * self.interval_s
         return Fraction(int(self.pace.starts_ms[frame]), 1000)
 
+    def starts_s(self) -> NDArray[np.float64]:
+        """When each frame is taken, in seconds after the first, shape (frames,)."""
+        if self.pace is None:
+            return np.arange(self.frames) * float(self.interval_s)
+        return np.asarray(self.pace.starts_ms[:-1] / 1000, dtype=np.float64)
+
     def clock(self, frame: int) -> datetime:
         """When a frame's shutter opens, on the place's own clock."""
         return instant(self.start, self.elapsed_s(frame), self.zone)
