@@ -47,8 +47,8 @@ class TimelineAnswer:
     def starts_s(self) -> NDArray[np.float64]:
         """When each frame is taken, in seconds after the first, shape (frames,)."""
         if self.pace is None:
-            return np.arange(self.frames) * float(self.interval_s)
-        return np.asarray(self.pace.starts_ms[:-1] / 1000, dtype=np.float64)
+            return np.arange(self.frames, dtype=np.float64) * float(self.interval_s)
+        return self.pace.starts_ms[:-1].astype(np.float64) / 1000
 
     def clock(self, frame: int) -> datetime:
         """When a frame's shutter opens, on the place's own clock."""
