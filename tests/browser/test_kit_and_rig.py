@@ -15,7 +15,7 @@ class KitAndRig(BrowserCase):
         page.goto(f"{self.server.address}/kit")
         page.get_by_role("button", name="full-frame body, 24 MP").click()
         page.get_by_role("button", name="time to write", exact=True).click()
-        for row, (frames, seconds) in enumerate([("10", "31"), ("10", "31,4"), ("5", "15.6"), ("8", "60")], 1):
+        for row, (frames, seconds) in enumerate([("10", "31"), ("10", "31,4 s"), ("5", "15.6"), ("8", "1:00")], 1):
             page.get_by_label(f"frames in the burst, reading {row}").fill(frames)
             page.get_by_label(f"card light out after, reading {row}").fill(seconds)
             page.get_by_label("note to this measurement").click()

@@ -13,7 +13,7 @@ from bridle.core.compare import compare_kit
 from bridle.core.plan.edit import PathError, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
 from bridle.core.plan.places import read_at
-from bridle.core.quantity import QuantityError
+from bridle.core.quantity import QuantityError, read
 from bridle.server.errors import ChangeRefusedError, Trouble
 from bridle.server.keeping import StaleError
 from bridle.server.kit.models import CARD, KitCard, keep_card
@@ -160,12 +160,31 @@ def _typed(asked: TypeOnCard) -> AnyCard:
     return CARD.validate_python(data)
 
 
+READING_KINDS = {"s": "duration", "mm": "length", "deg": "angle", "frames": "count"}
+
+
+def _read(asked: Readings) -> list[list[float]]:
+    """The readings as numbers, each in the unit of its column; what cannot be read is told at its place."""
+    columns = next((one.columns for one in measuring.measures(asked.card) if one.key == asked.key), ())
+    rows = []
+    for i, row in enumerate(asked.readings):
+        numbers = []
+        for j, (column, text) in enumerate(zip(columns, row, strict=False)):
+            try:
+                numbers.append(float(read(text, READING_KINDS.get(column.unit, "number"), asked.imperial)))
+            except QuantityError as error:
+                raise ChangeRefusedError(f"readings.{i}.{j}", error) from error
+        rows.append(numbers)
+    return rows
+
+
 @router.post("/kit/measure", response={200: Measuring, 422: Trouble}, operation_id="measure")
 def measure(request: HttpRequest, asked: Readings) -> Any:
     """What readings say about a card, and the card as it would be. Nothing is kept."""
+    readings = _read(asked)
     try:
-        told = measuring.measure(asked.card, asked.key, asked.readings)
-        after = measuring.applied(asked.card, asked.key, told, asked.readings, asked.on, asked.note)
+        told = measuring.measure(asked.card, asked.key, readings)
+        after = measuring.applied(asked.card, asked.key, told, readings, asked.on, asked.note)
     except (ValueError, ValidationError) as error:
         raise ChangeRefusedError("readings", error) from error
     unit = next(one.unit for one in measuring.measures(asked.card) if one.key == asked.key)

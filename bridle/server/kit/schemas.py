@@ -91,12 +91,19 @@ class CardTold(Schema):
     measures: list[MeasureLine]
 
 
+# The numbers of one reading, as typed.
+Reading = Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=4)]
+
+
 class Readings(Schema):
-    """Readings of one measure of a card."""
+    """Readings of one measure of a card, as they were typed: one list a reading, its numbers in their order."""
 
     card: Card
     key: str
-    readings: Annotated[list[list[float]], Field(max_length=200)]
+    readings: Annotated[
+        list[Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=4)]], Field(max_length=200)
+    ]
+    imperial: bool = False
     on: date
     note: Line = ""
 

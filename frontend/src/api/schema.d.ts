@@ -3505,7 +3505,7 @@ export interface components {
         };
         /**
          * Readings
-         * @description Readings of one measure of a card.
+         * @description Readings of one measure of a card, as they were typed: one list a reading, its numbers in their order.
          */
         Readings: {
             /** Card */
@@ -3513,7 +3513,12 @@ export interface components {
             /** Key */
             key: string;
             /** Readings */
-            readings: number[][];
+            readings: string[][];
+            /**
+             * Imperial
+             * @default false
+             */
+            imperial: boolean;
             /**
              * On
              * Format: date

@@ -3,6 +3,7 @@
   import { api, sentence, type Measuring, type MeasureLine, type Trouble } from '../api/client';
   import { write } from '../format';
   import Working from '../parts/Working.svelte';
+  import { reader } from '../reader.svelte';
   import type { Desk } from './desk.svelte';
 
   interface Props {
@@ -19,12 +20,10 @@
   let trouble = $state('');
   let asked = 0;
 
-  const number = (text: string) => Number(text.trim().replace(',', '.').replace('−', '-'));
-  const full = (row: string[]) => row.every((text) => text.trim() !== '' && Number.isFinite(number(text)));
+  const full = (row: string[]) => row.every((text) => text.trim() !== '');
   /** Where each full row stands in the list, since odd readings come back by their number. */
   const filled = $derived(rows.map((row, i) => ({ row, i })).filter(({ row }) => full(row)));
   const odd = $derived(new Set((told?.odd ?? []).map((at) => filled[at]?.i)));
-  const wrong = $derived(rows.flat().some((text) => text.trim() !== '' && !Number.isFinite(number(text))));
 
   async function look() {
     const line = desk.card;
@@ -38,17 +37,26 @@
         body: {
           card: line.card,
           key: measure.key,
-          readings: filled.map(({ row }) => row.map(number)),
+          readings: filled.map(({ row }) => row),
+          imperial: reader.imperial,
           on: new Date().toISOString().slice(0, 10),
           note
         }
       });
       if (mine !== asked) return;
       told = answer.data ?? null;
-      trouble = answer.data ? '' : sentence(answer.error as Trouble);
+      trouble = answer.data ? '' : whatIsWrong(answer.error as Trouble);
     } catch (error) {
       trouble = sentence(error);
     }
+  }
+
+  /** Which reading cannot be read, and what was expected there. */
+  function whatIsWrong(told: Trouble): string {
+    const problem = told.problems?.[0];
+    const row = /^readings\.(\d+)/.exec(problem?.path ?? '')?.[1];
+    if (!problem || row === undefined) return sentence(told);
+    return `Reading ${(filled[Number(row)]?.i ?? 0) + 1}: expected ${problem.expected}.`;
   }
 
   async function apply() {
@@ -89,7 +97,6 @@
             <td>
               <input
                 class="field"
-                inputmode="decimal"
                 aria-label="{column.label}, reading {i + 1}"
                 bind:value={row[j]}
                 onchange={typed}
@@ -106,7 +113,6 @@
       {/each}
     </tbody>
   </table>
-  {#if wrong}<p role="alert">A reading is a plain number, in the unit above its column.</p>{/if}
   {#if trouble}<p role="alert">{trouble}</p>{/if}
   {#if told}
     {@const figure = (key: string) => told?.figures.find((one) => one.key === key)}
