@@ -137,6 +137,7 @@
         gets an entry.
       </p>
     {:else if !watch.trouble}
+      <h2>Run</h2>
       <p class="mono-note" role="status">Looking for a run …</p>
     {/if}
 
@@ -147,7 +148,10 @@
         the same and shows what would happen: late or missing frames.
       </p>
     {/if}
-    {#if watch.trouble}<p class="warn" role="alert">{watch.trouble}</p>{/if}
+    {#if watch.trouble}
+      {#if !run && !watch.loaded}<h2>Run</h2>{/if}
+      <p class="warn" role="alert">{watch.trouble}</p>
+    {/if}
 
     <fieldset>
       <legend class="label">Simulated time goes</legend>
