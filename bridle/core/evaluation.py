@@ -110,6 +110,11 @@ class RigState(Part):
 
     parts: tuple[RigPart, ...]
     carriage_mm: tuple[float, ...]
+    # Where the carriage may come to at all, and the centre of mass (along, up) with it there; straight in between.
+    ends_mm: tuple[float, ...]
+    centre_mm: tuple[tuple[float, ...], ...]
+    # The slide positions below and above which it tips, an unlevel base included.
+    tips_mm: tuple[float | None, ...]
     hold_mm: tuple[float, ...]
     slope_deg: float
 

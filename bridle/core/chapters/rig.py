@@ -39,6 +39,9 @@ class RigAnswer:
 
     parts: tuple[RigPart, ...]
     carriage_mm: tuple[float, float]
+    ends_mm: tuple[float, float]
+    centre_mm: tuple[tuple[float, float], ...]
+    tips_mm: tuple[float | None, float | None]
     hold_mm: tuple[float, float]
     slope_deg: float
     figures: list[Figure] = field(default_factory=list)
@@ -56,6 +59,9 @@ def answer(plan: Plan) -> RigAnswer | None:
     return RigAnswer(
         parts=_parts(plan, put, snags),
         carriage_mm=carriages,
+        ends_mm=put.ends_mm,
+        centre_mm=tuple((put.centre(x).x_mm, put.centre(x).y_mm) for x in put.ends_mm),
+        tips_mm=rig_loads.tip_slide(plan, put),
         hold_mm=rig_loads.hold(put),
         slope_deg=plan.rig.standing.slope_deg,
         figures=figures,

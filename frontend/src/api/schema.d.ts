@@ -2416,6 +2416,12 @@ export interface components {
             parts: components["schemas"]["RigPart"][];
             /** Carriage Mm */
             carriage_mm: number[];
+            /** Ends Mm */
+            ends_mm: number[];
+            /** Centre Mm */
+            centre_mm: number[][];
+            /** Tips Mm */
+            tips_mm: (number | null)[];
             /** Hold Mm */
             hold_mm: number[];
             /** Slope Deg */

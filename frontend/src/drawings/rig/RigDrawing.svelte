@@ -39,13 +39,19 @@
   const first = $derived(rig.parts.find((part) => part.rides)?.x_mm ?? 0);
   const at = $derived(nearest + (slide ? now - low : 0));
   const shift = $derived(at - first);
-  const total = $derived(rig.parts.reduce((sum, part) => sum + part.mass_g, 0));
+  // The centre of mass goes straight from one end of the travel to the other.
   const centre = $derived.by(() => {
-    const x = rig.parts.reduce((sum, part) => sum + part.mass_g * (part.x_mm + (part.rides ? shift : 0)), 0);
-    const y = rig.parts.reduce((sum, part) => sum + part.mass_g * (part.y_mm + part.height_mm / 2), 0);
-    return { x: x / Math.max(1, total), y: y / Math.max(1, total) };
+    const [first = 0, last = 0] = rig.ends_mm;
+    const [here = [], there = []] = rig.centre_mm;
+    const share = last > first ? (at - first) / (last - first) : 0;
+    const between = (i: number) => (here[i] ?? 0) + share * ((there[i] ?? 0) - (here[i] ?? 0));
+    return { x: between(0), y: between(1) };
   });
-  const tips = $derived(centre.x < from || centre.x > until);
+  const tips = $derived.by(() => {
+    const [below, above] = rig.tips_mm;
+    if (slide) return now < (below ?? -Infinity) || now > (above ?? Infinity);
+    return sheet.told.snags.some((snag) => snag.code === 'rig-tips');
+  });
   const ghosts = $derived(slide && Math.abs(furthest - nearest) > 1 ? [nearest, furthest] : []);
   const pieces = $derived(rig.parts.filter((part) => part.kind !== 'support'));
   const stands = $derived(rig.parts.filter((part) => part.kind === 'support'));
