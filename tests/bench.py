@@ -21,7 +21,7 @@ from tests.browser.pages import CHROMIUM, FLAGS
 from tests.served import Served
 from tests.strategies import plan_of
 
-MOVE = Move(start=Keyframe(pan_deg=20), end=Keyframe(slide_mm=800, pan_deg=-9), ease_in_frames=60, ease_out_frames=60)
+MOVE = Move(keyframes=(Keyframe(pan_deg=20), Keyframe(slide_mm=800, pan_deg=-9)), ease_in_frames=60, ease_out_frames=60)
 PROMISES_MS = {700: 10, 5_000: 50, 100_000: 500}
 DRAG_MS = 100
 HARBOUR = Path(__file__).parents[1] / "bridle" / "demo" / "shoots" / "harbour-refloat.json"

@@ -11,12 +11,16 @@ from hypothesis import strategies as st
 
 from bridle.core.chapters.fitting import fit
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
+from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import QUANTITIES, Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.kit import Kit
-from bridle.core.plan.move import Keyframe, Mark, Move
-from bridle.core.plan.rig import Rig, Standing
+from bridle.core.plan.marks import Aimed, Mark
+from bridle.core.plan.move import Follow, Keyframe, Move, OnClip, OnFrame, Pass
+from bridle.core.plan.picture import Crop, Picture, Post
+from bridle.core.plan.rig import Axis, Rig, Standing
+from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Clock, Place, Shoot
 from bridle.core.subjects.clip import RATES, still_free
 
@@ -75,17 +79,75 @@ def plan_of(held: dict[str, Fraction], **sections: object) -> Plan:
     return Plan.model_validate({"shoot": shoot, "clip": clip, **sections})
 
 
-marks = st.builds(Mark, name=st.just("post"), x_mm=st.floats(-500, 1500), y_mm=st.floats(1, 9000))
-keyframes = st.builds(Keyframe, slide_mm=st.floats(-200, 1200), pan_deg=st.floats(-200, 200))
+whens = st.one_of(
+    st.none(),
+    st.builds(OnFrame, frame=st.integers(1, 900)),
+    st.builds(OnClip, at_s=tenths(0, 60)),
+)
+keyframes = st.builds(
+    Keyframe,
+    when=whens,
+    slide_mm=st.floats(-200, 1200),
+    pan_deg=st.floats(-200, 200),
+    tilt_deg=st.floats(-60, 60),
+    roll_deg=st.floats(-20, 20),
+    focus_mm=st.floats(300, 20_000),
+    zoom_mm=st.one_of(st.none(), st.floats(20, 90)),
+    passing=st.sampled_from(["through", "stop"]),
+    hold_frames=st.sampled_from([0, 0, 5, 60]),
+)
+visits = st.one_of(
+    st.none(),
+    st.none(),
+    st.builds(
+        Stations,
+        stations=st.lists(
+            st.builds(Station, name=st.just("A"), slide_mm=st.floats(-50, 950), pan_deg=st.floats(-180, 180)),
+            min_size=1,
+            max_size=4,
+        ),
+    ),
+    st.builds(PanoramaRow, sweep_deg=st.floats(1, 360), overlap=st.floats(0, 0.6), closed=st.booleans()),
+    st.builds(StereoPair, base_mm=st.floats(1, 300)),
+)
+crops = st.builds(Crop, across=st.floats(0, 1), down=st.floats(0, 1), width=st.floats(0.05, 1))
+marks = st.builds(
+    Mark,
+    name=st.just("post"),
+    form=st.sampled_from(["point", "post", "block", "person", "bearing"]),
+    x_mm=st.floats(-5000, 6000),
+    y_mm=st.floats(-500, 9000),
+    z_mm=st.floats(-1500, 3000),
+    bearing_deg=st.floats(0, 360),
+    cue=st.booleans(),
+    aimed=st.one_of(
+        st.none(),
+        st.builds(
+            Aimed,
+            slide_1_mm=st.just(0.0),
+            pan_1_deg=st.floats(-89, 89),
+            slide_2_mm=st.floats(-100, 900),
+            pan_2_deg=st.floats(-89, 89),
+        ),
+    ),
+)
 moves = st.builds(
-    Move,
-    start=keyframes,
-    end=keyframes,
+    lambda follow, marks, **more: Move(marks=tuple(marks), follow=follow if marks else None, **more),
+    follow=st.one_of(
+        st.none(),
+        st.builds(Follow, across=st.sampled_from(["left third", "centre", "right third"]), every_frame=st.booleans()),
+    ),
+    visits=visits,
+    post=st.one_of(st.none(), st.none(), st.builds(Post, start=crops, end=crops)),
+    live_s=st.one_of(st.none(), tenths(1, 300)),
+    passes=st.lists(st.builds(Pass, name=st.just("again"), interval_s=st.one_of(st.none(), tenths(1, 20))), max_size=1),
+    keyframes=st.lists(keyframes, min_size=2, max_size=5),
     ease_in_frames=st.integers(0, 400),
     ease_out_frames=st.integers(0, 400),
-    marks=st.lists(
-        st.builds(Mark, name=st.just("post"), x_mm=st.floats(-500, 1500), y_mm=st.floats(1, 9000)), max_size=2
-    ),
+    ease_in_s=st.one_of(st.none(), tenths(0, 20)),
+    curve=st.sampled_from(["constant", "s-curve"]),
+    legs=st.sampled_from([1, 1, 1, 2, 3]),
+    marks=st.lists(marks, max_size=2),
 )
 beats = st.builds(
     Beat,
@@ -164,9 +226,53 @@ standings = st.builds(
     level_error_deg=st.sampled_from([0.0, 0.5, 3.0]),
     rail_at=st.sampled_from([0.5, 0.2, 1.0]),
 )
+RINGS = (
+    Axis(name="slide", kind="linear", low=0, high=900, top_speed=25, acceleration=80, backlash=0.2),
+    Axis(name="pan", kind="rotary", low=-170, high=170, top_speed=20, acceleration=40, backlash=0.1),
+    Axis(name="tilt", kind="rotary", low=-45, high=60, top_speed=12, acceleration=30),
+    Axis(name="roll", kind="rotary", low=-15, high=15, top_speed=12, acceleration=30),
+    Axis(name="focus", kind="rotary", low=0, high=90, top_speed=30, acceleration=60),
+    Axis(name="zoom", kind="rotary", low=0, high=90, top_speed=30, acceleration=60),
+)
+rigs = st.builds(
+    Rig,
+    axes=st.sampled_from([RINGS[:2], RINGS[:3], RINGS, RINGS[1:2], ()]),
+    normal_bearing_deg=st.one_of(st.none(), st.floats(0, 360)),
+    standing=standings,
+)
+pictures = st.builds(
+    Picture,
+    shape=st.sampled_from(["as shot", "16:9", "9:16", "1:1"]),
+    width_px=st.one_of(st.none(), st.sampled_from([1920, 3840, 7680])),
+    level_deg=st.sampled_from([0.0, 0.0, 2.0, -7.5]),
+    reserve=st.sampled_from([0.0, 0.1]),
+)
+cameras = st.builds(
+    Camera,
+    upright=st.booleans(),
+    focal_mm=st.sampled_from([14.0, 35.0, 35.0, 200.0]),
+    corrected=st.sampled_from([1.0, 0.96]),
+    lens_px=st.one_of(st.none(), st.just(4000)),
+)
+
+
+def located(plan: Plan, where: tuple[float, float] | None) -> Plan:
+    """A plan whose place on earth is known."""
+    if where is None:
+        return plan
+    place = plan.shoot.place.model_copy(update={"latitude_deg": where[0], "longitude_deg": where[1]})
+    return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})})
+
+
 plans = st.builds(
-    lambda held, move, beat, step, clip, clock, kit, standing: fitted(
-        plan_of(held, move=move, beat=beat, step=step, clip=clip, clock=clock, rig=Rig(standing=standing)), kit
+    lambda held, move, beat, step, clip, clock, kit, rig, picture, camera, where: located(
+        fitted(
+            plan_of(
+                held, move=move, beat=beat, step=step, clip=clip, clock=clock, rig=rig, picture=picture, camera=camera
+            ),
+            kit,
+        ),
+        where,
     ),
     st.one_of(holds(), enough_holds()),
     moves,
@@ -175,5 +281,8 @@ plans = st.builds(
     clips,
     clocks,
     st.one_of(st.just([]), kits),
-    standings,
+    rigs,
+    pictures,
+    cameras,
+    st.sampled_from([None, (57.32, -6.18), (-33.0, 151.0), (78.2, 15.6)]),
 )

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
+from bridle.core.chapters import keying
 from bridle.core.chapters.clip import solved
 from bridle.core.chapters.fitting import fit
 from bridle.core.chapters.holding import PEGS_PATH, peg, release, segments_edit, take_over
@@ -15,6 +16,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply, dump, look
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
+from bridle.core.plan.rig import AxisName
 from bridle.core.quantity import read, read_clock
 
 CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.")
@@ -85,7 +87,23 @@ class FitKit(Change):
     copies: Annotated[tuple[Copy, ...], Field(max_length=60)]
 
 
-Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval | FitKit
+class AimAt(Change):
+    """Point keyframes at a mark, as far as pan and tilt reach: one of them, or all."""
+
+    do: Literal["aim"]
+    mark: Annotated[int, Field(ge=0, le=100)]
+    keyframe: Annotated[int, Field(ge=0, le=100)] | None = None
+
+
+class AddKeyframe(Change):
+    """A keyframe more at a frame (0-based), with the axes where they are there; or where a controller has them."""
+
+    do: Literal["keyframe"]
+    frame: Annotated[int, Field(ge=0, le=10_000_000)]
+    stands: dict[AxisName, float] | None = None
+
+
+Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval | FitKit | AimAt | AddKeyframe
 AnyChange = Annotated[Asked, Field(discriminator="do")]
 
 
@@ -115,6 +133,10 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return _ramp(plan, change.on)
         case FitKit():
             return fit(plan, change.copies)
+        case AimAt():
+            return keying.aim(plan, change.mark, change.keyframe)
+        case AddKeyframe():
+            return keying.add(plan, change.frame, change.stands or {})
         case SetValue():
             return _set(plan, change)
         case TypeText():

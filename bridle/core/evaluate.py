@@ -5,20 +5,25 @@ from fractions import Fraction
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.chapters import (
     beat,
     clip,
+    crops,
     drives,
+    framings,
     occasion,
     origin,
     path,
+    picture,
     review,
     rig,
     schools,
     storing,
     timeline,
     timer,
+    view,
 )
 from bridle.core.chapters.holding import holds_of
 from bridle.core.chapters.words import LABELS, UNITS
@@ -34,7 +39,9 @@ from bridle.core.evaluation import (
     RigState,
     RoundingNote,
     SchoolState,
+    SightState,
     Traces,
+    ViewState,
 )
 from bridle.core.plan.clip import QUANTITIES
 from bridle.core.plan.document import Plan
@@ -45,6 +52,7 @@ KINDS = (
     *clip.KINDS,
     *occasion.KINDS,
     *path.KINDS,
+    *view.KINDS,
     *beat.KINDS,
     *schools.KINDS,
     *storing.KINDS,
@@ -62,6 +70,7 @@ class Answers:
     timeline: timeline.TimelineAnswer | None
     occasion: occasion.OccasionAnswer
     path: path.PathAnswer
+    view: view.ViewAnswer
     beat: beat.BeatAnswer | None
     schools: schools.SchoolsAnswer
     storing: storing.StoringAnswer
@@ -78,6 +87,7 @@ class Answers:
             self.timeline,
             self.occasion,
             self.path,
+            self.view,
             self.beat,
             self.schools,
             self.storing,
@@ -94,13 +104,14 @@ def answers(plan: Plan) -> Answers:
     times = timeline.answer(plan, clips)
     what_for = occasion.answer(plan, clips, times)
     paths = path.answer(plan, clips)
-    beats = beat.answer(plan, clips)
-    both = schools.answer(plan, clips)
+    seen = view.answer(plan, clips, times, paths)
+    beats = beat.answer(plan, clips, paths)
+    both = schools.answer(plan, clips, paths)
     stored = storing.answer(plan, clips, times)
-    rigs, told = rig.answer(plan), drives.answer(plan, clips)
+    rigs, told = rig.answer(plan), drives.answer(plan, clips, paths)
     timed = timer.answer(plan, clips)
     reviewed = review.answer(plan, times, paths, beats, told)
-    return Answers(clips, times, what_for, paths, beats, both, stored, rigs, told, timed, reviewed)
+    return Answers(clips, times, what_for, paths, seen, beats, both, stored, rigs, told, timed, reviewed)
 
 
 def evaluate(plan: Plan) -> Evaluation:
@@ -109,7 +120,7 @@ def evaluate(plan: Plan) -> Evaluation:
     figures = {figure.key: figure for part in told.telling for figure in part.figures}
     # A timeline has nothing to complain of.
     snags = worst([snag for part in told.telling if part is not told.timeline for snag in part.snags])
-    solution = told.clip.solution
+    solution, kept = told.clip.solution, _kept(told)
     return Evaluation(
         frames=solution.frames if solution else None,
         interval_s=float(solution.interval) if solution else None,
@@ -119,7 +130,8 @@ def evaluate(plan: Plan) -> Evaluation:
         stalls_at=told.storing.stall.kept if told.storing.stall else None,
         rig=RigState.model_validate(told.rig) if told.rig else None,
         drives=tuple(DriveState.model_validate(one) for one in told.drives.drives),
-        traces=_traces(told),
+        traces=_traces(kept, told),
+        view=_view_state(plan, kept, told),
         review=ReviewState.model_validate(told.review),
         origins={path: OriginState.model_validate(one) for path, one in origin.answer(plan).items()},
         figures=figures,
@@ -161,14 +173,46 @@ def _beat_state(told: beat.BeatAnswer | None) -> BeatState | None:
     )
 
 
-def _traces(told: Answers) -> Traces | None:
+def _kept(told: Answers) -> NDArray[np.int64] | None:
+    """The frames that are drawn: of long shoots those that keep the extremes."""
     times = told.timeline
     if times is None:
         return None
     series = list(told.path.positions.values())
     if times.pace is not None:
         series.append(times.slots_s())
-    kept = kept_indices(series or [np.arange(times.frames, dtype=np.float64)])
-    axes = {name: tuple(np.round(values[kept], 4).tolist()) for name, values in told.path.positions.items()}
-    elapsed = np.round(times.starts_s()[kept], 3)
+    return kept_indices(series or [np.arange(times.frames, dtype=np.float64)])
+
+
+def _traces(kept: NDArray[np.int64] | None, told: Answers) -> Traces | None:
+    if kept is None or told.timeline is None:
+        return None
+    axes = {name: _rounded(values[kept]) for name, values in told.path.positions.items()}
+    elapsed = np.round(told.timeline.starts_s()[kept], 3)
     return Traces(frames=tuple(kept.tolist()), elapsed_s=tuple(elapsed.tolist()), axes=axes)
+
+
+def _rounded(values: NDArray[np.float64]) -> tuple[float, ...]:
+    return tuple(np.round(values, 4).tolist())
+
+
+def _view_state(plan: Plan, kept: NDArray[np.int64] | None, told: Answers) -> ViewState | None:
+    seen, sketched, solution = told.view, told.path.schedule, told.clip.solution
+    if kept is None or seen.poses is None or sketched is None or solution is None:
+        return None
+    frame, at = picture.kept(plan), seen.poses
+    ways = {name: getattr(at, name) for name in ("x", "z", "pan", "tilt", "roll", "focal")}
+    sun = seen.sun and {"azimuth": _rounded(seen.sun.azimuth[kept]), "altitude": _rounded(seen.sun.altitude[kept])}
+    return ViewState(
+        kept_mm=(frame.width_mm, frame.height_mm),
+        delivered_px=(frame.width_px, frame.height_px),
+        keyframes=tuple(sketched.frame(number) for number in range(len(sketched.arrive))),
+        legs=(*(leg.first for leg in sketched.legs), sketched.span.last),
+        poses={name: _rounded(values[kept]) for name, values in ways.items()},
+        shift_share=tuple(np.round(seen.shift_px[kept] / frame.width_px, 6).tolist()),
+        sun=sun,
+        crops=tuple(tuple(crop) for crop in np.round(crops.crop_shares(plan, solution)[kept], 5).tolist()),
+        sights=tuple(SightState.model_validate(one) for one in seen.sights),
+        visits=framings.visits_a_cycle(plan),
+        beside=dict(framings.offsets(plan)),
+    )

@@ -138,6 +138,39 @@ class Traces(Part):
     axes: dict[str, tuple[float, ...]]
 
 
+class SightState(Part):
+    """When a mark is in the picture: runs of first and last frame (0-based), and the clock times of both."""
+
+    index: int
+    name: str
+    cue: bool
+    runs: tuple[tuple[int, int], ...]
+    clocks: tuple[tuple[float, float], ...]
+
+
+class ViewState(Part):
+    """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
+    width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
+    kept picture) have one entry for each frame of the traces.
+
+    `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
+    legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
+    """
+
+    kept_mm: tuple[float, float]
+    delivered_px: tuple[int, int]
+    keyframes: tuple[int, ...]
+    legs: tuple[int, ...]
+    poses: dict[str, tuple[float, ...]]
+    shift_share: tuple[float, ...]
+    sun: dict[str, tuple[float, ...]] | None
+    crops: tuple[tuple[float, ...], ...]
+    sights: tuple[SightState, ...]
+    # Pictures in each cycle, and how far each lies beside where the move stands, by axis.
+    visits: int
+    beside: dict[str, tuple[float, ...]]
+
+
 class SettingLine(Part):
     """One line of the field card."""
 
@@ -172,6 +205,7 @@ class Evaluation(Part):
     rig: RigState | None
     drives: tuple[DriveState, ...]
     traces: Traces | None
+    view: ViewState | None
     review: ReviewState
     origins: dict[str, OriginState]
     figures: dict[str, Figure]

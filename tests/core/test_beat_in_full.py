@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 
 from bridle.core.evaluate import answers, evaluate
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
-from bridle.core.plan.move import Keyframe, Mark, Move
+from bridle.core.plan.marks import Mark
+from bridle.core.plan.move import Keyframe, Move
 from bridle.core.subjects import buffer, cycle, optics
 from tests.strategies import beats, plan_of, ramp
 
@@ -21,7 +22,7 @@ class Exposing(TestCase):
         self.assertAlmostEqual(need, 5.46, 9)
         self.assertAlmostEqual(float(cycle.shortest_interval(need, 0.1, 0.1, F(1, 100))), 6.07)
         beat = Beat(exposure_s=F(2, 5), bracket_frames=5, write_s=F(12, 5), settle_s=F(9, 10))
-        move = Move(end=Keyframe(slide_mm=3.5 * 359))
+        move = Move(keyframes=(Keyframe(), Keyframe(slide_mm=3.5 * 359)))
         told = evaluate(plan_of(THREE, beat=beat, move=move)).figures
         self.assertAlmostEqual(told["beat.need"].value, 5.46, 9)
         self.assertAlmostEqual(told["beat.move"].value, 0.418, 3)
@@ -76,7 +77,7 @@ class Buffering(TestCase):
 
 
 class Schools(TestCase):
-    MOVE = Move(end=Keyframe(pan_deg=40), marks=(Mark(name="post", x_mm=0, y_mm=2000),))
+    MOVE = Move(keyframes=(Keyframe(), Keyframe(pan_deg=40)), marks=(Mark(name="post", x_mm=0, y_mm=2000),))
 
     def test_the_worked_smear(self) -> None:
         scale = optics.px_per_deg(24, 36, 6000)

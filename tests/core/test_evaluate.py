@@ -14,8 +14,11 @@ from bridle.core.evaluate import KINDS, answers, evaluate
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
-from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.marks import Mark
+from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame
+from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import Lead, Rig, Standing
+from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
@@ -24,9 +27,9 @@ from tests.workings import worked_out
 
 DEMO = Path(__file__).parents[2] / "bridle" / "demo" / "shoots"
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
-FAR_PAN = Move(start=Keyframe(pan_deg=20), end=Keyframe(pan_deg=-20))
-FAR = Move(start=Keyframe(slide_mm=0), end=Keyframe(slide_mm=900))
-SLID = Move(start=Keyframe(slide_mm=20), end=Keyframe(slide_mm=880, pan_deg=30), ease_in_frames=20)
+FAR_PAN = Move(keyframes=(Keyframe(pan_deg=20), Keyframe(pan_deg=-20)))
+FAR = Move(keyframes=(Keyframe(slide_mm=0), Keyframe(slide_mm=900)))
+SLID = Move(keyframes=(Keyframe(slide_mm=20), Keyframe(slide_mm=880, pan_deg=30)), ease_in_frames=20)
 TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
 SLOW = {**THREE, "interval": F(30)}
 THIN_LEAD = Rig(lead=Lead(length_mm=12_000, area_mm2=0.14))
@@ -38,7 +41,34 @@ def leaning(**standing: float) -> Plan:
 
 
 def turned(sweep: float, **beat: object) -> Plan:
-    return plan_of(THREE, move=Move(end=Keyframe(pan_deg=sweep)), beat=Beat(school="continuous", **beat))
+    return plan_of(
+        THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=sweep))), beat=Beat(school="continuous", **beat)
+    )
+
+
+def keyed(middle: Keyframe, **more: Any) -> Move:
+    return Move(keyframes=(Keyframe(), middle, Keyframe(slide_mm=100, pan_deg=239)), **more)
+
+
+def following(start: float, end: float, mark: dict[str, Any] | None = None, every_frame: bool = False) -> Plan:
+    post = Mark.model_validate({"name": "post", "x_mm": 1000, "y_mm": 1500} | (mark or {}))
+    keys = (Keyframe(pan_deg=start), Keyframe(slide_mm=800, pan_deg=end))
+    return plan_of(THREE, move=Move(keyframes=keys, marks=(post,), follow=Follow(every_frame=every_frame)))
+
+
+def aimed(first: float, second: float) -> dict[str, float]:
+    return {"slide_1_mm": 0, "pan_1_deg": first, "slide_2_mm": 800, "pan_2_deg": second}
+
+
+def marked(**fields: Any) -> Plan:
+    return plan_of(THREE, move=Move(marks=(Mark.model_validate({"name": "post", **fields}),)))
+
+
+def sunny(normal: float, tilt: float, at: str = "2026-09-27T07:20+01:00") -> Plan:
+    plan = plan_of(THREE, rig=Rig(normal_bearing_deg=normal), clock={"at": at})
+    move = Move(keyframes=(Keyframe(tilt_deg=tilt), Keyframe(tilt_deg=tilt)))
+    place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
+    return plan.model_copy(update={"move": move, "shoot": plan.shoot.model_copy(update={"place": place})})
 
 
 # A plan, and the cards of its rig.
@@ -66,23 +96,35 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
     ),
     "horizon-tilts": (leaning(level_error_deg=2), copies("tripod", "belt-rail", "pan-head")),
     "steps-uneven": (
-        plan_of(THREE, move=Move(end=Keyframe(pan_deg=8))),
+        plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=8)))),
         copies("tripod", "pan-head", pan_head={"drive": {"kind": "gear", "microsteps": 2, "ratio": 5.3}}),
     ),
-    "drive-cannot-stop": (plan_of(THREE, move=Move(end=Keyframe(pan_deg=128))), copies("turntable", "phone")),
+    "drive-cannot-stop": (
+        plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))),
+        copies("turntable", "phone"),
+    ),
     "drive-cannot-ease": (leaning().model_copy(update={"beat": HANDS}), copies("switch-dolly")),
     "sweep-differs": (turned(128), copies("turntable", "phone")),
     "spring-runs-down": (
-        plan_of({**THREE, "shoot": F(9000)}, move=Move(end=Keyframe(pan_deg=600))),
+        plan_of({**THREE, "shoot": F(9000)}, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=600)))),
         copies("turntable"),
     ),
     "turns-the-other-way": (turned(-240), copies("turntable", "phone")),
     "rate-out-of-range": (turned(3000), copies("star-mount")),
     "clock-driven-axis": (
-        plan_of(THREE, move=Move(end=Keyframe(pan_deg=239)), beat=HANDS, clip={"called_by": "event"}),
+        plan_of(
+            THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=239))), beat=HANDS, clip={"called_by": "event"}
+        ),
         copies("turntable", "phone"),
     ),
-    "scale-too-coarse": (plan_of(THREE, move=Move(end=Keyframe(pan_deg=30))), copies("tripod", "marked-base")),
+    "drive-goes-straight": (
+        plan_of(THREE, move=keyed(Keyframe(pan_deg=300), legs=2), beat=HANDS),
+        copies("turntable", "phone"),
+    ),
+    "scale-too-coarse": (
+        plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=30)))),
+        copies("tripod", "marked-base"),
+    ),
     "below-interval-floor": (plan_of({**THREE, "interval": F(1)}, beat=Beat(write_s=F(0))), copies("full-frame-body")),
     "trigger-gives-up": (plan_of(THREE), copies("remote-timer", remote_timer={"most_frames": 99})),
 }
@@ -93,8 +135,10 @@ PROVOKE: dict[str, Plan] = {
     "beyond-range": plan_of({"shoot": F(36000), "interval": F(1, 2), "clip": F(1, 2)}),
     "interval-off-step": plan_of({**THREE, "interval": F(103, 10)}, step=F(1, 2)),
     "rate-unusual": plan_of({"clip": F(17), "shoot": F(3600), "interval": F(10)}),
-    "out-of-travel": plan_of(THREE, move=Move(end=Keyframe(slide_mm=950, pan_deg=-190))),
-    "ease-scaled": plan_of(THREE, move=Move(end=Keyframe(slide_mm=100), ease_in_frames=300, ease_out_frames=100)),
+    "out-of-travel": plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=950, pan_deg=-190)))),
+    "ease-scaled": plan_of(
+        THREE, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=100)), ease_in_frames=300, ease_out_frames=100)
+    ),
     "interval-too-short": plan_of(THREE, beat=Beat(exposure_s=F(12))),
     "axis-too-slow": plan_of({"frames": F(4), "interval": F(8), "rate": F(25)}, move=FAR),
     "blend-shortened": plan_of(THREE, clip={"ramp": ramp((600, 10), (300, 5), blend=160)}),
@@ -108,6 +152,28 @@ PROVOKE: dict[str, Plan] = {
     "stack-too-near": plan_of(THREE, beat=Beat(stack=Stack(near_mm=20, far_mm=40))),
     "smear-visible": plan_of(THREE, beat=Beat(exposure_s=F(4), school="continuous"), move=FAR_PAN),
     "buffer-stalls": plan_of({**THREE, "interval": F(2)}, beat=Beat(write_s=F(16, 5), buffer_frames=22)),
+    "follows-out-of-travel": following(0, 0, mark={"x_mm": 400, "y_mm": -50}, every_frame=True),
+    "keyframe-misplaced": plan_of(THREE, move=keyed(Keyframe(when=OnFrame(frame=900), slide_mm=50))),
+    "mark-drifts": following(33.69, 7.595),
+    "mark-behind": following(0, 0, mark={"x_mm": 0, "y_mm": -900}),
+    "move-quick": plan_of({**THREE, "interval": F(40)}, move=FAR_PAN),
+    "move-strobes": plan_of({**THREE, "interval": F(120)}, move=FAR_PAN),
+    "move-too-small": plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=0.3)))),
+    "slide-unseen": following(0, 0, mark={"x_mm": 400, "y_mm": 900_000}),
+    "aims-too-alike": marked(aimed=aimed(10, 10.4)),
+    "mark-elsewhere": marked(y_mm=4000, aimed=aimed(33.69, 7.595)),
+    "cue-never-seen": marked(form="person", x_mm=-9000, y_mm=200),
+    "ends-beside": marked(form="bearing", bearing_deg=32),
+    "sun-in-picture": sunny(90, 0),
+    "sun-flares": sunny(60, 0),
+    "own-shadow": sunny(275, 0, **{"at": "2026-09-27T08:10+01:00"}),
+    "rig-in-picture": plan_of(THREE, camera={"focal_mm": 12}, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=60)))),
+    "picture-enlarged": plan_of(THREE, picture={"width_px": 3840}, move=Move(post=Post(end=Crop(width=0.4)))),
+    "lens-soft": plan_of(THREE, camera={"lens_px": 4000}),
+    "round-without-axis": plan_of(THREE, rig=Rig(axes=()), move=Move(visits=PanoramaRow())),
+    "round-out-of-travel": plan_of(THREE, move=Move(visits=StereoPair())),
+    "round-needs-stops": plan_of(THREE, beat=HANDS, move=Move(visits=PanoramaRow())),
+    "live-too-fast": plan_of(THREE, move=FAR.model_copy(update={"live_s": F(3)})),
     **{code: fitted(*case) for code, case in KITS.items()},
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
 }
@@ -221,7 +287,7 @@ class Changes(TestCase):
             ("clip.interval", "12 s", "clip.pegs", None),
             ("beat.exposure_s", "1/50", "beat.exposure_s", "1/50"),
             ("beat.margin", "15 %", "beat.margin", "3/20"),
-            ("move.end.slide_mm", "70 cm", "move.end.slide_mm", 700.0),
+            ("move.keyframes.1.slide_mm", "70 cm", "move.keyframes.1.slide_mm", 700.0),
             ("move.ease_in_frames", "40", "move.ease_in_frames", 40),
             ("camera.aperture", "f/5.6", "camera.aperture", 5.6),
             ("rig.axes.1.top_speed", "12 °/s", "rig.axes.1.top_speed", 12.0),
@@ -240,7 +306,7 @@ class Changes(TestCase):
     def test_what_cannot_be_is_refused_and_the_plan_stays(self) -> None:
         for change in (
             SetValue(do="set", path="beat.nothing", value=1),
-            SetValue(do="set", path="move.start.slide_mm", value="far"),
+            SetValue(do="set", path="move.keyframes.0.slide_mm", value="far"),
             SetValue(do="set", path="clip.interval", value="0"),
             SetValue(do="set", path="clip.frames", value="2.5"),
             SetValue(do="set", path="beat.exposure_s", value="-1"),

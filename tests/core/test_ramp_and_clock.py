@@ -115,7 +115,7 @@ class OnTheClock(TestCase):
 
     def test_handles_stand_still_and_the_move_runs_between_them(self) -> None:
         plan = plan_of(THREE, clip={"handle_in_frames": 10, "handle_out_frames": 20})
-        plan = apply(plan, [Edit(path="move.end.slide_mm", value=500.0)])[0]
+        plan = apply(plan, [Edit(path="move.keyframes.1.slide_mm", value=500.0)])[0]
         slide = answers(plan).path.positions["slide"]
         self.assertEqual((slide[10], slide[11] > 0, slide[339], slide[338] < 500), (0, True, 500, True))
         self.assertEqual(len(slide), 360)

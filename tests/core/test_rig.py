@@ -25,7 +25,7 @@ from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
-SLID = Move(start=Keyframe(slide_mm=20), end=Keyframe(slide_mm=880))
+SLID = Move(keyframes=(Keyframe(slide_mm=20), Keyframe(slide_mm=880)))
 TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
 
 
@@ -59,7 +59,7 @@ class Drives(TestCase):
         self.assertEqual(timed.nearest_run(1000, [900, 1800, 3600]), 0)
 
     def test_what_the_demo_drives_are_told(self) -> None:
-        sweep = plan_of(THREE, move=Move(end=Keyframe(pan_deg=30)), beat={"school": "continuous"})
+        sweep = plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=30))), beat={"school": "continuous"})
         menu = evaluate(fitted(sweep, copies("star-mount"))).drives
         self.assertIn("key 1, setting 2", menu[0].words)
         by_hand = evaluate(fitted(sweep, copies("marked-base"))).drives

@@ -16,7 +16,7 @@ from bridle.core.subjects.pacing import pace
 from bridle.standins.bench import Bench, new_bench
 from tests.strategies import plan_of, ramp
 
-MOVE = Move(start=Keyframe(slide_mm=10), end=Keyframe(slide_mm=400, pan_deg=20), ease_in_frames=3)
+MOVE = Move(keyframes=(Keyframe(slide_mm=10), Keyframe(slide_mm=400, pan_deg=20)), ease_in_frames=3)
 FRAMES = 12
 
 

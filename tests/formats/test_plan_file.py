@@ -30,7 +30,7 @@ REFUSED: dict[str, tuple[bytes | str, str, str]] = {
     "cut short": (GOOD[:300], "not JSON", "line"),
     "binary": (b"\xff\xfe\x00", "not text", ""),
     "a list": ("[]", "not a Bridle plan", "bridle_plan"),
-    "newer": (changed(bridle_plan=3), "version 3; this Bridle reads versions up to 2", "newer"),
+    "newer": (changed(bridle_plan=4), "version 4; this Bridle reads versions up to 3", "newer"),
     "version as text": (changed(bridle_plan="one"), 'version "one"', ""),
     "no number": (GOOD.replace('"4000"', "4000").replace("4000", "NaN", 1), "not a plan", ""),
     "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 2 knows no such field'),
@@ -63,7 +63,7 @@ class PlanFiles(TestCase):
             old[section] = {field: old[section][field] for field in fields}
         del old["kit"], old["camera"]["circle_mm"], old["rig"]["standing"], old["rig"]["lead"]
         plan = read_plan(json.dumps({**old, "bridle_plan": 1, "shoot": {**old["shoot"], "start": clock["at"]}}))
-        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (2, "start"))
+        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (3, "start"))
         self.assertEqual(plan.shoot.clock.at, datetime.fromisoformat(clock["at"]))
         self.assertEqual(evaluate(plan).frames, evaluate(read_plan(GOOD)).frames)
 

@@ -51,7 +51,7 @@ class Keeping(TestCase):
             HARBOUR,
             [
                 Edit(path="clip.pegs", value=[]),
-                Edit(path="move.end.slide_mm", value=700.0),
+                Edit(path="move.keyframes.1.slide_mm", value=700.0),
                 Edit(path="beat.exposure_s", value="1/50"),
                 Edit(path="shoot.subject", value=""),
                 Edit(path="move.marks", value=[]),

@@ -2,9 +2,11 @@
 
 from dataclasses import dataclass, field
 
-from bridle.core.chapters import beat_measure, beat_snags, path
+from bridle.core.chapters import beat_measure, beat_snags
 from bridle.core.chapters.beat_measure import Cycle
 from bridle.core.chapters.clip import ClipAnswer
+from bridle.core.chapters.path import PathAnswer
+from bridle.core.chapters.travels import longest_steps
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Snag
@@ -35,13 +37,13 @@ class BeatAnswer:
     snags: list[Snag] = field(default_factory=list)
 
 
-def answer(plan: Plan, clip: ClipAnswer) -> BeatAnswer | None:
+def answer(plan: Plan, clip: ClipAnswer, path: PathAnswer) -> BeatAnswer | None:
     """The beat; None while the clip is open."""
     if clip.solution is None:
         return None
-    one = beat_measure.measure(plan, clip.solution, clip.pace)
+    one = beat_measure.measure(plan, clip.solution, clip.pace, places=path.positions)
     slots = beat_measure.slots_of(clip.solution, clip.pace)
-    steps = beat_measure.steps_of(path.positions(plan, clip.solution))
+    steps = longest_steps(plan, path.positions)
     snags = [
         *beat_snags.too_slow(plan, steps, slots),
         *beat_snags.too_short(plan, one),
@@ -52,10 +54,23 @@ def answer(plan: Plan, clip: ClipAnswer) -> BeatAnswer | None:
 
 
 def _parts(one: Cycle) -> tuple[Part, ...]:
+    beat = one.beat
+    parts, now = [Part("wake", "wake", 0.0, float(beat.wake_s), "outer", "beat.wake_s")], float(beat.wake_s)
+    for move_s in one.travels_s:
+        now = _visit(parts, one, now, move_s)
+    free = float(one.interval_s) - one.margin_s
+    parts.append(Part("spare", "spare", one.need_s, max(0.0, free - one.need_s), "outer", None, "beat.spare"))
+    # Where the beat does not fit, the margin is what it overruns by besides.
+    parts.append(
+        Part("margin", "margin kept", max(one.need_s, free), one.margin_s, "outer", "beat.margin", "beat.margin")
+    )
+    return tuple(parts)
+
+
+def _visit(parts: list[Part], one: Cycle, now: float, move_s: float) -> float:
+    """Exposing at one place, storing, and moving on; returns when the next place can be exposed."""
     beat, told = one.beat, one.exposures
-    parts, now = [], 0.0
     before = (
-        ("wake", "wake", float(beat.wake_s), "beat.wake_s", None),
         ("lag", "shutter lag", float(beat.lag_s), "beat.lag_s", None),
         (
             "exposure",
@@ -77,12 +92,8 @@ def _parts(one: Cycle) -> tuple[Part, ...]:
     if not beat.continuous:
         inner = "inner" if beat.write_while_moving else "outer"
         moving = now if beat.write_while_moving else store + one.write_s
-        parts.append(Part("move", "move", moving, one.move_s, inner, None, "beat.move"))
-        parts.append(Part("settle", "settle", moving + one.move_s, one.settle_s, inner, "beat.settle_s"))
-    free = float(one.interval_s) - one.margin_s
-    parts.append(Part("spare", "spare", one.need_s, max(0.0, free - one.need_s), "outer", None, "beat.spare"))
-    # Where the beat does not fit, the margin is what it overruns by besides.
-    parts.append(
-        Part("margin", "margin kept", max(one.need_s, free), one.margin_s, "outer", "beat.margin", "beat.margin")
-    )
-    return tuple(parts)
+        settle = one.settle_s if move_s else 0.0
+        parts.append(Part("move", "move", moving, move_s, inner, None, "beat.move"))
+        parts.append(Part("settle", "settle", moving + move_s, settle, inner, "beat.settle_s"))
+        return max(store + one.write_s, moving + move_s + settle)
+    return store + one.write_s

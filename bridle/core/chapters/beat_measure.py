@@ -6,6 +6,7 @@ from fractions import Fraction
 import numpy as np
 
 from bridle.core.chapters import path
+from bridle.core.chapters.travels import longest_steps, travel_times
 from bridle.core.figure import Figure, Number, Term, figure, term
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
@@ -46,6 +47,8 @@ class Cycle:
     """The tightest cycle of a shoot against its slot, in seconds; `frame` (0-based) is the one that has it.
 
     `slowest` is the axis that all others wait for (none where nothing can move), `step` its distance there.
+    `travels_s` are the moves of the cycle, from place to place and on to the next cycle; a plain move has one.
+    `move_s` is the longest of them; `between_s` is what lies between the exposures of a round.
     """
 
     beat: Beat
@@ -53,6 +56,8 @@ class Cycle:
     exposures: Exposures
     slowest: Axis | None
     step: float
+    travels_s: tuple[float, ...]
+    between_s: float
     move_s: float
     settle_s: float
     write_s: float
@@ -99,17 +104,19 @@ def slots_of(solution: Solution, pace: Pace | None) -> Floats:
     return np.full(solution.frames, float(solution.interval)) if pace is None else pace.intervals_s()
 
 
-def steps_of(positions: dict[str, Floats]) -> dict[str, Floats]:
-    """How far each axis goes in each frame's slot; nothing after the last frame. Shapes (frames,)."""
-    return {name: np.append(np.abs(np.diff(values)), 0.0) for name, values in positions.items()}
-
-
-def measure(plan: Plan, solution: Solution, pace: Pace | None, school: str | None = None) -> Cycle:
-    """The tightest cycle of a plan, in its own school or another."""
+def measure(
+    plan: Plan,
+    solution: Solution,
+    pace: Pace | None,
+    school: str | None = None,
+    places: dict[str, Floats] | None = None,
+) -> Cycle:
+    """The tightest cycle of a plan, in its own school or another; `places` where they are known already."""
     beat = plan.beat if school is None else plan.beat.model_copy(update={"school": school})
-    steps, slots = steps_of(path.positions(plan, solution)), slots_of(solution, pace)
-    moves = {axis.name: cycle.step_times(steps[axis.name], axis.top_speed, axis.acceleration) for axis in plan.rig.axes}
-    moving = np.max(list(moves.values()), axis=0) if moves and not beat.continuous else np.zeros(solution.frames)
+    slots = slots_of(solution, pace)
+    steps = longest_steps(plan, path.positions(plan, solution) if places is None else places)
+    travels = travel_times(plan, steps, solution.frames)
+    moving = travels * (not beat.continuous)
     told = exposures(beat, plan.camera)
     write = 0.0 if beat.buffer_frames else float(beat.write_s)
     settling = moving + np.where(moving > 0, float(beat.settle_s), 0.0)
@@ -117,9 +124,16 @@ def measure(plan: Plan, solution: Solution, pace: Pace | None, school: str | Non
     together = np.maximum(store, settling) if beat.write_while_moving else store + settling
     margins = np.maximum(float(beat.margin) * slots, float(beat.least_margin_s))
     # Among frames that are as tight, the one with the longest move is shown.
-    frame = int(np.argmin(slots - together - margins - TIE * moving))
-    slowest = max(plan.rig.axes, key=lambda axis: moves[axis.name][frame], default=None)
-    return _cycle(plan, beat, told, solution, pace, frame, slowest, steps, float(moving[frame]))
+    frame = int(np.argmin(slots - together.sum(axis=0) - margins - TIE * moving.max(axis=0)))
+    visit = int(np.argmax(travels[:, frame]))
+    slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
+    step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
+    return _cycle(plan, beat, told, solution, pace, frame, slowest, step, tuple(moving[:, frame].tolist()))
+
+
+def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
+    """How long an axis takes by itself for one move of a cycle."""
+    return cycle.step_time(float(steps[axis.name][visit, frame]), axis.top_speed, axis.acceleration)
 
 
 def _cycle(
@@ -130,20 +144,18 @@ def _cycle(
     pace: Pace | None,
     frame: int,
     slowest: Axis | None,
-    steps: dict[str, Floats],
-    move_s: float,
+    step: float,
+    travels: tuple[float, ...],
 ) -> Cycle:
     # Nothing has to settle where nothing has moved.
+    move_s = max(travels)
     settle, write = float(beat.settle_s) if move_s else 0.0, 0.0 if beat.buffer_frames else float(beat.write_s)
-    need = cycle.cycle_need(
+    need, between = cycle.round_need(
         told.total_s,
-        write,
-        move_s,
-        settle,
+        told.processing_s + write,
+        [move + (settle if move else 0.0) for move in travels],
         wake=float(beat.wake_s),
-        lag=float(beat.lag_s),
-        gaps=told.gaps_s,
-        processing=told.processing_s,
+        each=float(beat.lag_s) + told.gaps_s,
         write_while_moving=beat.write_while_moving,
     )
     interval = solution.interval if pace is None else Fraction(int(np.diff(pace.starts_ms)[frame]), 1000)
@@ -153,7 +165,9 @@ def _cycle(
         frame=frame,
         exposures=told,
         slowest=slowest,
-        step=float(steps[slowest.name][frame]) if slowest else 0.0,
+        step=step,
+        travels_s=travels,
+        between_s=between,
         move_s=move_s,
         settle_s=settle,
         write_s=write,
@@ -227,7 +241,12 @@ def _moving(one: Cycle, prefix: str) -> list[Figure]:
         return []
     rule = cycle.step_formula(one.step, axis.top_speed, axis.acceleration)
     terms = (
-        term("distance", f"longest step of the {axis.name}", one.step, axis.unit),
+        term(
+            "distance",
+            f"longest step of the {axis.name}{', backlash included' if axis.backlash else ''}",
+            one.step,
+            axis.unit,
+        ),
         term("speed", "top speed", axis.top_speed, f"{axis.unit}/s"),
         term("acceleration", "acceleration", axis.acceleration, f"{axis.unit}/s²"),
     )
@@ -244,6 +263,12 @@ def _need(one: Cycle, prefix: str) -> Figure:
         _seconds("processing", "processing", told.processing_s),
         _seconds("write", "write, as the buffer takes it" if beat.buffer_frames else "write to card", one.write_s),
     ]
+    visits = len(one.travels_s)
+    if visits > 1:
+        places = term("visits", "places in a cycle", visits, "")
+        between = _seconds("between", "between the exposures", one.between_s)
+        kept = [each for each in terms if each.symbol not in ("processing", "write")]
+        return figure(f"{prefix}.need", "needed", one.need_s, "s", cycle.NEED_ROUND, places, *kept, between)
     if beat.continuous:
         return figure(f"{prefix}.need", "needed", one.need_s, "s", cycle.NEED_FLOWING, *terms)
     terms += [_seconds("move", "move", one.move_s), _seconds("settle", "settle", one.settle_s)]
@@ -252,15 +277,16 @@ def _need(one: Cycle, prefix: str) -> Figure:
 
 
 def _against(one: Cycle, prefix: str) -> list[Figure]:
-    interval = float(one.interval_s)
+    interval, moves = float(one.interval_s), sum(one.travels_s)
     whole = _seconds("interval", "interval", one.interval_s)
-    need, move = _seconds("need", "needed", one.need_s), _seconds("move", "move", one.move_s)
+    need, move = _seconds("need", "needed", one.need_s), _seconds("move", "all moves of a cycle", moves)
     kept = _seconds("margin", "margin kept", one.margin_s)
     least = _seconds("least", "least margin", one.beat.least_margin_s)
     share = term("share", "margin", one.beat.margin, "share")
     grid, part = _seconds("step", "interval step", one.grid_s), term("margin", "margin", one.beat.margin, "share")
-    still, spare = interval - one.move_s - one.margin_s, interval - one.need_s - one.margin_s
-    exposed, open_s = one.exposures.total_s / interval, _seconds("exposures", "exposures", one.exposures.total_s)
+    still, spare = interval - moves - one.margin_s, interval - one.need_s - one.margin_s
+    opened = one.exposures.total_s * len(one.travels_s)
+    exposed, open_s = opened / interval, _seconds("exposures", "exposures of a cycle", opened)
     shortest, still_label = "shortest interval that fits", "still time for the controller"
     return [
         figure(f"{prefix}.margin", "margin kept", one.margin_s, "s", cycle.MARGIN, share, whole, least),

@@ -4,11 +4,13 @@ from fractions import Fraction
 
 import numpy as np
 
-from bridle.core.chapters.beat_measure import Cycle, measure, slots_of, steps_of
+from bridle.core.chapters.beat_measure import Cycle, measure, slots_of
 from bridle.core.chapters.clip import clip_fix, solved
 from bridle.core.chapters.clip_ramp import pace_of
 from bridle.core.chapters.holding import changed, segments_edit, segments_of, take_over
-from bridle.core.chapters.path import at, field_of, positions
+from bridle.core.chapters.lessening import lessened
+from bridle.core.chapters.path import end_path, positions
+from bridle.core.chapters.travels import longest_steps
 from bridle.core.plan.clip import RANGES, Clip
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -65,7 +67,24 @@ def too_short(plan: Plan, one: Cycle) -> list[Snag]:
         "interval": slot(one.interval_s, "s"),
         "shortest": slot(one.shortest_s, "s"),
     }
-    return [TOO_SHORT.at("clip.interval", slots, [*_lengthen(plan), *_shorten_exposure(plan, one)])]
+    fixes = [*_lengthen(plan), *_shorten_exposure(plan, one), *_one_a_cycle(plan, one)]
+    return [TOO_SHORT.at("clip.interval", slots, fixes)]
+
+
+def _one_a_cycle(plan: Plan, one: Cycle) -> list[Fix]:
+    """A round left out, where a single picture a cycle fits."""
+    solution, _missing = solved(plan.clip)
+    alone = plan.model_copy(update={"move": plan.move.model_copy(update={"visits": None})})
+    if len(one.travels_s) == 1 or solution is None or measure(alone, solution, pace_of(plan.clip)).over_s:
+        return []
+    return [
+        Fix(
+            label="One picture a cycle",
+            consequence="The round is left out; the move goes from keyframe to keyframe.",
+            slots={},
+            edits=(Edit(path="move.visits", value=None),),
+        )
+    ]
 
 
 def too_near(plan: Plan) -> list[Snag]:
@@ -115,11 +134,10 @@ def too_slow(plan: Plan, steps: dict[str, Floats], slots: Floats) -> list[Snag]:
     found = []
     for axis in plan.rig.axes:
         times = _times(axis, steps[axis.name], plan.beat.continuous)
-        worst = int(np.argmax(times / slots))
-        if times[worst] >= slots[worst] * (1 + 1e-9 if plan.beat.continuous else 1):
-            found.append(
-                _too_slow(plan, axis, float(steps[axis.name][worst]), float(times[worst]), float(slots[worst]))
-            )
+        visit, worst = np.unravel_index(int(np.argmax(times / slots)), times.shape)
+        time, slot_s = float(times[visit, worst]), float(slots[worst])
+        if time >= slot_s * (1 + 1e-9 if plan.beat.continuous else 1):
+            found.append(_too_slow(plan, axis, float(steps[axis.name][visit, worst]), time, slot_s))
     return found
 
 
@@ -132,7 +150,7 @@ def _too_slow(plan: Plan, axis: Axis, step: float, time: float, interval: float)
         "step": slot(step, axis.unit),
     }
     fixes = [*_lengthen(plan, axis), *_travel_less(plan, axis)]
-    return TOO_SLOW.at(f"move.end.{field_of(axis)}", slots, fixes)
+    return TOO_SLOW.at(end_path(plan, axis), slots, fixes)
 
 
 def _lengthen(plan: Plan, axis: Axis | None = None) -> list[Fix]:
@@ -180,7 +198,7 @@ def _needed(plan: Plan, solution: Solution, axis: Axis | None) -> Fraction | Non
 def _too_late(plan: Plan, solution: Solution, axis: Axis) -> Fraction | None:
     """Where an axis cannot keep up, an interval in which its longest step takes at most nine tenths."""
     pace = pace_of(plan.clip)
-    times = _times(axis, steps_of(positions(plan, solution))[axis.name], plan.beat.continuous)
+    times = _times(axis, longest_steps(plan, positions(plan, solution))[axis.name], plan.beat.continuous)
     if not _late(times, slots_of(solution, pace)):
         return None
     return ceil_to(float(np.max(times)) / 0.9, plan.clip.interval_step_s or cycle.FINEST_S)
@@ -215,27 +233,14 @@ def _fits_with(plan: Plan, exposure: Fraction) -> bool:
 
 
 def _travel_less(plan: Plan, axis: Axis) -> list[Fix]:
-    """Bring the end nearer, so that the axis keeps up with every slot: found by halving, since it need not be exact."""
+    """Bring the keyframes nearer together, so that the axis keeps up with every slot; found by halving."""
     solution, _missing = solved(plan.clip)
     if solution is None:
         return []
-    path, start, end = f"move.end.{field_of(axis)}", at(plan.move.start, axis), at(plan.move.end, axis)
     slots = slots_of(solution, pace_of(plan.clip))
-    steps, share, high = steps_of(positions(plan, solution))[axis.name], 0.0, 1.0
-    for _ in range(20):
-        middle = (share + high) / 2
-        late = _late(_times(axis, steps * middle, plan.beat.continuous), slots)
-        share, high = (share, middle) if late else (middle, high)
-    # A hair less, so that rounding to the thousandth cannot overstep it.
-    nearer = round(start + (end - start) * share * 0.98, 3)
-    fix = Fix(
-        label="End the {axis} at {nearer}",
-        consequence="The {axis} travels {shorter} less; the interval stays.",
-        slots={
-            "axis": slot(axis.name),
-            "nearer": slot(nearer, axis.unit),
-            "shorter": slot(abs(end - nearer), axis.unit),
-        },
-        edits=(Edit(path=path, value=nearer),),
-    )
-    return [fix]
+
+    def keeps_up(tried: Plan) -> bool:
+        steps = longest_steps(tried, positions(tried, solution))[axis.name]
+        return not _late(_times(axis, steps, plan.beat.continuous), slots)
+
+    return lessened(plan, (axis,), keeps_up)

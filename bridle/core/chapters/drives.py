@@ -5,11 +5,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
+import numpy as np
+
 from bridle.core.chapters.cards import steps_figures, steps_per_unit
 from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, solved
 from bridle.core.chapters.fitting import axis_copies
 from bridle.core.chapters.holding import changed, take_over
-from bridle.core.chapters.path import at, field_of, move_span
+from bridle.core.chapters.path import PathAnswer, at, driven, end_path, key_path
+from bridle.core.chapters.picture import kept, scale
+from bridle.core.chapters.schedule import schedule
+from bridle.core.chapters.sighting import nearest_mm
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.drive import STEPPERS, ByHand, Clockwork, Dial, Rated, SteppedSpeed
@@ -18,7 +23,7 @@ from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.quantity import write
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
-from bridle.core.subjects import easing, optics, steppers
+from bridle.core.subjects import optics, steppers
 from bridle.core.subjects.clip import Solution
 from bridle.core.subjects.drives import clockwork, rated, timed
 
@@ -86,7 +91,14 @@ COARSE = SnagKind(
     "The scale of the {axis} is divided into {division}; the move goes {pace}.",
     "Several frames share a mark: set it every {every} frames, or pick the nearest division and accept the jumps.",
 )
-KINDS = (UNEVEN, NO_STOP, NO_EASE, OTHER_SWEEP, RUNS_DOWN, OTHER_WAY, OUT_OF_RANGE, BY_EVENT, COARSE)
+ONE_WAY = SnagKind(
+    "drive-goes-straight",
+    "stop",
+    "rig",
+    "The move of the {axis} has turns or stops, but its {drive} goes one way at one pace.",
+    "It starts, and goes on until it is stopped: nothing between the first keyframe and the last can be asked of it.",
+)
+KINDS = (UNEVEN, NO_STOP, NO_EASE, ONE_WAY, OTHER_SWEEP, RUNS_DOWN, OTHER_WAY, OUT_OF_RANGE, BY_EVENT, COARSE)
 
 NAMES = {
     "belt": "stepper on a belt", "screw": "stepper on a screw", "gear": "stepper on a gear", "clockwork": "spring",
@@ -138,14 +150,14 @@ class Asked:
         return self.axis.kind == "rotary"
 
 
-def answer(plan: Plan, clip: ClipAnswer) -> DrivesAnswer:
+def answer(plan: Plan, clip: ClipAnswer, path: PathAnswer) -> DrivesAnswer:
     """What the drives are told; nothing while the clip is open or no card says what they are."""
     if clip.solution is None:
         return DrivesAnswer()
     told: list[Drive] = []
     figures: list[Figure] = []
     snags: list[Snag] = []
-    for asked in _asked(plan, clip.solution):
+    for asked in _asked(plan, clip.solution, path):
         for one in _TELL[asked.card.drive.kind](asked):
             if isinstance(one, Drive):
                 told.append(one)
@@ -157,16 +169,15 @@ def answer(plan: Plan, clip: ClipAnswer) -> DrivesAnswer:
     return DrivesAnswer(tuple(told), figures, snags)
 
 
-def _asked(plan: Plan, solution: Solution) -> Iterator[Asked]:
-    span = move_span(plan.clip, solution.frames)
-    ease = easing.fit_ease(plan.move.ease_in_frames, plan.move.ease_out_frames, span.steps)
-    seconds = float(solution.shoot) * span.steps / solution.frames
+def _asked(plan: Plan, solution: Solution, path: PathAnswer) -> Iterator[Asked]:
+    told, places = schedule(plan.move, plan.clip, solution), driven(plan, path.positions)
+    seconds = float(solution.shoot) * told.span.steps / solution.frames
     for name, copy in axis_copies(plan.kit.copies).items():
         axis = plan.rig.axis(name)
-        if axis is None or not isinstance(copy.card, AxisCard) or span.steps == 0:
+        if axis is None or not isinstance(copy.card, AxisCard) or told.span.steps == 0:
             continue
-        sweep = at(plan.move.end, axis) - at(plan.move.start, axis)
-        per_frame = easing.cruise(abs(sweep), span.steps, ease)
+        sweep = at(plan, plan.move.end, name) - at(plan, plan.move.start, name)
+        per_frame = float(np.max(np.abs(np.diff(places[name]))))
         yield Asked(plan, axis, copy.card, plan.kit.copies.index(copy), sweep, seconds, per_frame, solution)
 
 
@@ -197,21 +208,19 @@ def _stepper(asked: Asked) -> Iterator[Told]:
 
 def _ripple(asked: Asked, steps: float, per_frame: float) -> Iterator[Told]:
     axis, plan = asked.axis, asked.plan
-    camera, step = plan.camera, term("step", "one step", 1 / steps, axis.unit)
-    scale = optics.px_per_deg(camera.focal_mm, camera.sensor_width_mm, camera.picture_width_px)
-    if asked.rotary:
-        pixels = scale / steps
-        per = term("scale", "pixels per degree", scale, "px/°")
+    frame, step = kept(plan), term("step", "one step", 1 / steps, axis.unit)
+    near = nearest_mm(plan)
+    if axis.name in ("pan", "tilt"):
+        pixels = scale(plan) / steps
+        per = term("scale", "pixels per degree", scale(plan), "px/°")
         yield figure(f"drive.{axis.name}.step_px", "one step in the picture", pixels, "px", STEP_PX, step, per)
-    elif plan.move.marks:
-        near = min(mark.y_mm for mark in plan.move.marks)
-        pixels = optics.slide_smear_px(
-            1 / steps, 1.0, camera.focal_mm, camera.picture_width_px, camera.sensor_width_mm, near
-        )
+    elif axis.name == "slide" and near is not None:
+        focal = plan.camera.focal_mm
+        pixels = optics.slide_smear_px(1 / steps, 1.0, focal, frame.width_px, frame.width_mm, near)
         terms = (
-            term("focal", "focal length", camera.focal_mm, "focal"),
-            term("width", "picture, across", camera.picture_width_px, "px"),
-            term("sensor", "sensor, across", camera.sensor_width_mm, "focal"),
+            term("focal", "focal length", focal, "focal"),
+            term("width", "picture, across", frame.width_px, "px"),
+            term("sensor", "sensor, across", frame.width_mm, "focal"),
             term("distance", "nearest mark, away from the rail", near, "mm"),
         )
         yield figure(f"drive.{axis.name}.step_px", "one step in the picture", pixels, "px", STEP_PX_SLIDE, step, *terms)
@@ -257,8 +266,10 @@ def _clockwork(asked: Asked) -> Iterator[Told]:
     sweep = term("sweep", "the move sweeps", abs(asked.sweep), axis.unit)
     yield figure(f"drive.{axis.name}.time", "time for the sweep", needs, "s", clockwork.TIME, sweep, rate)
     way = "clockwise" if drive.clockwise else "anticlockwise"
+    start = write(at(asked.plan, asked.plan.move.start, axis.name), "deg")
     yield _said(
-        asked, f"wind it fully, start at {write(at(asked.plan.move.start, axis), 'deg')}; it turns {way} by itself"
+        asked,
+        f"wind it fully, start at {start}; it turns {way} by itself",
     )
     if asked.sweep and (asked.sweep > 0) != drive.clockwise:
         yield _turned_round(asked, way)
@@ -268,10 +279,10 @@ def _clockwork(asked: Asked) -> Iterator[Told]:
 
 
 def _turned_round(asked: Asked, way: str) -> Snag:
-    move, name = asked.plan.move, field_of(asked.axis)
+    plan, name = asked.plan, asked.axis.name
     edits = (
-        Edit(path=f"move.start.{name}", value=at(move.end, asked.axis)),
-        Edit(path=f"move.end.{name}", value=at(move.start, asked.axis)),
+        Edit(path=key_path(plan, 0, name), value=at(plan, plan.move.end, name)),
+        Edit(path=end_path(plan, asked.axis), value=at(plan, plan.move.start, name)),
     )
     fix = Fix(
         label="Turn the move round",
@@ -281,7 +292,7 @@ def _turned_round(asked: Asked, way: str) -> Snag:
         edits=edits,
     )
     slots = {"axis": slot(asked.axis.name), "way": slot(way)}
-    return OTHER_WAY.at(f"move.end.{name}", slots, [fix])
+    return OTHER_WAY.at(end_path(plan, asked.axis), slots, [fix])
 
 
 def _runs_down(asked: Asked, drive: Clockwork) -> Snag:
@@ -301,7 +312,7 @@ def _differs(asked: Asked, does: float) -> Iterator[Snag]:
     wanted = abs(asked.sweep)
     if wanted == 0 or abs(does - wanted) <= CLOSE * wanted:
         return
-    start = at(asked.plan.move.start, asked.axis)
+    start = at(asked.plan, asked.plan.move.start, asked.axis.name)
     end = round(start + math.copysign(does, asked.sweep), 3)
     slots = {
         "time": slot(asked.seconds, "s"),
@@ -311,7 +322,7 @@ def _differs(asked: Asked, does: float) -> Iterator[Snag]:
         "drive": slot(NAMES[asked.card.drive.kind]),
         "end": slot(end, asked.axis.unit),
     }
-    path = f"move.end.{field_of(asked.axis)}"
+    path = end_path(asked.plan, asked.axis)
     yield OTHER_SWEEP.at(path, slots, [_end_there(asked, path, slots, end), *_longer(asked, does)])
 
 
@@ -321,7 +332,7 @@ def _end_there(asked: Asked, path: str, slots: dict[str, Slot], end: float) -> F
         told = "The shoot keeps its length; the move ends where the drive will be."
         return Fix(label="End at {end}", consequence=told, slots=slots, edits=(Edit(path=path, value=end),))
     told = "In so long a time it would go round and round; the move is done without it."
-    start = at(asked.plan.move.start, asked.axis)
+    start = at(asked.plan, asked.plan.move.start, asked.axis.name)
     return Fix(label="Leave the {axis} still", consequence=told, slots=slots, edits=(Edit(path=path, value=start),))
 
 
@@ -339,7 +350,7 @@ def _close_after(asked: Asked, edits: list[Edit], does: float) -> bool:
     from_now, _missing = solved(changed(asked.plan.clip, edits))
     if from_now is None:
         return False
-    span = move_span(asked.plan.clip, from_now.frames)
+    span = schedule(asked.plan.move, asked.plan.clip, from_now).span
     seconds = float(from_now.shoot) * span.steps / from_now.frames
     return abs(does * seconds / asked.seconds - abs(asked.sweep)) <= CLOSE * abs(asked.sweep) * 0.99
 
@@ -379,9 +390,9 @@ def _rated(asked: Asked) -> Iterator[Told]:
 def _out_of_range(asked: Asked, drive: Rated, wanted: float) -> Snag:
     rates = [key.base_deg_min * limit for key in drive.keys for limit in (drive.low_setting, drive.high_setting)]
     nearest = min(rates, key=lambda rate: abs(math.log(rate / wanted)))
-    start = at(asked.plan.move.start, asked.axis)
+    start = at(asked.plan, asked.plan.move.start, asked.axis.name)
     end = round(start + math.copysign(nearest * asked.seconds / 60, asked.sweep), 3)
-    path = f"move.end.{field_of(asked.axis)}"
+    path = end_path(asked.plan, asked.axis)
     slots = {
         "axis": slot(asked.axis.name),
         "wanted": slot(wanted, "deg/min"),
@@ -505,13 +516,18 @@ def _common(asked: Asked) -> Iterator[Snag]:
             edits=(Edit(path="beat.school", value="continuous"),),
         )
         yield NO_STOP.at("beat.school", slots, [fix])
-    eased = plan.move.ease_in_frames + plan.move.ease_out_frames
+    if not _straight(asked):
+        yield _only_straight(asked, slots)
+    eased = sum(schedule(plan.move, plan.clip, asked.solution).eases_asked)
     if eased:
         fix = Fix(
             label="No ease",
             consequence="The move runs at one pace from its first frame to its last.",
             slots={},
-            edits=(Edit(path="move.ease_in_frames", value=0), Edit(path="move.ease_out_frames", value=0)),
+            edits=tuple(
+                Edit(path=f"move.ease_{end}", value=value)
+                for end, value in (("in_frames", 0), ("out_frames", 0), ("in_s", None), ("out_s", None))
+            ),
         )
         yield NO_EASE.at("move.ease_in_frames", {**slots, "frames": slot(eased, "frames")}, [fix])
     if plan.clip.called_by == "event":
@@ -522,6 +538,32 @@ def _common(asked: Asked) -> Iterator[Snag]:
             edits=(Edit(path="clip.called_by", value="clock"),),
         )
         yield BY_EVENT.at("clip.called_by", slots, [fix])
+
+
+def _straight(asked: Asked) -> bool:
+    """Whether the move of this axis is one way at one pace, but for the ease."""
+    move, name = asked.plan.move, asked.axis.name
+    keys = [at(asked.plan, key, name) for key in move.keyframes]
+    led = move.follow is not None and move.follow.every_frame and name in ("pan", "tilt")
+    holds = any(key.hold_frames for key in (move.start, move.end))
+    return len(keys) == 2 and move.legs == 1 and move.visits is None and not led and not holds
+
+
+def _only_straight(asked: Asked, slots: dict[str, Slot]) -> Snag:
+    move = asked.plan.move
+    ends = [key.model_copy(update={"hold_frames": 0}).model_dump(mode="json") for key in (move.start, move.end)]
+    edits = [Edit(path="move.keyframes", value=ends), Edit(path="move.legs", value=1)]
+    if move.visits is not None:
+        edits.append(Edit(path="move.visits", value=None))
+    if move.follow is not None and move.follow.every_frame:
+        edits.append(Edit(path="move.follow.every_frame", value=False))
+    fix = Fix(
+        label="Straight from the first keyframe to the last",
+        consequence="All other keyframes, ways back and rounds are left out, on every axis.",
+        slots={},
+        edits=tuple(edits),
+    )
+    return ONE_WAY.at("move.keyframes", slots, [fix])
 
 
 _TELL = {

@@ -21,7 +21,7 @@ _IMAGER = {
     "beat.write_s": "write_s",
     "beat.buffer_frames": "buffer_frames",
 }
-_AXIS = ("low", "high", "top_speed", "acceleration")
+_AXIS = ("low", "high", "top_speed", "acceleration", "backlash")
 
 
 @dataclass(frozen=True)
@@ -34,11 +34,9 @@ class Bound:
     value: Any
 
 
-def axis_name(card: AxisCard) -> AxisName | None:
-    """Which axis of the move a card is; tilt and roll stand in the rig without moving yet."""
-    if card.motion == "linear":
-        return "slide"
-    return "pan" if card.turns == "pan" else None
+def axis_name(card: AxisCard) -> AxisName:
+    """Which axis of the move a card is."""
+    return "slide" if card.motion == "linear" else card.turns
 
 
 def first_of(copies: tuple[Copy, ...], *kinds: type[AnyCard]) -> Copy | None:
@@ -51,9 +49,7 @@ def axis_copies(copies: tuple[Copy, ...]) -> dict[AxisName, Copy]:
     found: dict[AxisName, Copy] = {}
     for copy in copies:
         if isinstance(copy.card, AxisCard):
-            name = axis_name(copy.card)
-            if name is not None:
-                found.setdefault(name, copy)
+            found.setdefault(axis_name(copy.card), copy)
     return {name: found[name] for name in AXIS_NAMES if name in found}
 
 
@@ -142,5 +138,7 @@ def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
                     values[field] = getattr(standing, field)
         if values["low"] >= values["high"]:
             values |= {"low": copy.card.low, "high": copy.card.high}
-        made.append(Axis(name=name, kind=copy.card.motion, **values))
+        # What no card knows stays as it was read off or typed.
+        own = {"letter": standing.letter, "ring": standing.ring} if standing is not None else {}
+        made.append(Axis(name=name, kind=copy.card.motion, **values, **own))
     return made

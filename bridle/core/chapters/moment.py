@@ -1,16 +1,24 @@
 """One frame of a shoot: when it is taken and where the axes stand, with the working of both."""
 
+from collections.abc import Iterator
+
+import numpy as np
+
 from bridle.core.chapters import clip
 from bridle.core.chapters import timeline as times
-from bridle.core.chapters.path import at, move_span
+from bridle.core.chapters.path import at, positions, shown_unit
+from bridle.core.chapters.schedule import Piece, Schedule, schedule
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
-from bridle.core.subjects import easing
-from bridle.core.subjects.easing import Ease
+from bridle.core.plan.rounds import Stations
+from bridle.core.subjects import easing, monotone
+from bridle.core.subjects.easing import Floats
 
 SLOT = Formula("next - this", "from this frame to the next, in seconds since the first")
 TIME_RAMPED = Formula("start + before", "the slots of all frames before it, one after another")
+BETWEEN = Formula("start + (end - start) * share", "from one keyframe to the other, by the share of the way")
+READ = Formula("place", "as the mark that is followed, the lens ring or the station has it")
 TIME = Formula("start + (number - 1) * interval", "frame 1 is taken at the start, each one an interval later")
 
 
@@ -21,11 +29,8 @@ def answer(plan: Plan, frame: int) -> list[Figure]:
     if told.solution is None or timeline is None:
         return []
     frame = max(0, min(frame, told.solution.frames - 1))
-    span = move_span(plan.clip, told.solution.frames)
-    ease = easing.fit_ease(plan.move.ease_in_frames, plan.move.ease_out_frames, span.steps)
-    gone = max(0, min(frame - span.first, span.steps))
-    at_frame = [_position(plan, axis, frame, gone, span.steps, ease) for axis in plan.rig.axes]
-    return [*_time(timeline, frame), *at_frame]
+    places, sketched = positions(plan, told.solution), schedule(plan.move, plan.clip, told.solution)
+    return [*_time(timeline, frame), *_positions(plan, sketched, places, frame)]
 
 
 def _time(timeline: times.TimelineAnswer, frame: int) -> list[Figure]:
@@ -47,18 +52,66 @@ def _time(timeline: times.TimelineAnswer, frame: int) -> list[Figure]:
     ]
 
 
-def _position(plan: Plan, axis: Axis, frame: int, gone: int, steps: int, ease: Ease) -> Figure:
-    start, end = at(plan.move.start, axis), at(plan.move.end, axis)
-    rule, position = easing.position(start, end, gone, steps, ease)
-    pace = easing.cruise(end - start, steps, ease)
+def _share(told: Schedule, frame: int) -> tuple[Figure | None, Piece | None, float]:
+    """How far the leg has come at a frame of it, by its ease; nothing where the rig stands at a keyframe."""
+    step = _step(told, frame)
+    piece = next((one for one in told.pieces if one.knots[0] <= step <= one.knots[-1] and one.steps), None)
+    if piece is None:
+        return None, None, 0.0
+    gone, ease = step - float(piece.knots[0]), piece.ease
+    rule = easing.share_formula(gone, piece.steps, ease)
     terms = {
-        "start": term("start", f"{axis.name} at the start", start, axis.unit),
-        "end": term("end", f"{axis.name} at the end", end, axis.unit),
-        "pace": term("pace", "pace at cruise", pace, f"{axis.unit}/frame"),
-        "gone": term("gone", "frames since the move began", gone, ""),
-        "left": term("left", "frames until it ends", steps - gone, ""),
+        "pace": term("pace", "share of the way, a frame at cruise", easing.cruise(1.0, piece.steps, ease), ""),
+        "gone": term("gone", "frames since it set off", gone, "frames"),
+        "left": term("left", "frames until it arrives", piece.steps - gone, "frames"),
         "ease_in": term("ease_in", "ease in", ease.frames_in, "frames"),
         "ease_out": term("ease_out", "ease out", ease.frames_out, "frames"),
     }
+    share = float(piece.shares(np.array([step]))[0])
     used = [one for symbol, one in terms.items() if symbol in compile(rule.expression, "rule", "eval").co_names]
-    return figure(f"frame.{axis.name}", f"{axis.name} at frame {frame + 1}", position, axis.unit, rule, *used)
+    return figure("frame.share", "share of the way", share, "share", rule, *used), piece, share
+
+
+def _step(told: Schedule, frame: int) -> float:
+    """The step of the first leg that a frame corresponds to, on its way there or back."""
+    frame = max(told.span.first, min(frame, told.span.last))
+    number = next(number for number, leg in enumerate(told.legs) if frame <= leg.last)
+    leg = told.legs[number]
+    step = (frame - leg.first) * told.steps / max(leg.steps, 1)
+    return float(told.steps - step if number % 2 else step)
+
+
+def _positions(plan: Plan, told: Schedule, places: dict[str, Floats], frame: int) -> Iterator[Figure]:
+    found, piece, share = _share(told, frame)
+    if found is not None:
+        yield found
+    for axis in plan.rig.axes:
+        yield _position(plan, axis, piece, share, float(places[axis.name][frame]), frame)
+
+
+def _position(plan: Plan, axis: Axis, piece: Piece | None, share: float, place: float, frame: int) -> Figure:
+    key, label, unit = f"frame.{axis.name}", f"{axis.name} at frame {frame + 1}", shown_unit(axis)
+    values = np.array([at(plan, one, axis.name) for one in plan.move.keyframes])
+    if piece is None or axis.on_lens or isinstance(plan.move.visits, Stations) or _followed(plan, axis):
+        return figure(key, label, place, unit, READ, term("place", label, place, unit))
+    shares = piece.shares(piece.knots)
+    values = values[piece.first : piece.last + 1]
+    if len(values) == 2:
+        ends = (term("start", "where it sets off", values[0], unit), term("end", "where it goes", values[1], unit))
+        return figure(key, label, place, unit, BETWEEN, *ends, term("share", "share of the way", share, "share"))
+    number = int(np.clip(np.searchsorted(shares, share, side="right") - 1, 0, len(values) - 2))
+    slopes, gap = monotone.slopes(shares, values), shares[number + 1] - shares[number]
+    terms = (
+        term("left", "keyframe before", values[number], unit),
+        term("right", "keyframe after", values[number + 1], unit),
+        term("t", "share of the way between them", (share - shares[number]) / gap, "share"),
+        term("gap", "from one to the other, of the whole way", gap, "share"),
+        term("slope_left", "slope at the one before", slopes[number], unit),
+        term("slope_right", "slope at the one after", slopes[number + 1], unit),
+    )
+    return figure(key, label, place, unit, monotone.CUBIC, *terms)
+
+
+def _followed(plan: Plan, axis: Axis) -> bool:
+    """Whether an axis is led by a mark, frame by frame, instead of by its keyframes."""
+    return plan.move.follow is not None and plan.move.follow.every_frame and axis.name in ("pan", "tilt")

@@ -7,6 +7,7 @@ from fractions import Fraction
 
 from bridle.core.chapters.clip import ClipAnswer, clip_fix, solved
 from bridle.core.chapters.holding import changed, take_over
+from bridle.core.chapters.picture import kept
 from bridle.core.chapters.timeline import TimelineAnswer, at_term, instant
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.clip import Clip
@@ -228,7 +229,7 @@ def _hardly_changes(plan: Plan, solution: Solution) -> list[Snag]:
     clip = plan.clip
     if clip.trial is None:
         return []
-    change, width = _trial_change(clip, solution), plan.camera.picture_width_px
+    change, width = _trial_change(clip, solution), kept(plan).width_px
     if change >= LEAST_CHANGE * width:
         return []
     slots = {"change": slot(change, "px"), "share": slot(change / width, "share")}

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 from bridle.core.chapters.beat import BeatAnswer
 from bridle.core.chapters.drives import DrivesAnswer
-from bridle.core.chapters.path import PathAnswer, at
+from bridle.core.chapters.framings import framings
+from bridle.core.chapters.path import FIELDS, PathAnswer, at, shown_unit
 from bridle.core.chapters.timeline import TimelineAnswer
 from bridle.core.plan.document import Plan
 from bridle.core.plan.drive import Belt, ByHand, Clockwork
@@ -46,7 +47,7 @@ def answer(
     """What goes on the field card; the parts that need the clip are left out while it is open."""
     sheets = [_camera(plan)]
     if timeline is not None and beat is not None:
-        controller = [_controller(plan, timeline, beat), *_segments(plan), *_untied(plan)]
+        controller = [_controller(plan, timeline, path, beat), *_segments(plan), *_untied(plan)]
         sheets = [
             *_before(plan, timeline),
             _times(timeline),
@@ -131,18 +132,18 @@ def _bracket(plan: Plan) -> list[Setting]:
     return rows
 
 
-def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet:
+def _controller(plan: Plan, timeline: TimelineAnswer, path: PathAnswer, beat: BeatAnswer) -> Sheet:
     rows = (
         Setting("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
         Setting("mean interval" if timeline.pace else "interval", slot(timeline.interval_s, "s"), "clip.interval"),
         Setting("frames", slot(timeline.frames, "frames"), "clip.frames"),
         Setting(
             "still time, if it asks",
-            slot(max(0.0, float(beat.cycle.interval_s) - beat.cycle.move_s - beat.cycle.margin_s), "s"),
+            slot(max(0.0, float(beat.cycle.interval_s) - sum(beat.cycle.travels_s) - beat.cycle.margin_s), "s"),
             "beat.still",
         ),
-        Setting("ease in", slot(plan.move.ease_in_frames, "frames")),
-        Setting("ease out", slot(plan.move.ease_out_frames, "frames")),
+        Setting("ease in", slot(path.schedule.eases_asked[0] if path.schedule else 0, "frames")),
+        Setting("ease out", slot(path.schedule.eases_asked[1] if path.schedule else 0, "frames")),
     )
     return Sheet("Controller", rows)
 
@@ -150,7 +151,9 @@ def _controller(plan: Plan, timeline: TimelineAnswer, beat: BeatAnswer) -> Sheet
 def _ends(plan: Plan) -> list[Sheet]:
     ends = (("First keyframe", plan.move.start), ("Last keyframe", plan.move.end))
     return [
-        Sheet(title, tuple(Setting(axis.name, slot(at(key, axis), axis.unit)) for axis in plan.rig.axes))
+        Sheet(
+            title, tuple(Setting(axis.name, slot(at(plan, key, axis.name), shown_unit(axis))) for axis in plan.rig.axes)
+        )
         for title, key in ends
     ]
 
@@ -216,7 +219,13 @@ def _drives(drives: DrivesAnswer) -> list[Sheet]:
 
 
 def _cautions(plan: Plan, path: PathAnswer) -> tuple[str, ...]:
-    moving = any(abs(at(plan.move.end, axis) - at(plan.move.start, axis)) > FEW_DEGREES for axis in plan.rig.axes)
+    stands = [
+        (axis.name, at(plan, one.stands, axis.name))
+        for axis in plan.rig.axes
+        for one in framings(plan)
+        if hasattr(one.stands, FIELDS[axis.name])
+    ]
+    moving = any(abs(value - dict(stands)[name]) > FEW_DEGREES for name, value in stands)
     said = list(_mounted(plan))
     if moving:
         said.append(

@@ -4,6 +4,8 @@ import itertools
 import math
 from collections.abc import Callable, Iterator
 
+from bridle.core.chapters.framings import framings, offsets
+from bridle.core.chapters.picture import kept, scale
 from bridle.core.chapters.rig_joints import COPIES
 from bridle.core.chapters.rig_stack import SUPPORT_INSET, Stack, rail_of
 from bridle.core.chapters.rig_stack import stack as stack_of
@@ -14,7 +16,7 @@ from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.plan.rig import Axis
 from bridle.core.snag import Fix, Snag, SnagKind, slot
-from bridle.core.subjects import beams, mounting, optics
+from bridle.core.subjects import beams, mounting
 
 TIPS = SnagKind(
     "rig-tips",
@@ -86,7 +88,7 @@ def figures(plan: Plan, stack: Stack) -> Iterator[Figure]:
     if rail is not None:
         yield from _sag(plan, stack, rail)
         yield from _slope(plan, stack, rail)
-    error, width = plan.rig.standing.level_error_deg, plan.camera.picture_width_px
+    error, width = plan.rig.standing.level_error_deg, kept(plan).width_px
     if error:
         terms = (term("error", "off level", error, "deg"), term("width", "picture, across", width, "px"))
         yield figure(
@@ -98,8 +100,8 @@ def slide_ends(plan: Plan) -> tuple[float, float]:
     """The lowest and the highest slide position of the move; both nought without a rail."""
     if plan.rig.axis("slide") is None:
         return (0.0, 0.0)
-    ends = [key.slide_mm for key in plan.move.keyframes]
-    return (min(ends), max(ends))
+    ends, aside = [one.slide_mm for one in framings(plan)], offsets(plan).get("slide", (0.0,))
+    return (min(ends) + min(aside), max(ends) + max(aside))
 
 
 def carriages(plan: Plan, stack: Stack) -> tuple[float, float]:
@@ -264,11 +266,9 @@ def _sag(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Figure]:
         yield figure(
             "rig.slope", "slope under the carriage", slope, "deg", beams.SLOPE_OVERHANG, load, reach, modulus, second
         )
-    camera = plan.camera
-    scale = optics.px_per_deg(camera.focal_mm, camera.sensor_width_mm, camera.picture_width_px)
-    nod = nod_deg(plan, stack, rail)
-    terms = (term("slope", "it nods by", nod, "deg"), term("scale", "pixels per degree", scale, "px/°"))
-    yield figure("rig.nod", "the camera nods by", nod * scale, "px", NOD, *terms)
+    nod, per = nod_deg(plan, stack, rail), scale(plan)
+    terms = (term("slope", "it nods by", nod, "deg"), term("scale", "pixels per degree", per, "px/°"))
+    yield figure("rig.nod", "the camera nods by", nod * per, "px", NOD, *terms)
 
 
 def drive_radius(card: AxisCard) -> tuple[float, Formula, list[tuple[str, str, float, str]]] | None:
@@ -395,10 +395,13 @@ def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:
     if low > high:
         return []
     edits = []
-    for name, key in zip(("start", "end"), plan.move.keyframes, strict=True):
-        kept = min(max(key.slide_mm, low), high)
-        if kept != key.slide_mm:
-            edits.append(Edit(path=f"move.{name}.slide_mm", value=float(kept)))
+    aside = offsets(plan).get("slide", (0.0,))
+    if low - min(aside) > high - max(aside):
+        return []
+    for one in framings(plan):
+        inside = min(max(one.slide_mm, low - min(aside)), high - max(aside))
+        if inside != one.slide_mm:
+            edits.append(Edit(path=f"{one.path}.slide_mm", value=float(inside)))
     fix = Fix(
         label="Stop the travel at {stop}",
         consequence="The move is shorter by {shorter}; the framing there changes.",
@@ -430,9 +433,7 @@ def _strikes(plan: Plan, rail: AxisCard, axis: Axis) -> Iterator[Snag]:
 
 
 def _nod_px(plan: Plan, stack: Stack, rail: AxisCard) -> float:
-    camera = plan.camera
-    scale = optics.px_per_deg(camera.focal_mm, camera.sensor_width_mm, camera.picture_width_px)
-    return nod_deg(plan, stack, rail) * scale
+    return nod_deg(plan, stack, rail) * scale(plan)
 
 
 def _sags(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
@@ -571,11 +572,12 @@ def _shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
 
 
 def _tilted(plan: Plan) -> Iterator[Snag]:
-    error, turns = plan.rig.standing.level_error_deg, abs(plan.move.end.pan_deg - plan.move.start.pan_deg)
-    pixels = math.tan(math.radians(error)) * plan.camera.picture_width_px
+    pans = [one.pan_deg for one in framings(plan)]
+    error, turns = plan.rig.standing.level_error_deg, abs(max(pans) - min(pans))
+    pixels = math.tan(math.radians(error)) * kept(plan).width_px
     if plan.rig.axis("pan") is None or turns < 1 or pixels <= TILT_PX:
         return
-    level = math.floor(math.degrees(math.atan(TILT_PX / plan.camera.picture_width_px)) * 100) / 100
+    level = math.floor(math.degrees(math.atan(TILT_PX / kept(plan).width_px)) * 100) / 100
     fix = Fix(
         label="Level it to {level}",
         consequence="Under {few} from edge to edge. A bubble in the head, not the one in the tripod.",

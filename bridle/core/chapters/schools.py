@@ -1,20 +1,26 @@
 """Shoot-move-shoot and continuous side by side: what each needs, what each blurs."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 import numpy as np
 
-from bridle.core.chapters import path
-from bridle.core.chapters.beat_measure import Cycle, figures, measure, slots_of, steps_of
+from bridle.core.chapters.beat_measure import Cycle, figures, measure, slots_of
 from bridle.core.chapters.clip import ClipAnswer
+from bridle.core.chapters.path import PathAnswer
+from bridle.core.chapters.picture import Kept, kept
+from bridle.core.chapters.sighting import nearest_mm
+from bridle.core.chapters.travels import steps_of
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import BeatSchool
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.plan.rig import Axis
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects import optics, shutter
 from bridle.core.subjects.clip import Solution
+from bridle.core.subjects.easing import Floats
 
 SCHOOLS: tuple[BeatSchool, ...] = ("shoot-move-shoot", "continuous")
 SMEARS = SnagKind(
@@ -29,7 +35,9 @@ INVISIBLE_PX, VISIBLE_PX = 0.5, 2.0
 
 FASTEST = Formula("step / slot", "the longest step over its slot")
 LONGEST = Formula("exposure * 2**(step * (count - 1) / 2)", "the longest exposure of the bracket")
-SMEAR = Formula("pan + slide", "both at their worst; on a subject that is kept centred they take from one another")
+SMEAR = "each at its worst; on a subject that is kept centred they take from one another"
+SMEAR_ROLL = Formula("radians(speed * exposure) * half", "the picture turns about its centre; worst in the corner")
+SMEAR_ZOOM = Formula("speed * exposure / focal * half", "the picture grows from its centre; worst in the corner")
 ON_SITE = Formula("frames * shortest", "as many frames at the shortest interval that fits")
 
 SUITS = {
@@ -60,15 +68,15 @@ class SchoolsAnswer:
     snags: list[Snag] = field(default_factory=list)
 
 
-def answer(plan: Plan, clip: ClipAnswer) -> SchoolsAnswer:
+def answer(plan: Plan, clip: ClipAnswer, path: PathAnswer) -> SchoolsAnswer:
     """The comparison; nothing while the clip is open."""
     if clip.solution is None:
         return SchoolsAnswer()
-    smears = list(_smear(plan, clip.solution, clip))
+    smears = list(_smear(plan, clip.solution, clip, path.positions))
     smear = smears[-1].value
     schools, made = [], [*smears]
     for name in SCHOOLS:
-        one = measure(plan, clip.solution, clip.pace, name)
+        one = measure(plan, clip.solution, clip.pace, name, path.positions)
         prefix = f"school.{name}"
         kept = (f"{prefix}.shortest", f"{prefix}.need")
         made += [one for one in figures(one, plan.camera, prefix) if one.key in kept]
@@ -96,10 +104,13 @@ def _risk(school: str, px: float, one: Cycle) -> str:
     return "soft" if px <= VISIBLE_PX else "plain to see"
 
 
-def _smear(plan: Plan, solution: Solution, clip: ClipAnswer) -> Iterator[Figure]:
+def _smear(plan: Plan, solution: Solution, clip: ClipAnswer, places: dict[str, Floats]) -> Iterator[Figure]:
     """Smear of pan and slide at the fastest moment of the move, and both together, last."""
-    steps, slots = steps_of(path.positions(plan, solution)), slots_of(solution, clip.pace)
-    camera, beat = plan.camera, plan.beat
+    slots = slots_of(solution, clip.pace)
+    steps = steps_of(plan, places)
+    if "zoom" in places:
+        steps["zoom"] = np.append(np.abs(np.diff(places["zoom"])), 0.0)
+    camera, beat, frame = plan.camera, plan.beat, kept(plan)
     count = term("count", "exposures in a bracket", beat.bracket_frames, "")
     exposure = float(beat.exposure_s) * 2 ** (beat.bracket_step_stops * (beat.bracket_frames - 1) / 2)
     between, middle = (
@@ -110,30 +121,32 @@ def _smear(plan: Plan, solution: Solution, clip: ClipAnswer) -> Iterator[Figure]
     open_s = term("exposure", "longest exposure", exposure, "shutter")
     focal, sensor = (
         term("focal", "focal length", camera.focal_mm, "focal"),
-        term("sensor", "sensor, across", camera.sensor_width_mm, "focal"),
+        term("sensor", "sensor, across", frame.width_mm, "focal"),
     )
-    width = term("width", "picture, across", camera.picture_width_px, "px")
-    scale = optics.px_per_deg(camera.focal_mm, camera.sensor_width_mm, camera.picture_width_px)
+    width = term("width", "picture, across", frame.width_px, "px")
+    scale = optics.px_per_deg(camera.focal_mm, frame.width_mm, frame.width_px)
     yield figure("view.px_per_deg", "pixels per degree", scale, "px/°", optics.PX_PER_DEG, focal, width, sensor)
-    pan = slide = 0.0
+    turned: list[tuple[str, float]] = []
+    slide, nearest = 0.0, nearest_mm(plan)
     for axis in plan.rig.axes:
         worst = int(np.argmax(steps[axis.name] / slots))
         step, own = float(steps[axis.name][worst]), float(slots[worst])
-        pace = term("step", "longest step", step, axis.unit), term("slot", "its slot", own, "s")
-        yield figure(
-            f"beat.speed.{axis.name}", f"{axis.name} at its fastest", step / own, f"{axis.unit}/s", FASTEST, *pace
-        )
-        speed = term("speed", f"{axis.name} at its fastest", step / own, f"{axis.unit}/s")
-        if axis.name == "pan":
-            centre, pan = optics.smear_px(step / own, exposure, scale, camera.sensor_width_mm, camera.focal_mm)
+        unit = "mm" if axis.name == "zoom" else axis.unit
+        pace = term("step", "longest step", step, unit), term("slot", "its slot", own, "s")
+        yield figure(f"beat.speed.{axis.name}", f"{axis.name} at its fastest", step / own, f"{unit}/s", FASTEST, *pace)
+        speed = term("speed", f"{axis.name} at its fastest", step / own, f"{unit}/s")
+        if axis.name in ("pan", "tilt"):
+            centre, edge = optics.smear_px(step / own, exposure, scale, frame.width_mm, camera.focal_mm)
+            turned.append((axis.name, edge))
             per = term("scale", "pixels per degree", scale, "px/°")
+            key = "beat.smear" if axis.name == "pan" else f"beat.smear.{axis.name}"
             yield figure(
-                "beat.smear.centre", "smear by the pan, centre", centre, "px", optics.SMEAR_PAN, speed, open_s, per
+                f"{key}.centre", f"smear by the {axis.name}, centre", centre, "px", optics.SMEAR_PAN, speed, open_s, per
             )
             yield figure(
-                "beat.smear.edge",
-                "smear by the pan, edge",
-                pan,
+                f"{key}.edge",
+                f"smear by the {axis.name}, edge",
+                edge,
                 "px",
                 optics.SMEAR_PAN_EDGE,
                 speed,
@@ -142,10 +155,16 @@ def _smear(plan: Plan, solution: Solution, clip: ClipAnswer) -> Iterator[Figure]
                 sensor,
                 focal,
             )
-        elif plan.move.marks:
-            nearest = min(mark.y_mm for mark in plan.move.marks)
+        elif axis.name in ("roll", "zoom"):
+            edge = _edge_smear(axis, frame, step / own * exposure, camera.focal_mm)
+            turned.append((axis.name, edge))
+            rule = SMEAR_ROLL if axis.name == "roll" else SMEAR_ZOOM
+            half = term("half", "from the centre to the corner", math.hypot(frame.width_px, frame.height_px) / 2, "px")
+            terms = (speed, open_s, half, *(() if axis.name == "roll" else (focal,)))
+            yield figure(f"beat.smear.{axis.name}", f"smear by the {axis.name}, corner", edge, "px", rule, *terms)
+        elif axis.name == "slide" and nearest is not None:
             away = term("distance", "nearest mark, away from the rail", nearest, "mm")
-            args = (step / own, exposure, camera.focal_mm, camera.picture_width_px, camera.sensor_width_mm, nearest)
+            args = (step / own, exposure, camera.focal_mm, frame.width_px, frame.width_mm, nearest)
             slide = optics.slide_smear_px(*args)
             yield figure(
                 "beat.smear.slide",
@@ -160,11 +179,19 @@ def _smear(plan: Plan, solution: Solution, clip: ClipAnswer) -> Iterator[Figure]
                 sensor,
                 away,
             )
-    terms = (
-        term("pan", "by the pan, at the edge", pan, "px"),
-        term("slide", "by the slide, at the nearest mark", slide, "px"),
-    )
-    yield figure("beat.smear", "smear while exposing", pan + slide, "px", SMEAR, *terms)
+    parts = [*turned, ("slide", slide)] if slide or not turned else turned
+    sums = [
+        term(name, f"by the {name}, {'at the nearest mark' if name == 'slide' else 'at the edge'}", px, "px")
+        for name, px in parts
+    ]
+    rule = Formula(" + ".join(name for name, _px in parts), SMEAR)
+    yield figure("beat.smear", "smear while exposing", sum(px for _name, px in parts), "px", rule, *sums)
+
+
+def _edge_smear(axis: Axis, frame: Kept, way: float, focal: float) -> float:
+    """Smear in the corner of the picture by a roll (way in degrees) or a zoom (way in mm of focal length)."""
+    half = math.hypot(frame.width_px, frame.height_px) / 2
+    return half * (math.radians(way) if axis.name == "roll" else way / focal)
 
 
 def _visible(plan: Plan, smear: float) -> list[Snag]:

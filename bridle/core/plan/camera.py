@@ -12,7 +12,9 @@ Pixels = Annotated[int, Field(ge=16, le=100_000)]
 class Camera(Section):
     """Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
 
-    `circle_mm` is the circle of confusion: what may still pass for a point on the sensor.
+    `circle_mm` is the circle of confusion: what may still pass for a point on the sensor. `upright` turns the camera
+    on its side; `corrected` is the share of each side that is left once the lens's distortion has been taken out;
+    `lens_px` is how many pixels across the lens can fill, where that is known.
     """
 
     sensor_width_mm: Positive = 36.0
@@ -22,4 +24,7 @@ class Camera(Section):
     focal_mm: Positive = 35.0
     aperture: Positive = 8.0
     circle_mm: Positive = 0.03
+    upright: bool = False
+    corrected: Annotated[float, Field(ge=0.5, le=1, allow_inf_nan=False)] = 1.0
+    lens_px: Pixels | None = None
     iso: Annotated[int, Field(ge=1, le=10_000_000)] = 100

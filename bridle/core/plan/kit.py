@@ -127,7 +127,7 @@ class AxisCard(Joined):
 
     kind: Literal["axis"] = "axis"
     motion: Literal["linear", "rotary"] = "linear"
-    turns: Literal["pan", "tilt", "roll"] = "pan"
+    turns: Literal["pan", "tilt", "roll", "focus", "zoom"] = "pan"
     mass_g: Mass = 1500.0
     low: Position = 0.0
     high: Position = 900.0

@@ -17,8 +17,7 @@ DEFAULT_PEGS = (
 )
 # Two thirds of a common rail, one second of clip to get going and one to stop.
 DEFAULT_MOVE = Move(
-    start=Keyframe(slide_mm=100, pan_deg=10),
-    end=Keyframe(slide_mm=700, pan_deg=-10),
+    keyframes=(Keyframe(slide_mm=100, pan_deg=10), Keyframe(slide_mm=700, pan_deg=-10)),
     ease_in_frames=25,
     ease_out_frames=25,
 )

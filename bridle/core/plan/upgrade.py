@@ -17,7 +17,16 @@ def _from_1(data: Data) -> Data:
     return {**data, "bridle_plan": 2, "shoot": {**shoot, "clock": clock}}
 
 
-UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1}
+def _from_2(data: Data) -> Data:
+    """Version 3 has a row of keyframes instead of a start and an end."""
+    if not isinstance(data.get("move"), dict):
+        return {**data, "bridle_plan": 3}
+    move = dict(data["move"])
+    ends = [move.pop(end, {}) for end in ("start", "end")]
+    return {**data, "bridle_plan": 3, "move": {**move, "keyframes": ends}}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2}
 
 
 def upgraded(data: Data) -> Data:

@@ -4,6 +4,7 @@ All times in seconds; distances, speeds and accelerations in the unit of the axi
 """
 
 import math
+from collections.abc import Sequence
 from fractions import Fraction
 
 import numpy as np
@@ -24,6 +25,10 @@ NEED_IN_TURN = Formula(
 )
 NEED_FLOWING = Formula(
     "wake + lag + exposures + gaps + processing + write", "the axes never stop, nothing waits for them"
+)
+NEED_ROUND = Formula(
+    "wake + visits * (lag + exposures + gaps) + between",
+    "every place of the round in turn; from each to the next, and back, storing and moving as they overlap",
 )
 EXPOSURES = Formula("exposure * bracket * positions", "every exposure of the bracket, at every focus position")
 BRACKET = Formula(
@@ -82,6 +87,18 @@ def cycle_need(
     before = wake + lag + exposures + gaps
     store, travel = processing + write, move + settle
     return before + (max(store, travel) if write_while_moving else store + travel)
+
+
+def round_need(
+    exposures: float, store: float, travels: Sequence[float], *, wake: float, each: float, write_while_moving: bool
+) -> tuple[float, float]:
+    """What a cycle with several places needs, and what of it lies between the exposures.
+
+    `travels` are moving and settling from each place to the next, the last one back to the first; `each` is what
+    every place takes besides its exposures.
+    """
+    between = sum(max(store, travel) if write_while_moving else store + travel for travel in travels)
+    return wake + len(travels) * (each + exposures) + between, between
 
 
 def bracket_factor(count: int, step_stops: float) -> float:

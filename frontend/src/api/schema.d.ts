@@ -637,15 +637,37 @@ export interface components {
             };
         };
         /**
+         * Aimed
+         * @description A mark measured by aiming at it twice: slide and pan at each aim, and how well a pan can be read.
+         */
+        Aimed: {
+            /** Slide 1 Mm */
+            slide_1_mm: number;
+            /** Pan 1 Deg */
+            pan_1_deg: number;
+            /** Slide 2 Mm */
+            slide_2_mm: number;
+            /** Pan 2 Deg */
+            pan_2_deg: number;
+            /**
+             * Doubt Deg
+             * @default 0.5
+             */
+            doubt_deg: number;
+        };
+        /**
          * Axis
          * @description A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
+         *
+         *     Focus and zoom turn a ring of the lens: limits, speed and backlash are the ring's, in degrees, and `ring` says
+         *     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program.
          */
         Axis: {
             /**
              * Name
              * @enum {string}
              */
-            name: "slide" | "pan";
+            name: "slide" | "pan" | "tilt" | "roll" | "focus" | "zoom";
             /**
              * Kind
              * @enum {string}
@@ -659,6 +681,18 @@ export interface components {
             top_speed: number;
             /** Acceleration */
             acceleration: number;
+            /**
+             * Backlash
+             * @default 0
+             */
+            backlash: number;
+            /** Letter */
+            letter?: ("X" | "Y" | "Z" | "A" | "B" | "C") | null;
+            /**
+             * Ring
+             * @default []
+             */
+            ring: components["schemas"]["RingMark"][];
         };
         /**
          * AxisCard
@@ -726,7 +760,7 @@ export interface components {
              * @default pan
              * @enum {string}
              */
-            turns: "pan" | "tilt" | "roll";
+            turns: "pan" | "tilt" | "roll" | "focus" | "zoom";
             /**
              * Low
              * @default 0
@@ -1203,7 +1237,9 @@ export interface components {
          * Camera
          * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
          *
-         *     `circle_mm` is the circle of confusion: what may still pass for a point on the sensor.
+         *     `circle_mm` is the circle of confusion: what may still pass for a point on the sensor. `upright` turns the camera
+         *     on its side; `corrected` is the share of each side that is left once the lens's distortion has been taken out;
+         *     `lens_px` is how many pixels across the lens can fill, where that is known.
          */
         Camera: {
             /**
@@ -1241,6 +1277,18 @@ export interface components {
              * @default 0.03
              */
             circle_mm: number;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+            /**
+             * Corrected
+             * @default 1
+             */
+            corrected: number;
+            /** Lens Px */
+            lens_px?: number | null;
             /**
              * Iso
              * @default 100
@@ -1407,6 +1455,28 @@ export interface components {
             clockwise: boolean;
         };
         /**
+         * Controller
+         * @description How the drive's program fires the camera: which outputs it switches, and for how long, in seconds.
+         */
+        Controller: {
+            /**
+             * Shutter
+             * @default digital output
+             * @enum {string}
+             */
+            shutter: "digital output" | "coolant output";
+            /**
+             * Output
+             * @default 0
+             */
+            output: number;
+            /**
+             * Pulse S
+             * @default 1/5
+             */
+            pulse_s: string;
+        };
+        /**
          * Copy
          * @description A card as it was when it came into the plan; `card_id` and `version` find it on the shelf, if it is there.
          */
@@ -1422,6 +1492,27 @@ export interface components {
             version: number;
             /** Card */
             card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+        };
+        /**
+         * Crop
+         * @description A crop of the kept picture: its middle and its width as shares of it, from the left and from the top.
+         */
+        Crop: {
+            /**
+             * Across
+             * @default 0.5
+             */
+            across: number;
+            /**
+             * Down
+             * @default 0.5
+             */
+            down: number;
+            /**
+             * Width
+             * @default 1
+             */
+            width: number;
         };
         /**
          * Crossing
@@ -1514,6 +1605,7 @@ export interface components {
             /** Drives */
             drives: components["schemas"]["DriveState"][];
             traces: components["schemas"]["Traces"] | null;
+            view: components["schemas"]["ViewState"] | null;
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
@@ -1584,6 +1676,28 @@ export interface components {
             thread_mm: number;
         };
         /**
+         * Follow
+         * @description A mark that is to stay where it is in the picture; at every frame, or as near as the keyframes bring it.
+         */
+        Follow: {
+            /**
+             * Mark
+             * @default 0
+             */
+            mark: number;
+            /**
+             * Across
+             * @default centre
+             * @enum {string}
+             */
+            across: "left third" | "centre" | "right third";
+            /**
+             * Every Frame
+             * @default false
+             */
+            every_frame: boolean;
+        };
+        /**
          * Gear
          * @description A stepper that turns something through a gear.
          */
@@ -1625,9 +1739,14 @@ export interface components {
         };
         /**
          * Keyframe
-         * @description Where each axis stands at one frame: the first of the move, or the last.
+         * @description Where each axis stands at one frame: slide in mm, angles in degrees, focus as distance, zoom as focal length.
+         *
+         *     The first and the last stand at the ends of the move, whatever `when` says; one between them without `when`
+         *     stands evenly between its neighbours. At a stop the move comes to rest, and stands for `hold_frames` more.
          */
         Keyframe: {
+            /** When */
+            when?: (components["schemas"]["OnFrame"] | components["schemas"]["OnClip"]) | null;
             /**
              * Slide Mm
              * @default 0
@@ -1638,6 +1757,34 @@ export interface components {
              * @default 0
              */
             pan_deg: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+            /**
+             * Roll Deg
+             * @default 0
+             */
+            roll_deg: number;
+            /**
+             * Focus Mm
+             * @default 3000
+             */
+            focus_mm: number;
+            /** Zoom Mm */
+            zoom_mm?: number | null;
+            /**
+             * Passing
+             * @default through
+             * @enum {string}
+             */
+            passing: "through" | "stop";
+            /**
+             * Hold Frames
+             * @default 0
+             */
+            hold_frames: number;
         };
         /**
          * Kit
@@ -1783,15 +1930,62 @@ export interface components {
         };
         /**
          * Mark
-         * @description Something named on the plan drawing: `x` along the rail from its zero, `y` away from it.
+         * @description Something named in the scene.
+         *
+         *     `x` lies along the level line of the rail from its zero, `y` away from it, `z` above the lens: that is where
+         *     the mark is aimed at, and the top of what stands there. A bearing has no place but a direction: degrees from
+         *     north, and above the horizon.
          */
         Mark: {
             /** Name */
             name: string;
-            /** X Mm */
+            /**
+             * Form
+             * @default point
+             * @enum {string}
+             */
+            form: "point" | "post" | "block" | "person" | "bearing";
+            /**
+             * X Mm
+             * @default 0
+             */
             x_mm: number;
-            /** Y Mm */
+            /**
+             * Y Mm
+             * @default 1000
+             */
             y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Width Mm
+             * @default 200
+             */
+            width_mm: number;
+            /**
+             * Depth Mm
+             * @default 200
+             */
+            depth_mm: number;
+            /**
+             * Bearing Deg
+             * @default 0
+             */
+            bearing_deg: number;
+            /**
+             * Altitude Deg
+             * @default 0
+             */
+            altitude_deg: number;
+            /**
+             * Cue
+             * @default false
+             */
+            cue: boolean;
+            aimed?: components["schemas"]["Aimed"] | null;
         };
         /**
          * Measured
@@ -1894,23 +2088,40 @@ export interface components {
         };
         /**
          * Move
-         * @description From the start to the end keyframe, easing over whole frames at each end.
+         * @description From keyframe to keyframe, easing at each end and at each stop, there once or to and fro.
+         *
+         *     Ease is in frames, or in seconds of clip where `ease_in_s` or `ease_out_s` is not empty. `legs` counts the ways
+         *     from end to end: 2 is there and back.
          */
         Move: {
             /**
-             * @default {
-             *       "slide_mm": 0,
-             *       "pan_deg": 0
-             *     }
+             * Keyframes
+             * @default [
+             *       {
+             *         "when": null,
+             *         "slide_mm": 0,
+             *         "pan_deg": 0,
+             *         "tilt_deg": 0,
+             *         "roll_deg": 0,
+             *         "focus_mm": 3000,
+             *         "zoom_mm": null,
+             *         "passing": "through",
+             *         "hold_frames": 0
+             *       },
+             *       {
+             *         "when": null,
+             *         "slide_mm": 0,
+             *         "pan_deg": 0,
+             *         "tilt_deg": 0,
+             *         "roll_deg": 0,
+             *         "focus_mm": 3000,
+             *         "zoom_mm": null,
+             *         "passing": "through",
+             *         "hold_frames": 0
+             *       }
+             *     ]
              */
-            start: components["schemas"]["Keyframe"];
-            /**
-             * @default {
-             *       "slide_mm": 0,
-             *       "pan_deg": 0
-             *     }
-             */
-            end: components["schemas"]["Keyframe"];
+            keyframes: components["schemas"]["Keyframe"][];
             /**
              * Ease In Frames
              * @default 0
@@ -1921,11 +2132,63 @@ export interface components {
              * @default 0
              */
             ease_out_frames: number;
+            /** Ease In S */
+            ease_in_s?: string | null;
+            /** Ease Out S */
+            ease_out_s?: string | null;
+            /**
+             * Curve
+             * @default constant
+             * @enum {string}
+             */
+            curve: "constant" | "s-curve";
+            /**
+             * Legs
+             * @default 1
+             */
+            legs: number;
+            follow?: components["schemas"]["Follow"] | null;
+            /** Visits */
+            visits?: (components["schemas"]["Stations"] | components["schemas"]["PanoramaRow"] | components["schemas"]["StereoPair"]) | null;
+            post?: components["schemas"]["Post"] | null;
+            /** Live S */
+            live_s?: string | null;
+            /**
+             * Passes
+             * @default []
+             */
+            passes: components["schemas"]["Pass"][];
             /**
              * Marks
              * @default []
              */
             marks: components["schemas"]["Mark"][];
+        };
+        /**
+         * OnClip
+         * @description At a time of the clip, in seconds from its first frame.
+         */
+        OnClip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "clip";
+            /** At S */
+            at_s: string;
+        };
+        /**
+         * OnFrame
+         * @description At a frame of the shoot, counted from 1.
+         */
+        OnFrame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "frame";
+            /** Frame */
+            frame: number;
         };
         /**
          * Opened
@@ -1966,6 +2229,42 @@ export interface components {
             on: string | null;
             /** Count */
             count: number;
+        };
+        /**
+         * PanoramaRow
+         * @description Each cycle takes a row of pictures side by side, around where the move stands; `closed` is a full turn.
+         */
+        PanoramaRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "row";
+            /**
+             * Sweep Deg
+             * @default 90
+             */
+            sweep_deg: number;
+            /**
+             * Overlap
+             * @default 0.3
+             */
+            overlap: number;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+        };
+        /**
+         * Pass
+         * @description The same positions run once more at another interval or in another light; empty: at the same interval.
+         */
+        Pass: {
+            /** Name */
+            name: string;
+            /** Interval S */
+            interval_s?: string | null;
         };
         /**
          * Peg
@@ -2103,6 +2402,33 @@ export interface components {
             focal_mm: number;
         };
         /**
+         * Picture
+         * @description What the clip shows: its shape, its width in pixels (empty: as many as are kept), levelling, and a reserve.
+         *
+         *     `level_deg` is by how much the picture is turned to make it level; `reserve` the share of each side that is
+         *     left for stabilising later.
+         */
+        Picture: {
+            /**
+             * Shape
+             * @default as shot
+             * @enum {string}
+             */
+            shape: "as shot" | "3:2" | "4:3" | "16:9" | "1:1" | "9:16";
+            /** Width Px */
+            width_px?: number | null;
+            /**
+             * Level Deg
+             * @default 0
+             */
+            level_deg: number;
+            /**
+             * Reserve
+             * @default 0
+             */
+            reserve: number;
+        };
+        /**
          * Place
          * @description Where the camera stands; latitude and longitude in degrees, north and east positive.
          */
@@ -2124,15 +2450,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 2 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 3 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 2
+             * @default 3
              * @constant
              */
-            bridle_plan: 2;
+            bridle_plan: 3;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -2185,10 +2511,22 @@ export interface components {
              *       "focal_mm": 35,
              *       "aperture": 8,
              *       "circle_mm": 0.03,
+             *       "upright": false,
+             *       "corrected": 1,
+             *       "lens_px": null,
              *       "iso": 100
              *     }
              */
             camera: components["schemas"]["Camera"];
+            /**
+             * @default {
+             *       "shape": "as shot",
+             *       "width_px": null,
+             *       "level_deg": 0,
+             *       "reserve": 0
+             *     }
+             */
+            picture: components["schemas"]["Picture"];
             /**
              * @default {
              *       "copies": []
@@ -2200,48 +2538,107 @@ export interface components {
              *       "axes": [
              *         {
              *           "acceleration": 80,
+             *           "backlash": 0,
              *           "high": 900,
              *           "kind": "linear",
+             *           "letter": null,
              *           "low": 0,
              *           "name": "slide",
+             *           "ring": [],
              *           "top_speed": 25
              *         },
              *         {
              *           "acceleration": 40,
+             *           "backlash": 0,
              *           "high": 170,
              *           "kind": "rotary",
+             *           "letter": null,
              *           "low": -170,
              *           "name": "pan",
+             *           "ring": [],
              *           "top_speed": 20
              *         }
              *       ],
              *       "normal_bearing_deg": null,
              *       "standing": {
              *         "friction": 0.05,
+             *         "lens_height_mm": 1500,
              *         "level_error_deg": 0,
              *         "rail_at": 0.5,
              *         "slope_deg": 0
              *       },
-             *       "lead": null
+             *       "lead": null,
+             *       "controller": {
+             *         "output": 0,
+             *         "pulse_s": "1/5",
+             *         "shutter": "digital output"
+             *       }
              *     }
              */
             rig: components["schemas"]["Rig"];
             /**
              * @default {
-             *       "start": {
-             *         "pan_deg": 0,
-             *         "slide_mm": 0
-             *       },
-             *       "end": {
-             *         "pan_deg": 0,
-             *         "slide_mm": 0
-             *       },
+             *       "keyframes": [
+             *         {
+             *           "focus_mm": 3000,
+             *           "hold_frames": 0,
+             *           "pan_deg": 0,
+             *           "passing": "through",
+             *           "roll_deg": 0,
+             *           "slide_mm": 0,
+             *           "tilt_deg": 0,
+             *           "when": null,
+             *           "zoom_mm": null
+             *         },
+             *         {
+             *           "focus_mm": 3000,
+             *           "hold_frames": 0,
+             *           "pan_deg": 0,
+             *           "passing": "through",
+             *           "roll_deg": 0,
+             *           "slide_mm": 0,
+             *           "tilt_deg": 0,
+             *           "when": null,
+             *           "zoom_mm": null
+             *         }
+             *       ],
              *       "ease_in_frames": 0,
              *       "ease_out_frames": 0,
+             *       "ease_in_s": null,
+             *       "ease_out_s": null,
+             *       "curve": "constant",
+             *       "legs": 1,
+             *       "follow": null,
+             *       "visits": null,
+             *       "post": null,
+             *       "live_s": null,
+             *       "passes": [],
              *       "marks": []
              *     }
              */
             move: components["schemas"]["Move"];
+        };
+        /**
+         * Post
+         * @description A move made afterwards: from one crop to another, eased like any move.
+         */
+        Post: {
+            /**
+             * @default {
+             *       "across": 0.5,
+             *       "down": 0.5,
+             *       "width": 1
+             *     }
+             */
+            start: components["schemas"]["Crop"];
+            /**
+             * @default {
+             *       "across": 0.5,
+             *       "down": 0.5,
+             *       "width": 0.7
+             *     }
+             */
+            end: components["schemas"]["Crop"];
         };
         /**
          * QuantityState
@@ -2335,7 +2732,7 @@ export interface components {
         };
         /**
          * Rig
-         * @description Up to two axes in this version, slide before pan; a rail's normal has a bearing where it is known.
+         * @description Up to six axes, in the order of their names; a rail's normal has a bearing where it is known.
          */
         Rig: {
             /**
@@ -2347,7 +2744,10 @@ export interface components {
              *         "low": 0,
              *         "high": 900,
              *         "top_speed": 25,
-             *         "acceleration": 80
+             *         "acceleration": 80,
+             *         "backlash": 0,
+             *         "letter": null,
+             *         "ring": []
              *       },
              *       {
              *         "name": "pan",
@@ -2355,7 +2755,10 @@ export interface components {
              *         "low": -170,
              *         "high": 170,
              *         "top_speed": 20,
-             *         "acceleration": 40
+             *         "acceleration": 40,
+             *         "backlash": 0,
+             *         "letter": null,
+             *         "ring": []
              *       }
              *     ]
              */
@@ -2367,11 +2770,20 @@ export interface components {
              *       "slope_deg": 0,
              *       "level_error_deg": 0,
              *       "rail_at": 0.5,
-             *       "friction": 0.05
+             *       "friction": 0.05,
+             *       "lens_height_mm": 1500
              *     }
              */
             standing: components["schemas"]["Standing"];
             lead?: components["schemas"]["Lead"] | null;
+            /**
+             * @default {
+             *       "shutter": "digital output",
+             *       "output": 0,
+             *       "pulse_s": "1/5"
+             *     }
+             */
+            controller: components["schemas"]["Controller"];
         };
         /**
          * RigPart
@@ -2426,6 +2838,16 @@ export interface components {
             hold_mm: number[];
             /** Slope Deg */
             slope_deg: number;
+        };
+        /**
+         * RingMark
+         * @description A place of a lens ring: how far it is turned, in degrees, and what the lens is set to there, in mm.
+         */
+        RingMark: {
+            /** Turn Deg */
+            turn_deg: number;
+            /** Value Mm */
+            value_mm: number;
         };
         /**
          * RoundingNote
@@ -2556,6 +2978,28 @@ export interface components {
             clock: components["schemas"]["Clock"];
         };
         /**
+         * SightState
+         * @description When a mark is in the picture: runs of first and last frame (0-based), and the clock times of both.
+         */
+        SightState: {
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Cue */
+            cue: boolean;
+            /** Runs */
+            runs: [
+                number,
+                number
+            ][];
+            /** Clocks */
+            clocks: [
+                number,
+                number
+            ][];
+        };
+        /**
          * SpeedKey
          * @description A speed key of a rated drive and its rate at setting 1, in degrees a minute.
          */
@@ -2594,7 +3038,8 @@ export interface components {
          * Standing
          * @description How the rig stands: slope of the rail, error of the level, the widest lean of the ground's own making.
          *
-         *     `rail_at` is the share of the rail that lies over the (first) support; `friction` is that of the carriage.
+         *     `rail_at` is the share of the rail that lies over the (first) support; `friction` is that of the carriage;
+         *     the slope is positive where the rail rises away from its zero.
          */
         Standing: {
             /**
@@ -2617,6 +3062,47 @@ export interface components {
              * @default 0.05
              */
             friction: number;
+            /**
+             * Lens Height Mm
+             * @default 1500
+             */
+            lens_height_mm: number;
+        };
+        /**
+         * Station
+         * @description A framing of its own: where the axes stand for it.
+         */
+        Station: {
+            /** Name */
+            name: string;
+            /**
+             * Slide Mm
+             * @default 0
+             */
+            slide_mm: number;
+            /**
+             * Pan Deg
+             * @default 0
+             */
+            pan_deg: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+        };
+        /**
+         * Stations
+         * @description Each cycle goes from station to station and back to the first; each makes a clip of its own.
+         */
+        Stations: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stations";
+            /** Stations */
+            stations: components["schemas"]["Station"][];
         };
         /**
          * SteppedSpeed
@@ -2650,6 +3136,22 @@ export interface components {
              *     ]
              */
             codes: components["schemas"]["SwitchCode"][];
+        };
+        /**
+         * StereoPair
+         * @description Each cycle takes two pictures, a base apart along the rail, around where the move stands.
+         */
+        StereoPair: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stereo";
+            /**
+             * Base Mm
+             * @default 65
+             */
+            base_mm: number;
         };
         /**
          * StorageCard
@@ -2872,6 +3374,51 @@ export interface components {
             drift_ppm: number;
         };
         /**
+         * ViewState
+         * @description What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
+         *     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
+         *     kept picture) have one entry for each frame of the traces.
+         *
+         *     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
+         *     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
+         */
+        ViewState: {
+            /** Kept Mm */
+            kept_mm: [
+                number,
+                number
+            ];
+            /** Delivered Px */
+            delivered_px: [
+                number,
+                number
+            ];
+            /** Keyframes */
+            keyframes: number[];
+            /** Legs */
+            legs: number[];
+            /** Poses */
+            poses: {
+                [key: string]: number[];
+            };
+            /** Shift Share */
+            shift_share: number[];
+            /** Sun */
+            sun: {
+                [key: string]: number[];
+            } | null;
+            /** Crops */
+            crops: number[][];
+            /** Sights */
+            sights: components["schemas"]["SightState"][];
+            /** Visits */
+            visits: number;
+            /** Beside */
+            beside: {
+                [key: string]: number[];
+            };
+        };
+        /**
          * Problem
          * @description One thing that is wrong; `path` is the place in the plan or the request.
          */
@@ -2990,6 +3537,38 @@ export interface components {
             evaluation: components["schemas"]["Evaluation"];
         };
         /**
+         * AddKeyframe
+         * @description A keyframe more at a frame (0-based), with the axes where they are there; or where a controller has them.
+         */
+        AddKeyframe: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "keyframe";
+            /** Frame */
+            frame: number;
+            /** Stands */
+            stands?: {
+                [key: string]: number;
+            } | null;
+        };
+        /**
+         * AimAt
+         * @description Point keyframes at a mark, as far as pan and tilt reach: one of them, or all.
+         */
+        AimAt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "aim";
+            /** Mark */
+            mark: number;
+            /** Keyframe */
+            keyframe?: number | null;
+        };
+        /**
          * Ask
          * @description A plan and the changes to make to it, one after another.
          */
@@ -2999,7 +3578,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
         };
         /**
          * FitKit

@@ -1,0 +1,222 @@
+"""Several pictures a cycle, further passes over the same positions, and the same path run live."""
+
+import math
+from collections.abc import Iterator
+from fractions import Fraction
+
+import numpy as np
+
+from bridle.core.chapters.framings import framings, offsets, row, view_deg, visits_a_cycle
+from bridle.core.chapters.path import driven
+from bridle.core.chapters.picture import scale
+from bridle.core.chapters.schedule import schedule
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.rig import Axis
+from bridle.core.plan.rounds import PanoramaRow, Stations, StereoPair
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects import panorama
+from bridle.core.subjects.clip import Solution
+from bridle.core.subjects.easing import Floats
+
+NO_AXIS = SnagKind(
+    "round-without-axis",
+    "stop",
+    "move",
+    "A {round} needs a {axis}, and the rig has none.",
+    "From place to place the camera is moved by that axis, in every cycle.",
+)
+OUT = SnagKind(
+    "round-out-of-travel",
+    "stop",
+    "move",
+    "The {round} would take the {axis} to {position}; it reaches from {low} to {high}.",
+    "The places of a round lie beside where the move stands, and all of them have to be within reach.",
+)
+RUNNING = SnagKind(
+    "round-needs-stops",
+    "stop",
+    "move",
+    "Several places in each cycle, and a move that never stops.",
+    "Going from place to place takes stopping at each: shoot, move, shoot.",
+)
+TOO_FAST = SnagKind(
+    "live-too-fast",
+    "stop",
+    "move",
+    "Run live in {seconds}, the {axis} would go {speed}; its top speed is {top}.",
+    "The same path that time-lapse goes in an hour is a chase when it is filmed.",
+)
+KINDS = (NO_AXIS, OUT, RUNNING, TOO_FAST)
+NAMES = {"stations": "round of stations", "row": "panorama row", "stereo": "stereo pair"}
+EACH = Formula("frames * interval", "as many frames as the first pass, at its own interval")
+REPEAT = Formula("backlash * scale", "what backlash leaves open, where a pass does not come from the same side")
+LIVE = Formula("pace * steps / seconds", "the fastest pace between two frames, all of the way in that time")
+PICTURES = Formula("frames * places", "one picture at each place in every cycle")
+
+
+def answer(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterator[Figure | Snag]:
+    """Rounds, passes and the live move."""
+    yield from _round(plan, places, solution)
+    yield from _passes(plan, solution)
+    yield from _live(plan, places, solution)
+
+
+def _round(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterator[Figure | Snag]:
+    visits = plan.move.visits
+    if visits is None:
+        return
+    count = visits_a_cycle(plan)
+    frames = term("frames", "cycles", solution.frames, "")
+    each = term("places", "places in a cycle", count, "")
+    yield figure("round.pictures", "pictures in all", count * solution.frames, "frames", PICTURES, frames, each)
+    if isinstance(visits, PanoramaRow):
+        yield from _row_figures(plan, visits)
+    needed = {"row": "pan", "stereo": "slide"}.get(visits.kind)
+    name = NAMES[visits.kind]
+    if (needed and needed not in places) or (visits.kind == "stations" and not places):
+        slots = {"round": slot(name), "axis": slot(needed or "moving axis")}
+        yield NO_AXIS.at("move.visits", slots, [_drop()])
+    if plan.beat.continuous and count > 1:
+        fix = Fix(
+            label="Shoot, move, shoot",
+            consequence="The rig stands still for each picture; every stop needs time to settle.",
+            slots={},
+            edits=(Edit(path="beat.school", value="shoot-move-shoot"),),
+        )
+        yield RUNNING.at("beat.school", {}, [fix])
+    yield from _reaches(plan, places)
+
+
+def _drop() -> Fix:
+    return Fix(
+        label="One picture a cycle",
+        consequence="The round is left out; the move goes from keyframe to keyframe.",
+        slots={},
+        edits=(Edit(path="move.visits", value=None),),
+    )
+
+
+def _row_figures(plan: Plan, visits: PanoramaRow) -> Iterator[Figure]:
+    view = view_deg(plan)
+    count, apart = row(plan, visits)
+    wide = term("view", "field of view, across", view, "deg")
+    overlap = term("overlap", "overlap asked for", visits.overlap, "share")
+    sweep = () if visits.closed else (term("sweep", "sweep", visits.sweep_deg, "deg"),)
+    rule = panorama.TURN if visits.closed else panorama.ROW
+    yield figure("round.row", "pictures in a row", count, "", rule, *sweep, wide, overlap)
+    if count > 1:
+        beside = term("apart", "from one to the next", apart, "deg")
+        yield figure("round.overlap", "true overlap", 1 - apart / view, "share", panorama.TRUE_OVERLAP, beside, wide)
+
+
+def _reaches(plan: Plan, places: dict[str, Floats]) -> Iterator[Snag]:
+    visits = plan.move.visits
+    for name, aside in offsets(plan).items():
+        axis = plan.rig.axis(name)
+        if axis is None or visits is None:
+            continue
+        low, high = float(places[name].min()) + min(aside), float(places[name].max()) + max(aside)
+        if low >= axis.low - 1e-9 and high <= axis.high + 1e-9:
+            continue
+        wrong = low if axis.low - low > high - axis.high else high
+        slots = {
+            "round": slot(NAMES[visits.kind]),
+            "axis": slot(name),
+            "position": slot(wrong, axis.unit),
+            "low": slot(axis.low, axis.unit),
+            "high": slot(axis.high, axis.unit),
+        }
+        yield OUT.at("move.visits", slots, [*_closer(plan, axis, places), _drop()])
+
+
+def _closer(plan: Plan, axis: Axis, places: dict[str, Floats]) -> list[Fix]:
+    """The keyframes brought in from the ends of the travel, so that a stereo pair or a row fits beside them."""
+    if plan.move.follow is not None and plan.move.follow.every_frame and axis.name == "pan":
+        return []
+    aside = offsets(plan)[axis.name]
+    low, high = axis.low - min(aside), axis.high - max(aside)
+    if low > high:
+        return []
+    edits = []
+    for one in framings(plan):
+        value = getattr(one.stands, f"{axis.name}_{axis.unit}")
+        inside = min(max(value, low), high)
+        if inside != value:
+            edits.append(Edit(path=f"{one.path}.{axis.name}_{axis.unit}", value=inside))
+    told = "The places beside the outermost keyframes come within reach; the framing there changes."
+    return [Fix(label="Bring the keyframes in", consequence=told, slots={}, edits=tuple(edits))] if edits else []
+
+
+def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:
+    if not plan.move.passes:
+        return
+    frames = term("frames", "frames", solution.frames, "frames")
+    for number, one in enumerate(plan.move.passes):
+        interval = one.interval_s or solution.interval
+        each = term("interval", f"interval of {one.name}", interval, "s")
+        yield figure(f"pass.{number}", f"{one.name} lasts", solution.frames * interval, "s", EACH, frames, each)
+    for axis in plan.rig.axes:
+        if axis.backlash and axis.name in ("pan", "tilt"):
+            back = term("backlash", f"backlash of the {axis.name}", axis.backlash, "deg")
+            per = term("scale", "pixels per degree", scale(plan), "px/°")
+            yield figure(
+                f"pass.repeat.{axis.name}",
+                f"the {axis.name} comes back to within",
+                axis.backlash * scale(plan),
+                "px",
+                REPEAT,
+                back,
+                per,
+            )
+
+
+def _live(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterator[Figure | Snag]:
+    if plan.move.live_s is None or isinstance(plan.move.visits, Stations | StereoPair):
+        return
+    steps = schedule(plan.move, plan.clip, solution).span.steps
+    seconds = float(plan.move.live_s)
+    needed = seconds
+    slow: Axis | None = None
+    for axis in plan.rig.axes:
+        way = driven(plan, places)[axis.name]
+        pace = float(np.abs(np.diff(way)).max()) if len(way) > 1 else 0.0
+        terms = (
+            term("pace", f"{axis.name}, fastest from frame to frame", pace, f"{axis.unit}/frame"),
+            term("steps", "steps from frame to frame", steps, ""),
+            term("seconds", "run live in", seconds, "s"),
+        )
+        speed = pace * steps / seconds
+        yield figure(f"live.{axis.name}", f"{axis.name}, run live", speed, f"{axis.unit}/s", LIVE, *terms)
+        takes = max(pace * steps / axis.top_speed, _by_acceleration(way, steps, axis))
+        if takes > needed * (1 + 1e-9):
+            needed, slow = takes, axis
+    if slow is not None:
+        yield _too_fast(slow, places, plan, steps, seconds, needed)
+
+
+def _by_acceleration(way: Floats, steps: int, axis: Axis) -> float:
+    """The least time that the axis's acceleration allows for the bends of its path."""
+    if len(way) < 3:
+        return 0.0
+    bend = float(np.abs(np.diff(way, n=2)).max())
+    return steps * math.sqrt(bend / axis.acceleration)
+
+
+def _too_fast(axis: Axis, places: dict[str, Floats], plan: Plan, steps: int, seconds: float, needed: float) -> Snag:
+    pace = float(np.abs(np.diff(driven(plan, places)[axis.name])).max())
+    longer = Fraction(math.ceil(needed * 10 + 1e-6), 10)
+    slots = {
+        "seconds": slot(seconds, "s"),
+        "axis": slot(axis.name),
+        "speed": slot(pace * steps / seconds, f"{axis.unit}/s"),
+        "top": slot(axis.top_speed, f"{axis.unit}/s"),
+    }
+    fix = Fix(
+        label="Take {longer} for it",
+        consequence="Speed and acceleration stay within what the axis can do.",
+        slots={"longer": slot(longer, "s")},
+        edits=(Edit(path="move.live_s", value=str(longer)),),
+    )
+    return TOO_FAST.at("move.live_s", slots, [fix])

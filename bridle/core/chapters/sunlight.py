@@ -1,0 +1,239 @@
+"""The sun over the shoot: where it stands, whether it gets into the picture, whose shadow falls into it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import timedelta
+
+import numpy as np
+
+from bridle.core.chapters.inview import in_picture, runs_of
+from bridle.core.chapters.path import key_path
+from bridle.core.chapters.sighting import normal_deg, poses
+from bridle.core.chapters.timeline import TimelineAnswer
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.kit import Support
+from bridle.core.plan.rounds import Stations
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects import projecting, sky
+from bridle.core.subjects.easing import Floats
+from bridle.core.subjects.projecting import Poses
+
+SUN = SnagKind(
+    "sun-in-picture",
+    "mind",
+    "move",
+    "The sun stands in the picture from frame {first} ({clock}) to frame {last}.",
+    "It burns out, it flares, and through a long lens it can hurt the shutter and the eye at the finder. A choice, if "
+    "it is one.",
+)
+FLARE = SnagKind(
+    "sun-flares",
+    "note",
+    "move",
+    "The sun stands just outside the picture from frame {first} ({clock}) to frame {last}.",
+    "It shines into the lens and veils the shadows, and the veil comes and goes. A hood, a hand, a flag.",
+)
+SHADOW = SnagKind(
+    "own-shadow",
+    "note",
+    "move",
+    "The shadow of the camera falls into the picture from frame {first} ({clock}) to frame {last}.",
+    "The sun is low behind it. Whoever stands beside the rig throws one too.",
+)
+RIG = SnagKind(
+    "rig-in-picture",
+    "mind",
+    "move",
+    "The rig itself comes into the picture from frame {first} to frame {last}: {part}.",
+    "Turned far along the rail, or tilted far down, a wide lens sees its own rail and the tripod's feet.",
+)
+KINDS = (SUN, FLARE, SHADOW, RIG)
+AZIMUTH = Formula("azimuth", "the almanac, for this place and minute; true, without refraction")
+UP_DEG = -0.833
+LOW_SHADOW_DEG = 3.0
+NEAR_SHARE = 0.25
+# How far the rail lies below the lens.
+BELOW_MM = 120.0
+
+
+@dataclass(frozen=True)
+class Sun:
+    """Bearing from north and true altitude of the sun at each frame, in degrees."""
+
+    azimuth: Floats
+    altitude: Floats
+
+
+def sun(plan: Plan, times: TimelineAnswer, shift_s: float = 0.0) -> Sun | None:
+    """The sun over the frames; None where the place on earth is not known."""
+    place = plan.shoot.place
+    if place.latitude_deg is None or place.longitude_deg is None:
+        return None
+    at = times.start.timestamp() + shift_s + times.starts_s()
+    return Sun(*sky.sun(place.latitude_deg, place.longitude_deg, at))
+
+
+def answer(plan: Plan, places: dict[str, Floats], times: TimelineAnswer, told: Sun | None) -> Iterator[Figure | Snag]:
+    """Figures of the sun, and snags of what gets into the picture."""
+    if isinstance(plan.move.visits, Stations):
+        return
+    at = poses(plan, places, times.frames)
+    if told is not None:
+        yield from _figures(told, times)
+        if plan.rig.normal_bearing_deg is not None:
+            yield from _seen(plan, at, times, told)
+    yield from _rig(plan, at)
+
+
+def _figures(told: Sun, times: TimelineAnswer) -> Iterator[Figure]:
+    for key, index, said in (("first", 0, "first"), ("last", -1, "last")):
+        for name, values in (("azimuth", told.azimuth % 360), ("altitude", told.altitude)):
+            value = float(values[index])
+            rule = Formula(name, AZIMUTH.source)
+            yield figure(
+                f"sun.{name}.{key}",
+                f"sun's {name} at the {said} frame",
+                value,
+                "deg",
+                rule,
+                term(name, name, value, "deg"),
+            )
+
+
+def masks(plan: Plan, at: Poses, told: Sun) -> dict[str, np.ndarray]:
+    """At which frames the sun is in the picture, just outside it, or throws the camera's shadow into it."""
+    from_normal = told.azimuth - normal_deg(plan)
+    up = told.altitude > UP_DEG
+    seen = projecting.see_far(at, from_normal, told.altitude)
+    inside = in_picture(plan, at, seen) & up
+    near = in_picture(plan, at, seen, NEAR_SHARE) & up & ~inside
+    behind = projecting.see_far(at, from_normal + 180, -told.altitude)
+    shadow = in_picture(plan, at, behind) & (told.altitude > LOW_SHADOW_DEG)
+    return {"sun": inside, "flare": near, "shadow": shadow}
+
+
+def _seen(plan: Plan, at: Poses, times: TimelineAnswer, told: Sun) -> Iterator[Snag]:
+    found = masks(plan, at, told)
+    for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
+        # Flare says nothing new where the sun itself comes in.
+        if not found[name].any() or (name == "flare" and found["sun"].any()):
+            continue
+        first, last = runs_of(found[name])[0]
+        slots = {
+            "first": slot(str(first + 1)),
+            "last": slot(str(last + 1)),
+            "clock": slot(times.clock(first).timestamp(), "instant"),
+        }
+        fixes = [*_at_another_time(plan, at, times, name), *_turned(plan, at, told, name)]
+        yield kind.at("shoot.clock.at", slots, fixes)
+
+
+QUARTER_S, QUARTERS = 900, 48
+
+
+def _at_another_time(plan: Plan, at: Poses, times: TimelineAnswer, name: str) -> list[Fix]:
+    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen."""
+    shifts = sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:]
+    for shift in shifts:
+        told = sun(plan, times, shift * QUARTER_S)
+        if told is None or masks(plan, at, told)[name].any():
+            continue
+        clock = plan.shoot.clock
+        when = clock.at + timedelta(seconds=shift * QUARTER_S)
+        slots = {
+            "by": slot(abs(shift) * QUARTER_S, "s"),
+            "way": slot("later" if shift > 0 else "earlier"),
+            "start": slot((times.start + timedelta(seconds=shift * QUARTER_S)).timestamp(), "instant"),
+        }
+        return [
+            Fix(
+                label="Shoot {by} {way}",
+                consequence="The first frame is taken at {start}; light and tide are others then.",
+                slots=slots,
+                edits=(Edit(path="shoot.clock.at", value=when.isoformat()),),
+            )
+        ]
+    return []
+
+
+def _turned(plan: Plan, at: Poses, told: Sun, name: str) -> list[Fix]:
+    """The rail put down in another direction: the nearest ten degrees that help."""
+    bearing = normal_deg(plan)
+    for turn in sorted((10 * n for n in range(-17, 19) if n), key=abs):
+        new = (bearing + turn) % 360
+        turned = plan.model_copy(update={"rig": plan.rig.model_copy(update={"normal_bearing_deg": new})})
+        if not masks(turned, at, told)[name].any():
+            return [
+                Fix(
+                    label="Turn the rail to face {bearing}",
+                    consequence="What has a place on the drawing turns with it, bearings stay: it is another picture.",
+                    slots={"bearing": slot(new, "deg")},
+                    edits=(Edit(path="rig.normal_bearing_deg", value=new),),
+                )
+            ]
+    return []
+
+
+def rig_points(plan: Plan) -> list[tuple[str, float, float, float]]:
+    """Points of the rig that may get into the picture: what they are, and where, from the lens at the rail's zero."""
+    points: list[tuple[str, float, float, float]] = []
+    slide, height = plan.rig.axis("slide"), plan.rig.standing.lens_height_mm
+    if slide is not None:
+        points += [
+            ("the end of the rail", slide.low - 60, 0.0, -BELOW_MM),
+            ("the end of the rail", slide.high + 60, 0.0, -BELOW_MM),
+        ]
+    base = next((copy.card for copy in plan.kit.copies if isinstance(copy.card, Support)), None)
+    if base is not None and base.form == "tripod" and base.feet_radius_mm > 0:
+        middle = (
+            (slide.low + (slide.high - slide.low) * plan.rig.standing.rail_at) if slide else plan.move.start.slide_mm
+        )
+        radius = base.feet_radius_mm
+        for turn in range(0, 360, 30):
+            x, y = middle + radius * np.sin(np.radians(turn)), radius * np.cos(np.radians(turn))
+            points.append(("a foot of the tripod", float(x), float(y), -height))
+    return points
+
+
+def _rig(plan: Plan, at: Poses) -> Iterator[Snag]:
+    for part in ("the end of the rail", "a foot of the tripod"):
+        mask = _rig_mask(plan, at, part)
+        if mask.any():
+            first, last = runs_of(mask)[0]
+            slots = {"first": slot(str(first + 1)), "last": slot(str(last + 1)), "part": slot(part)}
+            yield RIG.at("move.keyframes", slots, _look_up(plan, at, part))
+            return
+
+
+def _rig_mask(plan: Plan, at: Poses, part: str) -> np.ndarray:
+    points = np.array([place for name, *place in rig_points(plan) if name == part])
+    if not len(points):
+        return np.zeros(len(at), dtype=bool)
+    x, y, z = (points[:, [column]] for column in range(3))
+    return np.asarray(in_picture(plan, at, projecting.see(at, x, y, z)).any(axis=0))
+
+
+def _look_up(plan: Plan, at: Poses, part: str) -> list[Fix]:
+    """The camera tilted up until the rig is out of the picture."""
+    tilt = next((axis for axis in plan.rig.axes if axis.name == "tilt"), None)
+    parts = {name for name, *_ in rig_points(plan)}
+    led = plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None
+    for up in range(1, 61) if not led else ():
+        higher = Poses(at.x, at.z, at.pan, at.tilt + up, at.roll, at.focal)
+        if any(_rig_mask(plan, higher, each).any() for each in parts):
+            continue
+        tilts = [key.tilt_deg + up for key in plan.move.keyframes]
+        if max(tilts) > (tilt.high if tilt else 90) or max(tilts) > 90:
+            return []
+        edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value) for n, value in enumerate(tilts))
+        return [
+            Fix(
+                label="Tilt up by {up}",
+                consequence="The whole picture looks higher; the horizon sinks in it.",
+                slots={"up": slot(up, "deg")},
+                edits=edits,
+            )
+        ]
+    return []
