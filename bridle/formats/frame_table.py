@@ -4,6 +4,7 @@ import csv
 import io
 from collections.abc import Iterator
 
+from bridle.core.chapters.path import FIELDS
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 
@@ -14,7 +15,7 @@ class NoFramesError(ValueError):
 
 def header(plan: Plan) -> list[str]:
     """The column names: frame from 1, ISO 8601 clock time, seconds from the start, axes, exposure."""
-    axes = [f"{axis.name}_{axis.unit}" for axis in plan.rig.axes]
+    axes = [FIELDS[axis.name] for axis in plan.rig.axes]
     return ["frame", "time", "elapsed_s", *axes, "exposure_s", "f_number", "iso"]
 
 

@@ -9,6 +9,7 @@ from ninja.utils import check_csrf
 from bridle.server import errors
 from bridle.server.kit.api import router as kit
 from bridle.server.runs.api import router as runs
+from bridle.server.runs.jog import router as jogging
 from bridle.server.shoots.api import router as shoots
 
 
@@ -24,4 +25,5 @@ api = NinjaAPI(title="Bridle", version="1", urls_namespace="api", auth=from_the_
 errors.install(api)
 api.add_router("", shoots)
 api.add_router("", runs)
+api.add_router("", jogging)
 api.add_router("", kit)

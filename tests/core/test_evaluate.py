@@ -17,7 +17,7 @@ from bridle.core.plan.edit import Edit, PathError, apply, difference
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame
 from bridle.core.plan.picture import Crop, Post
-from bridle.core.plan.rig import Lead, Rig, Standing
+from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
@@ -154,6 +154,7 @@ PROVOKE: dict[str, Plan] = {
     "buffer-stalls": plan_of({**THREE, "interval": F(2)}, beat=Beat(write_s=F(16, 5), buffer_frames=22)),
     "follows-out-of-travel": following(0, 0, mark={"x_mm": 400, "y_mm": -50}, every_frame=True),
     "keyframe-misplaced": plan_of(THREE, move=keyed(Keyframe(when=OnFrame(frame=900), slide_mm=50))),
+    "letters-alike": plan_of(THREE, rig=Rig(axes=(SLIDE.model_copy(update={"letter": "Y"}), PAN))),
     "mark-drifts": following(33.69, 7.595),
     "mark-behind": following(0, 0, mark={"x_mm": 0, "y_mm": -900}),
     "move-quick": plan_of({**THREE, "interval": F(40)}, move=FAR_PAN),

@@ -33,7 +33,7 @@ REFUSED: dict[str, tuple[bytes | str, str, str]] = {
     "newer": (changed(bridle_plan=4), "version 4; this Bridle reads versions up to 3", "newer"),
     "version as text": (changed(bridle_plan="one"), 'version "one"', ""),
     "no number": (GOOD.replace('"4000"', "4000").replace("4000", "NaN", 1), "not a plan", ""),
-    "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 2 knows no such field'),
+    "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 3 knows no such field'),
     "text for a number": (
         changed(camera={"iso": "high"}),
         "do not belong",
@@ -85,4 +85,4 @@ class PlanFiles(TestCase):
 
     def test_what_the_docs_have_from_the_code_is_true(self) -> None:
         self.assertEqual((ROOT / "docs/snags.md").read_text(), snag_list())
-        self.assertEqual((ROOT / "docs/formats/plan-2.schema.json").read_text(), schema_text())
+        self.assertEqual((ROOT / "docs/formats/plan-3.schema.json").read_text(), schema_text())

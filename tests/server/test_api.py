@@ -63,7 +63,7 @@ class Api(TestCase):
         self.assertEqual(Shoot.objects.count(), 1)
 
     def test_headers_on_every_answer(self) -> None:
-        for path in ("/api/shoots", "/", "/schema/plan-2.json"):
+        for path in ("/api/shoots", "/", "/schema/plan-3.json"):
             headers = self.page.get(path).headers
             self.assertIn("script-src 'self';", headers["Content-Security-Policy"])
             self.assertEqual((headers["X-Frame-Options"], headers["X-Content-Type-Options"]), ("DENY", "nosniff"))

@@ -51,7 +51,14 @@ CROWDED = SnagKind(
     "Keyframes follow one another in order, at least a frame apart, between the first and the last of the move; and "
     "none is stood at for longer than there is room.",
 )
-KINDS = (TRAVEL, FOLLOWS_OUT, EASE, CROWDED)
+ALIKE = SnagKind(
+    "letters-alike",
+    "stop",
+    "move",
+    "The {axis} and the {other} are both called {letter} in the drive's program.",
+    "Both would be told the same positions.",
+)
+KINDS = (TRAVEL, FOLLOWS_OUT, EASE, CROWDED, ALIKE)
 
 DISTANCE = Formula("abs(end - start)", "from keyframe to keyframe")
 FASTEST = Formula("abs(next - this)", "between the two frames that lie furthest apart")
@@ -78,7 +85,7 @@ class PathAnswer:
 
 def answer(plan: Plan, clip: ClipAnswer) -> PathAnswer:
     """The path of every axis. While the clip is open: no positions, but the limits."""
-    snags = [snag for axis in plan.rig.axes for snag in _travel(plan, axis)]
+    snags = [*(snag for axis in plan.rig.axes for snag in _travel(plan, axis)), *_letters(plan)]
     solution = clip.solution
     if solution is None:
         return PathAnswer({}, None, [], snags)
@@ -130,6 +137,12 @@ def ring_turns(axis: Axis, values: Floats) -> Floats:
     return rings.turned(values, ring, axis.name == "focus")
 
 
+def ring_values(axis: Axis, turns: Floats) -> Floats:
+    """What a lens ring is set to at these turns of it."""
+    ring = tuple((mark.turn_deg, mark.value_mm) for mark in axis.marks)
+    return rings.set_to(turns, ring, axis.name == "focus")
+
+
 def at(plan: Plan, keyframe: Keyframe | Station, name: AxisName) -> float:
     """Where an axis stands at a keyframe, as it is typed; an empty zoom is as long as the lens."""
     value = getattr(keyframe, FIELDS[name])
@@ -171,6 +184,22 @@ def visited(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
 def _held(plan: Plan, name: str, values: Floats) -> Floats:
     axis = next(axis for axis in plan.rig.axes if axis.name == name)
     return np.clip(values, axis.low, axis.high)
+
+
+def _letters(plan: Plan) -> Iterator[Snag]:
+    """Axes that share a letter in the drive's program."""
+    for one, other in itertools.combinations(plan.rig.axes, 2):
+        if one.called != other.called:
+            continue
+        edits = tuple(Edit(path=f"rig.axes.{n}.letter", value=None) for n in range(len(plan.rig.axes)))
+        fix = Fix(
+            label="Letters as usual",
+            consequence="Slide X, pan Y, tilt Z, roll A, focus B, zoom C; wire the controller so.",
+            slots={},
+            edits=edits,
+        )
+        slots = {"axis": slot(one.name), "other": slot(other.name), "letter": slot(one.called)}
+        yield ALIKE.at(f"rig.axes.{plan.rig.axes.index(other)}.letter", slots, [fix])
 
 
 def _reach(axis: Axis) -> tuple[float, float]:

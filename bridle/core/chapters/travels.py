@@ -44,6 +44,22 @@ def turned_back(way: Floats) -> NDArray[np.bool_]:
     return back
 
 
+# How far before its first position an axis is sent, so that it always comes from the same side; by its unit.
+RUN_UP = {"mm": 2.0, "deg": 1.0}
+
+
+def approach(axis: Axis, targets: Floats) -> float:
+    """The direction in which an axis comes to its first position: that of its first move, where there is room for it.
+
+    1 upwards, -1 downwards. At the end of its travel it can only come from within.
+    """
+    way = np.diff(targets)
+    moved = np.flatnonzero(np.abs(way) > STILL)
+    heading = float(np.sign(way[moved[0]])) if len(moved) else 1.0
+    before = float(targets[0]) - heading * (RUN_UP[axis.unit] + axis.backlash)
+    return heading if axis.low <= before <= axis.high else -heading
+
+
 def longest_steps(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     """How far each drive turns after each exposure, its backlash taken up at reversals; shape (visits, frames)."""
     return {axis.name: _drive_steps(plan, axis, grid) for axis, grid in _with_axes(plan, places)}
@@ -59,7 +75,9 @@ def _drive_steps(plan: Plan, axis: Axis, grid: Floats) -> Floats:
     way = np.append(np.diff(grid.ravel()), 0.0)
     far = np.abs(way)
     if axis.backlash and not plan.beat.continuous:
-        far = far + axis.backlash * turned_back(way)
+        # The way to the first position counts too: it may have been the other way.
+        whole = np.concatenate(([approach(axis, grid.ravel())], way))
+        far = far + axis.backlash * turned_back(whole)[1:]
     return np.asarray(far.reshape(frames, visits).T)
 
 

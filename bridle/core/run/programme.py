@@ -5,6 +5,7 @@ from datetime import datetime
 
 import numpy as np
 
+from bridle.core.chapters.telling import told
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 from bridle.core.subjects.easing import Floats
@@ -20,7 +21,7 @@ class NotReadyError(ValueError):
 class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
-    `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot.
+    Where a cycle has several places, each counts as a frame of its own. `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot.
     """
 
     frames: int
@@ -60,24 +61,24 @@ class Programme:
 
 def programme(plan: Plan) -> Programme:
     """The programme of a plan. Raises `NotReadyError` while the clip is open."""
-    told = answers(plan)
-    if told.timeline is None or told.beat is None:
+    known = answers(plan)
+    if known.timeline is None or known.beat is None:
         raise NotReadyError("the clip leaves something open: a run needs frames and an interval")
-    beat = plan.beat
+    beat, say = plan.beat, told(plan, known.path, known.beat, known.timeline)
     return Programme(
-        frames=told.timeline.frames,
-        start=told.timeline.start,
-        starts_s=np.array([float(told.timeline.elapsed_s(frame)) for frame in range(told.timeline.frames + 1)]),
-        positions=told.path.positions,
+        frames=len(say),
+        start=known.timeline.start,
+        starts_s=np.append(say.due_s, say.end_s),
+        positions=say.targets,
         speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
-        exposure_s=told.beat.cycle.exposures.busy_s,
-        process_s=told.beat.cycle.exposures.processing_s,
+        exposure_s=known.beat.cycle.exposures.busy_s,
+        process_s=known.beat.cycle.exposures.processing_s,
         write_s=float(beat.write_s),
         settle_s=float(beat.settle_s),
         write_while_moving=beat.write_while_moving,
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,
-        pictures=told.beat.cycle.exposures.pictures,
+        pictures=known.beat.cycle.exposures.pictures,
     )

@@ -22,7 +22,7 @@ def slopes(x: Floats, y: Floats) -> Floats:
     inner = np.zeros(len(x) - 2)
     along = rises[:-1] * rises[1:] > 0
     before, after = 2 * gaps[1:] + gaps[:-1], gaps[1:] + 2 * gaps[:-1]
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         mean = (before + after) / (before / rises[:-1] + after / rises[1:])
     inner[along] = mean[along]
     first = _end_slope(gaps[0], gaps[1], rises[0], rises[1])

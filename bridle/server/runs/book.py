@@ -40,7 +40,7 @@ def _log(run: Run, state: RunState, now_s: float) -> LogEntry:
         run=run,
         name=plan.shoot.name,
         outcome=state.phase,
-        planned_frames=solution.frames,
+        planned_frames=run.frames,
         taken_frames=state.taken,
         planned_s=float(solution.shoot),
         taken_s=float(state.taken * solution.interval) + state.shift_s,

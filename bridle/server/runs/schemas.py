@@ -1,11 +1,14 @@
 """What the runs' API takes and gives."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from bridle.core.figure import Figure
+from bridle.core.plan.document import Plan
+from bridle.core.plan.rig import AxisName
 
 
 class NewRun(Schema):
@@ -100,3 +103,40 @@ class StaleNote(Schema):
 
     message: str
     kept: LogLine
+
+
+class AskJog(Schema):
+    """The shoot whose rig it is, its plan as it is now, what to do with which axes; amounts in the drive's unit."""
+
+    shoot: int
+    plan: Plan
+    do: Literal["look", "reference", "by", "go"]
+    axes: Annotated[tuple[AxisName, ...], Field(max_length=6)] = ()
+    amounts: dict[AxisName, float] = {}
+
+
+class Jogged(Schema):
+    """Where the referenced axes stand: in the drive's unit, and as a keyframe has it; which are at an end."""
+
+    at: dict[AxisName, float]
+    stands: dict[AxisName, float]
+    at_end: list[AxisName]
+    seconds: float
+
+
+class AskProgram(Schema):
+    """The plan whose program is to be rehearsed."""
+
+    plan: Plan
+
+
+class Rehearsal(Schema):
+    """What came of running the drive's program: pictures, how far off in steps, how near the top speed, how late."""
+
+    lines: int
+    opening: str
+    pictures: int
+    off_steps: dict[str, float]
+    fastest: dict[str, float]
+    late_s: float
+    ends_s: float

@@ -1,5 +1,6 @@
 """The shoots' API: find, open, change, save, duplicate, bin, import and export."""
 
+from collections.abc import Callable, Iterator
 from typing import Any
 
 from django.db.models import F
@@ -13,12 +14,16 @@ from bridle.core.changes import make
 from bridle.core.chapters import moment
 from bridle.core.chapters.sides import side_by_side
 from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
 from bridle.core.quantity import QuantityError
 from bridle.core.subjects.starting_points import POINTS
+from bridle.formats.crop_table import write_crops
+from bridle.formats.drive_program import NoAxesError, program
 from bridle.formats.frame_table import NoFramesError, write_frames
 from bridle.formats.plan_json import LARGEST_BYTES, read_plan, write_plan
+from bridle.formats.step_table import write_steps
 from bridle.server.errors import ChangeRefusedError, Trouble
 from bridle.server.keeping import BIN_DAYS, StaleError
 from bridle.server.shoots.lines import line
@@ -167,15 +172,25 @@ def plan_file(request: HttpRequest, shoot_id: int) -> HttpResponse:
     return response
 
 
-def frames_file(request: HttpRequest, shoot_id: int) -> HttpResponse | StreamingHttpResponse:
-    """The frame table as a CSV file."""
+# What can be taken along for devices and encoders: who writes it, and what the file is called.
+FILES: dict[str, tuple[Callable[[Plan], Iterator[str]], str, str]] = {
+    "frames.csv": (write_frames, "-frames.csv", "text/csv"),
+    "steps.csv": (write_steps, "-steps.csv", "text/csv"),
+    "crops.csv": (write_crops, "-crops.csv", "text/csv"),
+    "program.gcode": (program, ".gcode", "text/plain"),
+}
+
+
+def lines_file(request: HttpRequest, shoot_id: int, kind: str) -> HttpResponse | StreamingHttpResponse:
+    """A file of lines made from the plan: frame table, steps, crops, or the drive's program."""
     plan = get_object_or_404(Shoot, pk=shoot_id).read()
+    write, ending, media = FILES[kind]
     try:
-        lines = write_frames(plan)
-    except NoFramesError as error:
-        return HttpResponse(f"No frame table yet: {error}.", status=409, content_type="text/plain; charset=utf-8")
-    response = StreamingHttpResponse(lines, content_type="text/csv; charset=utf-8")
-    response["Content-Disposition"] = f'attachment; filename="{_slug(plan.shoot.name)}-frames.csv"'
+        lines = write(plan)
+    except (NoFramesError, NoAxesError) as error:
+        return HttpResponse(f"Nothing to write yet: {error}.", status=409, content_type="text/plain; charset=utf-8")
+    response = StreamingHttpResponse(lines, content_type=f"{media}; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{_slug(plan.shoot.name)}{ending}"'
     return response
 
 

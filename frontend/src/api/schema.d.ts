@@ -296,6 +296,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jog": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Jog
+         * @description Reference an axis, jog it by a step, or send it to a place; without an axis, only look.
+         */
+        post: operations["jog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearse-program": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse Program
+         * @description Write the drive's program, run that very text on the simulated controller, and tell what came of it.
+         */
+        post: operations["rehearse_program"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit": {
         parameters: {
             query?: never;
@@ -3906,6 +3946,81 @@ export interface components {
             note: string;
         };
         /**
+         * Jogged
+         * @description Where the referenced axes stand: in the drive's unit, and as a keyframe has it; which are at an end.
+         */
+        Jogged: {
+            /** At */
+            at: {
+                [key: string]: number;
+            };
+            /** Stands */
+            stands: {
+                [key: string]: number;
+            };
+            /** At End */
+            at_end: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
+            /** Seconds */
+            seconds: number;
+        };
+        /**
+         * AskJog
+         * @description The shoot whose rig it is, its plan as it is now, what to do with which axes; amounts in the drive's unit.
+         */
+        AskJog: {
+            /** Shoot */
+            shoot: number;
+            plan: components["schemas"]["Plan"];
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "look" | "reference" | "by" | "go";
+            /**
+             * Axes
+             * @default []
+             */
+            axes: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
+            /**
+             * Amounts
+             * @default {}
+             */
+            amounts: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Rehearsal
+         * @description What came of running the drive's program: pictures, how far off in steps, how near the top speed, how late.
+         */
+        Rehearsal: {
+            /** Lines */
+            lines: number;
+            /** Opening */
+            opening: string;
+            /** Pictures */
+            pictures: number;
+            /** Off Steps */
+            off_steps: {
+                [key: string]: number;
+            };
+            /** Fastest */
+            fastest: {
+                [key: string]: number;
+            };
+            /** Late S */
+            late_s: number;
+            /** Ends S */
+            ends_s: number;
+        };
+        /**
+         * AskProgram
+         * @description The plan whose program is to be rehearsed.
+         */
+        AskProgram: {
+            plan: components["schemas"]["Plan"];
+        };
+        /**
          * CardLine
          * @description A card of the shelf with what follows from it, and what can be measured on it.
          */
@@ -4603,6 +4718,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StaleNote"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    jog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskJog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Jogged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    rehearse_program: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskProgram"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rehearsal"];
                 };
             };
             /** @description Unprocessable Entity */

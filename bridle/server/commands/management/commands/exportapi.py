@@ -7,6 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
+from bridle.core.plan.document import VERSION
 from bridle.formats.snag_list import snag_list
 from bridle.server.api import api
 from bridle.server.schema import schema_text
@@ -23,4 +24,4 @@ class Command(BaseCommand):
         described = json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False)
         (root / "frontend/src/api/openapi.json").write_text(described + "\n", encoding="utf-8")
         (root / "docs/snags.md").write_text(snag_list(), encoding="utf-8")
-        (root / "docs/formats/plan-2.schema.json").write_text(schema_text(), encoding="utf-8")
+        (root / f"docs/formats/plan-{VERSION}.schema.json").write_text(schema_text(), encoding="utf-8")

@@ -1,0 +1,1 @@
+"""G-code: reading it, and carrying it out."""

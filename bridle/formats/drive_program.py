@@ -1,0 +1,163 @@
+"""The drive's program: G-code that a motion controller runs by itself, firing the camera at every picture.
+
+Moves carry inverse-time feeds (`G93`: how many of a move go into a minute), because only these mean the same on
+every controller where millimetres and degrees move together.
+"""
+
+from collections.abc import Iterator
+
+from bridle.core.chapters.telling import Told, told
+from bridle.core.chapters.travels import RUN_UP, approach
+from bridle.core.evaluate import Answers, answers
+from bridle.core.plan.document import Plan
+from bridle.core.plan.rig import Axis
+from bridle.formats.frame_table import NoFramesError
+
+# Feeds are rounded so that no axis goes faster than it may.
+SHORTEST_S = 0.01
+
+
+class NoAxesError(ValueError):
+    """The rig has no axis to be told anything."""
+
+
+def program(plan: Plan) -> Iterator[str]:
+    """The program line by line. Raises `NoFramesError` or `NoAxesError` at once."""
+    known = answers(plan)
+    if known.timeline is None or known.beat is None:
+        raise NoFramesError("the clip leaves something open, so there is nothing to tell the drives")
+    if not plan.rig.axes:
+        raise NoAxesError("the rig has no axes, so there is no program for a controller")
+    say = told(plan, known.path, known.beat, known.timeline)
+    body = _running(plan, say) if plan.beat.continuous else _stepping(plan, known, say)
+    return (f"{line}\n" for line in [*_head(plan, known, say), *body, *_foot()])
+
+
+def _head(plan: Plan, known: Answers, say: Told) -> Iterator[str]:
+    assert known.timeline is not None
+    yield f"; {_plain(plan.shoot.name)}"
+    kind = "continuous: it runs through, firing on the way" if plan.beat.continuous else "shoot, move, shoot"
+    yield f"; {len(say)} pictures in {say.end_s:.0f} s, {kind}"
+    for axis in plan.rig.axes:
+        unit = "mm" if axis.unit == "mm" else "degrees"
+        low, high = say.motor[axis.name].min(), say.motor[axis.name].max()
+        yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}"
+    yield "; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames."
+    yield "; Its clock is the controller's own: compare frame 10 with the field card."
+    yield "G21 ; millimetres"
+    yield "G90 ; absolute positions"
+    yield "G93 ; every move says how many of it go into a minute"
+    yield _off(plan)
+    yield from _approach(plan, say)
+
+
+def _plain(text: str) -> str:
+    """Text for a comment: brackets and semicolons end or nest one on some controllers."""
+    return "".join(char if char.isascii() and char not in "();%" and char.isprintable() else " " for char in text)
+
+
+def _foot() -> Iterator[str]:
+    yield "M2"
+
+
+def _on(plan: Plan) -> str:
+    control = plan.rig.controller
+    return f"M64 P{control.output}" if control.shutter == "digital output" else "M8"
+
+
+def _off(plan: Plan) -> str:
+    control = plan.rig.controller
+    return f"M65 P{control.output}" if control.shutter == "digital output" else "M9"
+
+
+def _number(value: float) -> str:
+    """Four decimals: well below any step, and no minus nought."""
+    return f"{round(value, 4) + 0.0:.4f}"
+
+
+def _approach(plan: Plan, say: Told) -> Iterator[str]:
+    """To the first position from the side from which the move goes on, slowly."""
+    before: dict[str, float] = {}
+    first: dict[str, float] = {}
+    for axis in plan.rig.axes:
+        heading = approach(axis, say.targets[axis.name])
+        first[axis.name] = float(say.motor[axis.name][0])
+        before[axis.name] = first[axis.name] - heading * (RUN_UP[axis.unit] + axis.backlash)
+    yield "; to the first position, always from the same side"
+    # Nobody knows where it stands: as long as its whole travel takes.
+    longest = max((axis.high - axis.low) / axis.top_speed for axis in plan.rig.axes)
+    yield _move(plan, before, max(longest, SHORTEST_S))
+    yield _move(plan, first, max(_seconds(plan, before, first) * 2, SHORTEST_S))
+
+
+def _seconds(plan: Plan, start: dict[str, float], end: dict[str, float]) -> float:
+    """The time that the slowest axis takes at its top speed."""
+    return max(abs(end[axis.name] - start[axis.name]) / axis.top_speed for axis in plan.rig.axes)
+
+
+def _move(plan: Plan, to: dict[str, float], seconds: float) -> str:
+    words = " ".join(f"{axis.called}{_number(to[axis.name])}" for axis in plan.rig.axes if axis.name in to)
+    # Rounded down: a hair slower, never faster.
+    feed = int(60 / seconds * 1000) / 1000
+    return f"G1 {words} F{feed:.3f}"
+
+
+def _dwell(seconds: float) -> Iterator[str]:
+    if seconds > 0.0005:
+        yield f"G4 P{seconds:.3f}"
+
+
+def _at(say: Told, axes: tuple[Axis, ...], picture: int) -> dict[str, float]:
+    # As they are written, so that the time a move is given holds for what is told.
+    return {axis.name: float(_number(float(say.motor[axis.name][picture]))) for axis in axes}
+
+
+def _moved(before: dict[str, float], after: dict[str, float]) -> dict[str, float]:
+    return {name: value for name, value in after.items() if _number(value) != _number(before[name])}
+
+
+def _stepping(plan: Plan, known: Answers, say: Told) -> Iterator[str]:
+    """Fire, expose, move, and wait for the next: each from when it is due, so that nothing adds up."""
+    assert known.beat is not None
+    one, axes, pulse = known.beat.cycle, plan.rig.axes, float(plan.rig.controller.pulse_s)
+    yield from _dwell(one.settle_s or float(plan.beat.settle_s))
+    open_s = float(plan.beat.lag_s) + one.exposures.busy_s
+    still = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
+    still, spent = max(still, pulse), 0.0
+    for picture in range(len(say)):
+        yield f"; frame {say.frame[picture] + 1}" + (f", place {say.visit[picture] + 1}" if say.visit.any() else "")
+        yield _on(plan)
+        yield f"G4 P{pulse:.3f}"
+        yield _off(plan)
+        yield from _dwell(still - pulse)
+        spent += pulse + round(max(still - pulse, 0.0), 3)
+        if picture + 1 == len(say):
+            return
+        here, there = _at(say, axes, picture), _at(say, axes, picture + 1)
+        going = _moved(here, there)
+        if going:
+            seconds = max(max(abs(there[a.name] - here[a.name]) / a.top_speed for a in axes), SHORTEST_S)
+            line = _move(plan, going, seconds)
+            yield line
+            spent += 60 / float(line.rpartition("F")[2])
+        wait = float(say.due_s[picture + 1]) - spent
+        yield from _dwell(wait)
+        spent += round(max(wait, 0.0), 3)
+
+
+def _running(plan: Plan, say: Told) -> Iterator[str]:
+    """One run: a move for each slot, its output switched on with its start and off a moment later."""
+    axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
+    output = plan.rig.controller.output
+    for picture in range(len(say)):
+        last = picture + 1 == len(say)
+        slot = (say.end_s if last else float(say.due_s[picture + 1])) - float(say.due_s[picture])
+        here = _at(say, axes, picture)
+        there = here if last else _at(say, axes, picture + 1)
+        share = min(pulse, slot / 2) / slot
+        between = {name: at + (there[name] - at) * share for name, at in here.items()}
+        yield f"; frame {say.frame[picture] + 1}"
+        yield f"M62 P{output}"
+        yield _move(plan, between, slot * share)
+        yield f"M63 P{output}"
+        yield _move(plan, there, slot * (1 - share))

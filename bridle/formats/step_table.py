@@ -1,0 +1,47 @@
+"""The table of steps as CSV: what each drive is told at every picture, in its unit and in whole steps."""
+
+import csv
+import io
+from collections.abc import Iterator
+
+from bridle.core.chapters.telling import steps_a_unit, told
+from bridle.core.evaluate import answers
+from bridle.core.plan.document import Plan
+from bridle.core.subjects.steppers import step_positions
+from bridle.formats.frame_table import NoFramesError
+
+
+def header(plan: Plan) -> list[str]:
+    """The column names: frame and place from 1, seconds from the first; per axis target, motor, steps and change."""
+    axes = [f"{axis.name}_{what}" for axis in plan.rig.axes for what in (axis.unit, "motor", "steps", "change")]
+    return ["frame", "place", "due_s", *axes]
+
+
+def write_steps(plan: Plan) -> Iterator[str]:
+    """The table line by line, with a header. Raises `NoFramesError` at once."""
+    known = answers(plan)
+    if known.timeline is None or known.beat is None:
+        raise NoFramesError("the clip leaves something open, so there are no steps to list")
+    say = told(plan, known.path, known.beat, known.timeline)
+    columns = []
+    for axis in plan.rig.axes:
+        motor = say.motor[axis.name]
+        steps = step_positions(motor.tolist(), steps_a_unit(plan, axis))
+        columns.append((say.targets[axis.name], motor, steps))
+
+    def lines() -> Iterator[str]:
+        yield _line(header(plan))
+        for n in range(len(say)):
+            cells = [str(say.frame[n] + 1), str(say.visit[n] + 1), f"{say.due_s[n]:.3f}"]
+            for targets, motor, steps in columns:
+                change = steps[n] - steps[n - 1] if n else 0
+                cells += [f"{targets[n]:.4f}", f"{motor[n]:.4f}", str(steps[n]), str(change)]
+            yield _line(cells)
+
+    return lines()
+
+
+def _line(cells: list[str]) -> str:
+    out = io.StringIO()
+    csv.writer(out, lineterminator="\r\n").writerow(cells)
+    return out.getvalue()

@@ -1,0 +1,124 @@
+"""The drive's program: a simulated controller runs the very text, and the rig is where it should be."""
+
+from fractions import Fraction as F
+from typing import Any
+from unittest import TestCase
+
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from bridle.core.chapters.telling import steps_a_unit
+from bridle.core.evaluate import answers, evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.rig import Rig
+from bridle.core.plan.rounds import PanoramaRow, StereoPair
+from bridle.core.subjects.gcode.machine import Machine
+from bridle.core.subjects.gcode.reader import GcodeError, read
+from bridle.formats.crop_table import write_crops
+from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.frame_table import NoFramesError
+from bridle.formats.step_table import write_steps
+from bridle.standins.program import rehearse
+from tests.strategies import RINGS, copies, fitted, moves, plan_of
+
+HELD = {"rate": F(25), "frames": F(120), "interval": F(20)}
+BACK = Move(
+    keyframes=(Keyframe(slide_mm=30, pan_deg=12), Keyframe(slide_mm=880, pan_deg=-7)), ease_in_frames=20, legs=2
+)
+TURNS = Move(
+    keyframes=(Keyframe(pan_deg=9), Keyframe(slide_mm=300, pan_deg=-15, passing="stop", hold_frames=8), Keyframe())
+)
+KIT = copies("tripod", "belt-rail", "pan-head", "full-frame-body")
+
+
+def played(plan: Plan) -> Plan:
+    """The plan with play in its drives."""
+    axes = tuple(axis.model_copy(update={"backlash": 0.3}) for axis in plan.rig.axes)
+    return plan.model_copy(update={"rig": plan.rig.model_copy(update={"axes": axes})})
+
+
+class Programs(TestCase):
+    def check(self, plan: Plan, pictures: int) -> None:
+        lines = list(program(plan))
+        told = rehearse(plan, lines)
+        self.assertEqual(len(told.fired_s), pictures)
+        for name, off in told.off_steps.items():
+            # The program's four decimals are the only other rounding.
+            axis = plan.rig.axis(name)  # type: ignore[arg-type]
+            assert axis is not None
+            self.assertLessEqual(off, 0.5 + 0.0001 * steps_a_unit(plan, axis), f"{name}: {off} steps")
+        for name, share in told.fastest.items():
+            self.assertLessEqual(share, 1 + 1e-6, name)
+        if not any(snag.severity == "stop" for snag in evaluate(plan).snags):
+            self.assertLess(told.late_s, 0.02)
+
+    def test_every_frame_is_reached_within_half_a_step_and_fired_once(self) -> None:
+        beat: dict[str, Any] = {"exposure_s": F(2), "wake_s": F(0)}
+        for move, frames, more in (
+            (BACK, 120, {}),
+            (TURNS, 120, {}),
+            (BACK, 120, {"beat": {**beat, "write_while_moving": False}}),
+            (BACK, 120, {"beat": {**beat, "school": "continuous"}}),
+            (BACK.model_copy(update={"visits": StereoPair(base_mm=50)}), 240, {"beat": beat}),
+        ):
+            plan = played(fitted(plan_of(HELD, move=move, **more), KIT))
+            self.check(plan, frames)
+
+    @settings(max_examples=40, deadline=None)
+    @given(moves, st.integers(2, 60), st.booleans(), st.sampled_from(["digital output", "coolant output"]))
+    def test_of_any_move(self, move: Move, frames: int, running: bool, shutter: Any) -> None:
+        rig = Rig(axes=RINGS).model_copy(
+            update={"controller": Rig().controller.model_copy(update={"shutter": shutter})}
+        )
+        beat = {"school": "continuous"} if running else {}
+        plan = plan_of({**HELD, "frames": F(frames), "interval": F(900)}, move=move, rig=rig, beat=beat)
+        assume(not (running and move.visits is not None))
+        told = answers(plan)
+        assert told.beat is not None
+        self.check(plan, frames * len(told.beat.cycle.travels_s))
+
+    def test_what_cannot_be_told(self) -> None:
+        with self.assertRaises(NoFramesError):
+            program(plan_of({"rate": F(25)}))
+        with self.assertRaises(NoAxesError):
+            program(plan_of(HELD, rig=Rig(axes=())))
+
+    def test_tables_have_a_row_for_each_picture(self) -> None:
+        row = plan_of(HELD, move=Move(visits=PanoramaRow(sweep_deg=120)))
+        lines = list(write_steps(row))
+        self.assertEqual(len(lines), 1 + 120 * 3)
+        self.assertEqual(lines[1].split(",")[:3], ["1", "1", "0.000"])
+        self.assertEqual(list(write_crops(row))[-1].strip(), "120,0,0,0,6000,4000,6000,4000")
+
+
+class Interpreter(TestCase):
+    def test_what_it_does(self) -> None:
+        machine = Machine(rapids={"X": 10.0})
+        text = """%
+        N10 G21 G90 (a note; with a mark) ; another
+        g1x10 y20 f600*35
+        G91 G1 X5
+        G4 P1.5
+        M64 P2
+        G93 G1 X.5 F30
+        G20 G90 G94
+        G0 X1
+        G92 X0
+        M2
+        G99 nothing after the end is read"""
+        told = list(machine.run(read(text.splitlines()[:-1])))
+        self.assertEqual([(one.line, one.kind) for one in told][2], (6, "on"))
+        # 22.4 mm at 10 mm/s, 5 mm, a dwell, half a minute's thirtieth, then an inch from 15.5 mm at 10 mm/s.
+        wanted = 500**0.5 / 10 + 0.5 + 1.5 + 2 + (25.4 - 15.5) / 10
+        self.assertAlmostEqual(machine.now_s, wanted, 9)
+        self.assertEqual(machine.position["X"], 0)
+
+    def test_what_it_refuses(self) -> None:
+        for text, stood in (
+            ("G1 X1", "G1"), ("X5", "a target without G0 or G1"), ("G2 X1 F5", "G2"), ("M104 S200", "M104"),
+            ("G93 G1 X4", "G1"), ("G4", "G4"), ("hello", "hello"), ("G1 X=4", "X=4"), ("M64", "P"),
+        ):  # fmt: skip
+            with self.assertRaises(GcodeError) as caught:
+                list(Machine(rapids={}).run(read(["", text])))
+            self.assertEqual((caught.exception.line, caught.exception.stood), (2, stood))
