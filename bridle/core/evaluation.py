@@ -144,8 +144,8 @@ class SightState(Part):
     index: int
     name: str
     cue: bool
-    runs: tuple[tuple[int, int], ...]
-    clocks: tuple[tuple[float, float], ...]
+    runs: tuple[tuple[int, ...], ...]
+    clocks: tuple[tuple[float, ...], ...]
 
 
 class ViewState(Part):
@@ -157,8 +157,8 @@ class ViewState(Part):
     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
     """
 
-    kept_mm: tuple[float, float]
-    delivered_px: tuple[int, int]
+    kept_mm: tuple[float, ...]
+    delivered_px: tuple[int, ...]
     keyframes: tuple[int, ...]
     legs: tuple[int, ...]
     poses: dict[str, tuple[float, ...]]

@@ -126,15 +126,21 @@ def _seen(plan: Plan, at: Poses, times: TimelineAnswer, told: Sun) -> Iterator[S
             "last": slot(str(last + 1)),
             "clock": slot(times.clock(first).timestamp(), "instant"),
         }
-        fixes = [*_at_another_time(plan, at, times, name), *_turned(plan, at, told, name)]
+        fixes = [
+            *_at_another_time(plan, at, times, name),
+            *_tilted(plan, at, told, name),
+            *_turned(plan, at, told, name),
+        ]
         yield kind.at("shoot.clock.at", slots, fixes)
 
 
-QUARTER_S, QUARTERS = 900, 48
+QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
 
 
 def _at_another_time(plan: Plan, at: Poses, times: TimelineAnswer, name: str) -> list[Fix]:
-    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen."""
+    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot."""
+    if times.frames and float(times.elapsed_s(times.frames)) > DAY_S:
+        return []
     shifts = sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:]
     for shift in shifts:
         told = sun(plan, times, shift * QUARTER_S)
@@ -155,6 +161,23 @@ def _at_another_time(plan: Plan, at: Poses, times: TimelineAnswer, name: str) ->
                 edits=(Edit(path="shoot.clock.at", value=when.isoformat()),),
             )
         ]
+    return []
+
+
+def _tilted(plan: Plan, at: Poses, told: Sun, name: str) -> list[Fix]:
+    """The camera tilted by the fewest degrees that help."""
+    tilt = plan.rig.axis("tilt")
+    if tilt is not None and plan.move.follow is not None and plan.move.follow.every_frame:
+        return []
+    for by in sorted((n for n in range(-30, 31) if n), key=abs):
+        tilts = [key.tilt_deg + by for key in plan.move.keyframes]
+        if min(tilts) < (tilt.low if tilt else -90) or max(tilts) > (tilt.high if tilt else 90):
+            continue
+        if not masks(plan, Poses(at.x, at.z, at.pan, at.tilt + by, at.roll, at.focal), told)[name].any():
+            edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value) for n, value in enumerate(tilts))
+            slots = {"way": slot("up" if by > 0 else "down"), "by": slot(abs(by), "deg")}
+            said = "The horizon moves in the picture; what is followed keeps its place across."
+            return [Fix(label="Tilt {way} by {by}", consequence=said, slots=slots, edits=edits)]
     return []
 
 

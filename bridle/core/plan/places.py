@@ -20,6 +20,11 @@ KINDS_BY_PATH = {
     "beat.uncoupled.drift_ppm": "number",
     "camera.aperture": "f-number",
     "camera.iso": "count",
+    "picture.reserve": "share",
+    "camera.corrected": "share",
+    "camera.lens_px": "pixels",
+    "move.visits.overlap": "share",
+    "move.legs": "count",
     "rig.standing.rail_at": "share",
     "rig.standing.friction": "number",
 }
@@ -29,6 +34,7 @@ _ENDINGS = {
     # Optics are millimetres to everybody.
     "focal_mm": "focal",
     "focal_to_mm": "focal",
+    "zoom_mm": "focal",
     "sensor_width_mm": "focal",
     "sensor_height_mm": "focal",
     "circle_mm": "focal",
@@ -53,6 +59,7 @@ _AXIS_KINDS = {
     "backlash": ("length", "angle"),
     "division": ("length", "angle"),
 }
+_LAST = {"stops": "stops", "frame": "count", "across": "share", "down": "share", "width": "share"}
 _NUMBERS = frozenset(
     (
         "full_steps",
@@ -96,8 +103,8 @@ def kind_of(path: str, linear: bool = True) -> str | None:
     last = path.rpartition(".")[2]
     if last in _AXIS_KINDS:
         return _AXIS_KINDS[last][0 if linear else 1]
-    if last == "stops":
-        return "stops"
+    if last in _LAST:
+        return _LAST[last]
     if last in _NUMBERS:
         return "number"
     endings = [ending for ending in _ENDINGS if last.endswith(ending)]

@@ -21,7 +21,8 @@ class NotReadyError(ValueError):
 class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
-    Where a cycle has several places, each counts as a frame of its own. `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot.
+    Where a cycle has several places, each counts as a frame of its own. `starts_s[k]` is when frame `k` is due after
+    the first, its last entry the end of the last slot.
     """
 
     frames: int

@@ -8,13 +8,15 @@ import numpy as np
 from django.http import HttpRequest
 from ninja import Router
 
-from bridle.core.chapters.path import ring_values
+from bridle.core.chapters.handmarks import mark_lines
+from bridle.core.chapters.path import ring_values, shown_unit
+from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 from bridle.core.subjects.gcode.reader import GcodeError
 from bridle.formats.drive_program import NoAxesError, program
 from bridle.formats.frame_table import NoFramesError
 from bridle.server.errors import ChangeRefusedError, Trouble
-from bridle.server.runs.schemas import AskJog, AskProgram, Jogged, Rehearsal
+from bridle.server.runs.schemas import AskJog, AskProgram, Jogged, MarkedAxis, MarksToSet, MarkToSet, Rehearsal
 from bridle.standins.jog import JogRig, UnreferencedError
 from bridle.standins.program import rehearse
 
@@ -64,6 +66,23 @@ def _told(plan: Plan, rig: JogRig, seconds: float) -> Jogged:
     ends = {axis.name: [axis.low, axis.high] for axis in plan.rig.axes}
     at_end = [name for name, at in here.items() if at <= ends[name][0] or at >= ends[name][1]]
     return Jogged(at=here, stands=stands, at_end=at_end, seconds=seconds)
+
+
+MOST_LINES = 2000
+
+
+@router.post("/marks-to-set", response={200: MarksToSet, 422: Trouble}, operation_id="marks_to_set")
+def marks_to_set(request: HttpRequest, ask: AskProgram) -> Any:
+    """The marks that somebody sets by hand, frame by frame."""
+    known = answers(ask.plan)
+    if known.timeline is None:
+        raise ChangeRefusedError("marks", ValueError("the clip leaves something open, so there are no frames yet"))
+    lines = mark_lines(ask.plan, known.path.positions, known.timeline)
+    return MarksToSet(
+        axes=[MarkedAxis(name=axis.name, unit=shown_unit(axis)) for axis in ask.plan.rig.axes],
+        lines=[MarkToSet(frame=one.frame, clock=one.clock, marks=list(one.marks)) for one in lines[:MOST_LINES]],
+        left=max(0, len(lines) - MOST_LINES),
+    )
 
 
 @router.post("/rehearse-program", response={200: Rehearsal, 422: Trouble}, operation_id="rehearse_program")

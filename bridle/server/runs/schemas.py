@@ -112,7 +112,7 @@ class AskJog(Schema):
     plan: Plan
     do: Literal["look", "reference", "by", "go"]
     axes: Annotated[tuple[AxisName, ...], Field(max_length=6)] = ()
-    amounts: dict[AxisName, float] = {}
+    amounts: dict[AxisName, float] = Field(default_factory=dict)
 
 
 class Jogged(Schema):
@@ -128,6 +128,29 @@ class AskProgram(Schema):
     """The plan whose program is to be rehearsed."""
 
     plan: Plan
+
+
+class MarkedAxis(Schema):
+    """An axis whose scale is set by hand, and the unit of its marks."""
+
+    name: AxisName
+    unit: str
+
+
+class MarkToSet(Schema):
+    """After this Unix time, and before this frame, the scales are set to these marks."""
+
+    frame: int
+    clock: float
+    marks: list[float]
+
+
+class MarksToSet(Schema):
+    """The list of marks; `left` is how many lines of it are not in it."""
+
+    axes: list[MarkedAxis]
+    lines: list[MarkToSet]
+    left: int
 
 
 class Rehearsal(Schema):

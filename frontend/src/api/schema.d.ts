@@ -316,6 +316,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/marks-to-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Marks To Set
+         * @description The marks that somebody sets by hand, frame by frame.
+         */
+        post: operations["marks_to_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearse-program": {
         parameters: {
             query?: never;
@@ -3029,15 +3049,9 @@ export interface components {
             /** Cue */
             cue: boolean;
             /** Runs */
-            runs: [
-                number,
-                number
-            ][];
+            runs: number[][];
             /** Clocks */
-            clocks: [
-                number,
-                number
-            ][];
+            clocks: number[][];
         };
         /**
          * SpeedKey
@@ -3424,15 +3438,9 @@ export interface components {
          */
         ViewState: {
             /** Kept Mm */
-            kept_mm: [
-                number,
-                number
-            ];
+            kept_mm: number[];
             /** Delivered Px */
-            delivered_px: [
-                number,
-                number
-            ];
+            delivered_px: number[];
             /** Keyframes */
             keyframes: number[];
             /** Legs */
@@ -3981,13 +3989,54 @@ export interface components {
              * @default []
              */
             axes: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
-            /**
-             * Amounts
-             * @default {}
-             */
-            amounts: {
+            /** Amounts */
+            amounts?: {
                 [key: string]: number;
             };
+        };
+        /**
+         * MarkToSet
+         * @description After this Unix time, and before this frame, the scales are set to these marks.
+         */
+        MarkToSet: {
+            /** Frame */
+            frame: number;
+            /** Clock */
+            clock: number;
+            /** Marks */
+            marks: number[];
+        };
+        /**
+         * MarkedAxis
+         * @description An axis whose scale is set by hand, and the unit of its marks.
+         */
+        MarkedAxis: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "slide" | "pan" | "tilt" | "roll" | "focus" | "zoom";
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * MarksToSet
+         * @description The list of marks; `left` is how many lines of it are not in it.
+         */
+        MarksToSet: {
+            /** Axes */
+            axes: components["schemas"]["MarkedAxis"][];
+            /** Lines */
+            lines: components["schemas"]["MarkToSet"][];
+            /** Left */
+            left: number;
+        };
+        /**
+         * AskProgram
+         * @description The plan whose program is to be rehearsed.
+         */
+        AskProgram: {
+            plan: components["schemas"]["Plan"];
         };
         /**
          * Rehearsal
@@ -4012,13 +4061,6 @@ export interface components {
             late_s: number;
             /** Ends S */
             ends_s: number;
-        };
-        /**
-         * AskProgram
-         * @description The plan whose program is to be rehearsed.
-         */
-        AskProgram: {
-            plan: components["schemas"]["Plan"];
         };
         /**
          * CardLine
@@ -4751,6 +4793,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Jogged"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+        };
+    };
+    marks_to_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskProgram"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksToSet"];
                 };
             };
             /** @description Unprocessable Entity */

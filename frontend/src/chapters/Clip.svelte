@@ -3,6 +3,7 @@
   import type { Fix } from '../api/client';
   import { duration, fill } from '../format';
   import Editable from '../parts/Editable.svelte';
+  import Leaves from '../parts/Leaves.svelte';
   import Peg from '../parts/Peg.svelte';
   import Working from '../parts/Working.svelte';
   import { exact } from '../parts/beatParts';
@@ -131,16 +132,9 @@
   </div>
 
   <div class="rest">
-    <nav aria-label="Parts of the clip" class="leaves">
-      {#each LEAVES as one (one.key)}
-        <button
-          type="button"
-          class:here={leaf === one.key}
-          aria-current={leaf === one.key ? 'true' : undefined}
-          onclick={() => (sheet.leaf = one.key)}>{one.label}</button
-        >
-      {/each}
-    </nav>
+    <div class="leaves">
+      <Leaves label="Parts of the clip" leaves={LEAVES} open={leaf} onopen={(one) => (sheet.leaf = one)} />
+    </div>
     {#if leaf === 'beat'}<OneBeat />
     {:else if leaf === 'changing'}<Changing />
     {:else if leaf === 'clock'}<OnTheClock />
@@ -210,26 +204,9 @@
     background: var(--wash);
   }
   .leaves {
-    display: flex;
-    gap: 22px;
     margin: 2px 0 10px;
     border-top: 1px solid var(--hair);
     padding-top: 6px;
-  }
-  .leaves button {
-    min-height: 28px;
-    font-size: 14px;
-    color: var(--second);
-    border-bottom: 2px solid transparent;
-    white-space: nowrap;
-  }
-  .leaves button:hover {
-    color: var(--ink);
-  }
-  .leaves .here {
-    color: var(--ink);
-    font-weight: 650;
-    border-bottom-color: var(--ink);
   }
   @media (max-width: 760px) {
     /* On a phone: the sentence, then the ring and the next thing to do, then the rest. */
@@ -248,13 +225,6 @@
     .sentence {
       font-size: 26px;
       line-height: 1.5;
-    }
-    .leaves {
-      overflow-x: auto;
-      gap: 18px;
-    }
-    .leaves button {
-      min-height: 44px;
     }
   }
 </style>

@@ -2,6 +2,8 @@
 export class Playhead {
   frame = $state(0);
   playing = $state(false);
+  /** Whether it begins again when it comes to the end. */
+  loops = $state(false);
   #handle = 0;
   readonly frames: () => number;
   readonly rate: () => number;
@@ -35,6 +37,7 @@ export class Playhead {
       if (!this.playing) return;
       this.frame = Math.min(this.frames() - 1, this.frame + ((now - last) / 1000) * this.rate());
       last = now;
+      if (this.frame >= this.frames() - 1 && this.loops) this.frame = 0;
       if (this.frame >= this.frames() - 1) this.stop();
       else this.#handle = requestAnimationFrame(step);
     };

@@ -43,6 +43,8 @@ export class Sheet {
   said = $state('');
   /** Which part of the clip chapter lies open. */
   leaf = $state<'suits' | 'beat' | 'changing' | 'clock'>('suits');
+  /** Which part of the move chapter lies open. */
+  moveLeaf = $state<'framing' | 'marks' | 'picture' | 'again' | 'drives'>('framing');
   readonly saving: Saving;
   readonly playhead: Playhead;
   #queue: Asked[] = [];

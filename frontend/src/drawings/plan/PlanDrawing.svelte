@@ -1,68 +1,105 @@
 <script lang="ts">
-  /** Seen from above, to scale: rail, carriage at both ends, what the lens sees, and the marks. Handles move them. */
+  /**
+   * Seen from above, to scale: rail, carriage at each keyframe, what the lens sees and sweeps, the marks, north and the
+   * sun. Everything that can be grasped is dragged, or moved with the arrow keys.
+   */
   import { number, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { sample } from '../span/geometry';
+  import { poseAt, sunAt } from '../finder/pose';
   import { ahead, pointing, scale, square, wedge } from './geometry';
 
+  interface Props {
+    height?: number;
+  }
+  let { height = 400 }: Props = $props();
+
   const sheet = theSheet();
-  const HEIGHT = 470;
   const PAD = 34;
-  const THUMB = 13;
+  const THUMB = 12;
+  /** Marks further off than this many times what is drawn stand at its edge, with an arrow. */
+  const SWEPT = 14;
   let width = $state(560);
+  let zoom = $state(1);
   let svg = $state<SVGSVGElement>();
   let held = $state<{ handle: Handle; merge: string } | null>(null);
 
   type Handle =
-    | { kind: 'carriage'; end: 'start' | 'end' }
-    | { kind: 'pan'; end: 'start' | 'end' }
-    | { kind: 'mark'; index: number };
+    { kind: 'carriage'; key: number } | { kind: 'pan'; key: number } | { kind: 'mark'; index: number };
 
   const move = $derived(sheet.plan.move);
+  const keys = $derived(move.keyframes);
   const slides = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'slide'));
   const turns = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'pan'));
+  const led = $derived(!!move.follow?.every_frame);
   // Without a rail the camera stands where the keyframes have it, with as much room drawn around it.
   const rail = $derived(
-    slides ?? { low: move.start.slide_mm - 400, high: move.start.slide_mm + 400, name: 'slide' as const }
+    slides ?? { low: keys[0]!.slide_mm - 400, high: keys[0]!.slide_mm + 400, name: 'slide' as const }
   );
   const head = $derived(turns ?? { low: -180, high: 180, name: 'pan' as const });
   const fov = $derived(sheet.figure('view.across')?.value ?? 50);
-  const traces = $derived(sheet.told.traces);
+  const view = $derived(sheet.told.view);
+  const normal = $derived(sheet.plan.rig.normal_bearing_deg);
+  const slope = $derived(Math.cos(((sheet.plan.rig.standing?.slope_deg ?? 0) * Math.PI) / 180));
+  const placed = $derived(
+    move.marks.map((mark, index) => ({ mark, index })).filter((one) => one.mark.form !== 'bearing')
+  );
+  const bearings = $derived(
+    move.marks.map((mark, index) => ({ mark, index })).filter((one) => one.mark.form === 'bearing')
+  );
 
   // While something is held the frame stands still, so that the drawing does not run away under the hand.
   let frozen = $state.raw<ReturnType<typeof content> | null>(null);
   function content() {
-    const xs = move.marks.flatMap((mark) => [mark.x_mm - 200, mark.x_mm + 500]);
     const length = rail.high - rail.low;
-    const far = Math.max(length * 1.25, ...move.marks.map((mark) => mark.y_mm * 1.18));
-    return {
-      left: Math.min(rail.low - length * 0.22, ...xs),
-      right: Math.max(rail.high + length * 0.22, ...xs),
-      far
-    };
+    const ahead = placed.map((one) => one.mark.y_mm).filter((y) => y > 0);
+    const subject = move.follow ? move.marks[move.follow.mark]?.y_mm : undefined;
+    // What is followed has to be on the drawing; what is far off comes onto it when it is zoomed out.
+    const near = subject && subject > 0 ? subject * 1.2 : ahead.length ? Math.min(...ahead) * 1.3 : 0;
+    const far = Math.max(length * 1.1, near) * zoom;
+    const side = Math.max(length * 0.62, far * 0.45);
+    const middle = (rail.low + rail.high) / 2;
+    return { left: middle - side, right: middle + side, far };
   }
-  const frame = $derived({ width, height: HEIGHT, ...(frozen ?? content()) });
+  const frame = $derived({ width, height, ...(frozen ?? content()) });
   const to = $derived(scale(frame));
-  const reach = $derived(frame.far * 0.9);
-  const grip = $derived(reach * 0.62);
-  const grid = $derived(square(frame.right - frame.left));
+  const top = $derived(to.mmY(10));
+  const reach = $derived(frame.far * 0.86);
+  const grip = $derived(reach * 0.6);
+  const grid = $derived(square(to.mmX(width) - to.mmX(0)));
   const gridX = $derived(range(to.mmX(0), to.mmX(width), grid));
   const gridY = $derived(range(0, to.mmY(0), grid));
-  const ends = $derived([
-    { end: 'start' as const, name: '1', at: move.start },
-    { end: 'end' as const, name: '2', at: move.end }
-  ]);
-  const now = $derived(
-    traces && {
-      slide: slides ? sample(traces.frames, traces.axes.slide ?? [], sheet.playhead.at) : move.start.slide_mm,
-      pan: turns ? sample(traces.frames, traces.axes.pan ?? [], sheet.playhead.at) : move.start.pan_deg
-    }
-  );
+  const now = $derived(poseAt(sheet.told, sheet.playhead.frame));
+  const sun = $derived(sunAt(sheet.told, sheet.playhead.frame));
+  const swept = $derived.by(() => {
+    const frames = sheet.told.frames ?? 1;
+    const poses = Array.from({ length: SWEPT }, (_, n) =>
+      poseAt(sheet.told, ((frames - 1) * n) / (SWEPT - 1))
+    );
+    return poses.filter((pose) => pose !== null);
+  });
+  const sunPath = $derived.by(() => {
+    const frames = sheet.told.frames ?? 1;
+    if (normal === null || normal === undefined || !view?.sun) return '';
+    const points = Array.from({ length: 24 }, (_, n) => sunAt(sheet.told, ((frames - 1) * n) / 23));
+    return points
+      .map((one, n) => {
+        const [x, y] = onCompass((one?.azimuth ?? 0) - normal, 26);
+        return `${n ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`;
+      })
+      .join('');
+  });
+  /** Where the pace of the picture is too quick: the worst frame, on the rail. */
+  const quick = $derived(sheet.told.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code)));
 
   function range(low: number, high: number, step: number): number[] {
     const made: number[] = [];
     for (let at = Math.ceil(low / step) * step; at <= high; at += step) made.push(at);
     return made;
+  }
+
+  function onCompass(fromNormal: number, radius: number): [number, number] {
+    const turn = (fromNormal * Math.PI) / 180;
+    return [Math.sin(turn) * radius, -Math.cos(turn) * radius];
   }
 
   function grab(event: PointerEvent, handle: Handle) {
@@ -79,10 +116,10 @@
     const x = to.mmX(event.clientX - box.left);
     const y = to.mmY(event.clientY - box.top);
     const { handle, merge } = held;
-    if (handle.kind === 'carriage') void put(handle, x, merge);
+    if (handle.kind === 'carriage') void put(handle, x / slope, merge);
     else if (handle.kind === 'pan')
-      void put(handle, pointing(move[handle.end].slide_mm, x, Math.max(y, -1e6)), merge);
-    else void putMark(handle.index, x, y, merge);
+      void put(handle, pointing(keys[handle.key]!.slide_mm * slope, x, y), merge);
+    else putMark(handle.index, x, y, merge);
   }
 
   function release() {
@@ -95,21 +132,25 @@
     const inside = Math.min(axis.high, Math.max(axis.low, value));
     const field = handle.kind === 'carriage' ? 'slide_mm' : 'pan_deg';
     const digits = handle.kind === 'carriage' ? 1 : 2;
-    return sheet.set(`move.${handle.end}.${field}`, Number(inside.toFixed(digits)), merge);
+    return sheet.set(`move.keyframes.${handle.key}.${field}`, Number(inside.toFixed(digits)), merge);
   }
 
   function putMark(index: number, x: number, y: number, merge: string) {
     const path = `move.marks.${index}`;
-    return sheet.change(
+    if (move.marks[index]!.form === 'bearing') {
+      const bearing = (pointing((rail.low + rail.high) / 2, x, y) + (normal ?? 0) + 360) % 360;
+      return void sheet.set(`${path}.bearing_deg`, Number(bearing.toFixed(1)), merge);
+    }
+    void sheet.change(
       [
         { do: 'set', path: `${path}.x_mm`, value: Math.round(x) },
-        { do: 'set', path: `${path}.y_mm`, value: Math.max(10, Math.round(y)) }
+        { do: 'set', path: `${path}.y_mm`, value: Math.round(y) }
       ],
       merge
     );
   }
 
-  function keys(event: KeyboardEvent, handle: Handle) {
+  function keysOn(event: KeyboardEvent, handle: Handle) {
     const right = { ArrowRight: 1, ArrowLeft: -1 }[event.key] ?? 0;
     const up = { ArrowUp: 1, ArrowDown: -1 }[event.key] ?? 0;
     if (!right && !up) return;
@@ -119,10 +160,62 @@
     const merge = `key ${JSON.stringify(handle)}`;
     if (handle.kind === 'mark') {
       const mark = move.marks[handle.index]!;
-      void putMark(handle.index, mark.x_mm + right * 10 * factor, mark.y_mm + up * 10 * factor, merge);
+      if (mark.form === 'bearing') {
+        const turned = (mark.bearing_deg + (right || up) * factor + 360) % 360;
+        void sheet.set(`move.marks.${handle.index}.bearing_deg`, Number(turned.toFixed(1)), merge);
+      } else putMark(handle.index, mark.x_mm + right * 10 * factor, mark.y_mm + up * 10 * factor, merge);
     } else if (handle.kind === 'carriage')
-      void put(handle, move[handle.end].slide_mm + (right || up) * factor, merge);
-    else void put(handle, move[handle.end].pan_deg + (right || up) * factor * 0.5, merge);
+      void put(handle, keys[handle.key]!.slide_mm + (right || up) * factor, merge);
+    else void put(handle, keys[handle.key]!.pan_deg + (right || up) * factor * 0.5, merge);
+  }
+
+  function wheel(event: WheelEvent) {
+    event.preventDefault();
+    zoom = Math.min(40, Math.max(0.5, zoom * Math.exp(event.deltaY * 0.0015)));
+  }
+
+  /** All that stands on the drawing, or just the rail and what is near it. */
+  function fit() {
+    if (zoom > 1.01) return (zoom = 1);
+    const furthest = Math.max(
+      ...placed.map((one) => Math.max(one.mark.y_mm * 1.1, Math.abs(one.mark.x_mm) * 1.2)),
+      1
+    );
+    zoom = Math.min(40, Math.max(1, furthest / content().far));
+  }
+
+  const wide = (index: number) => Math.max(7, (move.marks[index]!.width_mm * to.mm) / 2);
+  const inside = (x: number, y: number) =>
+    to.x(x) > 8 && to.x(x) < width - 8 && y < top && to.y(y) < height - 6;
+  const beyond = $derived(placed.filter((one) => !inside(one.mark.x_mm, one.mark.y_mm)));
+  const here = $derived(placed.filter((one) => inside(one.mark.x_mm, one.mark.y_mm)));
+  /** The edge of the drawing in the direction of something beyond it. */
+  function edge(x: number, y: number): [number, number, number] {
+    const [cx, cy] = [to.x((rail.low + rail.high) / 2), to.y(0)];
+    const [dx, dy] = [to.x(x) - cx, to.y(y) - cy];
+    const fits = [
+      dx > 0 ? (width - 16 - cx) / dx : dx < 0 ? (16 - cx) / dx : Infinity,
+      dy < 0 ? (16 - cy) / dy : dy > 0 ? (height - 16 - cy) / dy : Infinity
+    ];
+    const share = Math.min(...fits);
+    return [cx + dx * share, cy + dy * share, (Math.atan2(dx, -dy) * 180) / Math.PI];
+  }
+  /** Labels of neighbours at the edge stand one under the other. */
+  const distant = $derived.by(() => {
+    const all = [
+      ...beyond.map((one) => ({ ...one, at: edge(one.mark.x_mm, one.mark.y_mm) })),
+      ...bearings.map((one) => ({ ...one, at: bearingEdge(one.mark.bearing_deg) }))
+    ].sort((a, b) => a.at[0] - b.at[0]);
+    let row = 0;
+    return all.map((one, n) => {
+      const before = all[n - 1];
+      row = before && one.at[0] - before.at[0] < 104 && Math.abs(one.at[1] - before.at[1]) < 30 ? row + 1 : 0;
+      return { ...one, row: row % 4 };
+    });
+  });
+  function bearingEdge(bearing: number): [number, number, number] {
+    const [x, y] = ahead((rail.low + rail.high) / 2, bearing - (normal ?? 0), frame.far * 50);
+    return edge(x, y);
   }
 </script>
 
@@ -130,12 +223,13 @@
   <svg
     bind:this={svg}
     {width}
-    height={HEIGHT}
+    {height}
     role="group"
     aria-label="Plan drawing, seen from above"
     onpointermove={drag}
     onpointerup={release}
     onpointercancel={release}
+    onwheel={wheel}
   >
     <defs>
       <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -153,90 +247,168 @@
         <path d="M0 0l8 3-8 3z" fill="var(--ink)" />
       </marker>
     </defs>
-    {#each gridX as x (x)}<line class="hair" x1={to.x(x)} x2={to.x(x)} y1="0" y2={HEIGHT} />{/each}
+    {#each gridX as x (x)}<line class="hair" x1={to.x(x)} x2={to.x(x)} y1="0" y2={height} />{/each}
     {#each gridY as y (y)}<line class="hair" x1="0" x2={width} y1={to.y(y)} y2={to.y(y)} />{/each}
     <text class="second" x="6" y="14"
       >squares of {write(grid >= 1000 ? grid / 1000 : grid, grid >= 1000 ? 'm' : 'mm')}</text
     >
 
-    <path class="view first" d={wedge(to, move.start.slide_mm, move.start.pan_deg, fov, reach)} />
-    <path class="view last" d={wedge(to, move.end.slide_mm, move.end.pan_deg, fov, reach)} />
-    {#if now}<path class="view now" d={wedge(to, now.slide, now.pan, fov, reach)} />{/if}
+    {#each swept as pose, n (n)}<path class="swept" d={wedge(to, pose.x, pose.pan, fov, reach)} />{/each}
+    <path
+      class="view first"
+      d={wedge(to, keys[0]!.slide_mm * slope, swept[0]?.pan ?? keys[0]!.pan_deg, fov, reach)}
+    />
+    <path
+      class="view last"
+      d={wedge(to, keys.at(-1)!.slide_mm * slope, swept.at(-1)?.pan ?? keys.at(-1)!.pan_deg, fov, reach)}
+    />
+    {#if now}<path class="view now" d={wedge(to, now.x, now.pan, fov, reach)} />{/if}
 
-    {#each move.marks as mark (mark.name)}
-      {#each ends as one (one.end)}
+    {#if move.follow && placed.some((one) => one.index === move.follow?.mark)}
+      {@const mark = move.marks[move.follow.mark]!}
+      {#each keys as key, n (n)}
         <line
           class="sight"
-          x1={to.x(one.at.slide_mm)}
+          x1={to.x(key.slide_mm * slope)}
           y1={to.y(0)}
           x2={to.x(mark.x_mm)}
           y2={to.y(mark.y_mm)}
         />
       {/each}
-    {/each}
+    {/if}
 
     {#if slides}<g class="rail">
         <rect
-          x={to.x(rail.low) - 12}
-          width={to.x(rail.high) - to.x(rail.low) + 24}
+          x={to.x(rail.low * slope) - 12}
+          width={to.x(rail.high * slope) - to.x(rail.low * slope) + 24}
           y={to.y(0) - 6}
           height="12"
         />
-        {#each range(rail.low, rail.high, 100) as mm (mm)}
-          <line x1={to.x(mm)} x2={to.x(mm)} y1={to.y(0) - 6} y2={to.y(0) - 1} />
+        {#each range(rail.low, rail.high, grid >= 2000 ? 1000 : 100) as mm (mm)}
+          <line x1={to.x(mm * slope)} x2={to.x(mm * slope)} y1={to.y(0) - 6} y2={to.y(0) - 1} />
         {/each}
-        <line x1={to.x(rail.low)} x2={to.x(rail.low)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
-        <line x1={to.x(rail.high)} x2={to.x(rail.high)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
+        <line x1={to.x(rail.low * slope)} x2={to.x(rail.low * slope)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
+        <line x1={to.x(rail.high * slope)} x2={to.x(rail.high * slope)} y1={to.y(0) - 10} y2={to.y(0) + 10} />
       </g>{/if}
-    {#if now}<rect class="carriage" x={to.x(now.slide) - 9} y={to.y(0) - 9} width="18" height="18" />{/if}
+    {#if now}<rect class="carriage" x={to.x(now.x) - 8} y={to.y(0) - 8} width="16" height="16" />{/if}
 
-    {#each ends as one (one.end)}
-      {@const x = to.x(one.at.slide_mm)}
-      {@const tip = ahead(one.at.slide_mm, one.at.pan_deg, grip)}
-      <line class="axis" x1={x} y1={to.y(0)} x2={to.x(tip[0])} y2={to.y(tip[1])} />
-      <line class="square" x1={x} y1={to.y(0)} x2={x} y2={to.y(0) - 74} />
-      {#if turns}<g
+    {#each here as one (one.index)}
+      {@const x = to.x(one.mark.x_mm)}
+      {@const y = to.y(one.mark.y_mm)}
+      {@const half = wide(one.index)}
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="{one.mark.name}, away from the rail"
+        aria-valuenow={one.mark.y_mm}
+        aria-valuetext="{write(one.mark.x_mm, 'mm')} along, {write(one.mark.y_mm, 'mm')} away"
+        onpointerdown={(event) => grab(event, { kind: 'mark', index: one.index })}
+        onkeydown={(event) => keysOn(event, { kind: 'mark', index: one.index })}
+      >
+        <circle class="reach" cx={x} cy={y} r="20" />
+        {#if one.mark.form === 'block'}
+          <rect
+            class="peg block"
+            x={x - half}
+            y={y - Math.max(6, one.mark.depth_mm * to.mm)}
+            width={half * 2}
+            height={Math.max(6, one.mark.depth_mm * to.mm)}
+          />
+        {:else if one.mark.form === 'person'}
+          <circle class="peg" cx={x} cy={y} r="6" /><path class="peg" d="M{x - 11} {y + 7}q11 -9 22 0" />
+        {:else}
+          <circle class="peg" cx={x} cy={y} r={one.mark.form === 'point' ? 9 : Math.min(half, 40)} />
+          <circle class="dot" cx={x} cy={y} r="2.5" />
+        {/if}
+      </g>
+      <text class="bold halo" x={x + Math.min(half, 40) + 6} y={y - 2}>{one.mark.name}</text>
+      <text class="second halo" x={x + Math.min(half, 40) + 6} y={y + 12}
+        >{number(one.mark.y_mm / 1000, 3)} m off the rail{move.follow?.mark === one.index
+          ? ', followed'
+          : ''}</text
+      >
+    {/each}
+    {#each distant as one (one.index)}
+      {@const right = one.at[0] > width * 0.72}
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="{one.mark.name}, beyond the drawing"
+        aria-valuenow={one.mark.form === 'bearing' ? one.mark.bearing_deg : one.mark.y_mm}
+        aria-valuetext={one.mark.form === 'bearing'
+          ? `bearing ${write(one.mark.bearing_deg, 'deg')}`
+          : `${write(one.mark.x_mm, 'mm')} along, ${write(one.mark.y_mm, 'mm')} away`}
+        onpointerdown={(event) =>
+          one.mark.form === 'bearing' && grab(event, { kind: 'mark', index: one.index })}
+        onkeydown={(event) => keysOn(event, { kind: 'mark', index: one.index })}
+      >
+        <circle class="reach" cx={one.at[0]} cy={one.at[1]} r="14" />
+        <path
+          class="far"
+          d="M0 -9l5 9h-10z"
+          transform="translate({one.at[0]} {one.at[1]}) rotate({one.at[2]})"
+        />
+      </g>
+      <text
+        class="second halo"
+        x={one.at[0] + (right ? -9 : 9)}
+        y={one.at[1] + 13 + one.row * 12}
+        text-anchor={right ? 'end' : 'start'}
+        >{one.mark.name}{one.mark.form === 'bearing' ? '' : `, ${number(one.mark.y_mm / 1000, 2)} m`}</text
+      >
+    {/each}
+
+    {#each keys as key, n (n)}
+      {@const x = to.x(key.slide_mm * slope)}
+      {@const tip = ahead(
+        key.slide_mm * slope,
+        led ? (poseAt(sheet.told, view?.keyframes[n] ?? 0)?.pan ?? 0) : key.pan_deg,
+        grip
+      )}
+      {@const outer = n === 0 || n === keys.length - 1}
+      <line class="axis" class:inner={!outer} x1={x} y1={to.y(0)} x2={to.x(tip[0])} y2={to.y(tip[1])} />
+      {#if turns && !led}<g
           class="handle"
           role="slider"
           tabindex="0"
-          aria-label="Pan at the {one.end}"
-          aria-valuenow={one.at.pan_deg}
+          aria-label="Pan at keyframe {n + 1}"
+          aria-valuenow={key.pan_deg}
           aria-valuemin={head.low}
           aria-valuemax={head.high}
-          aria-valuetext={write(one.at.pan_deg, 'deg')}
-          onpointerdown={(event) => grab(event, { kind: 'pan', end: one.end })}
-          onkeydown={(event) => keys(event, { kind: 'pan', end: one.end })}
+          aria-valuetext={write(key.pan_deg, 'deg')}
+          onpointerdown={(event) => grab(event, { kind: 'pan', key: n })}
+          onkeydown={(event) => keysOn(event, { kind: 'pan', key: n })}
         >
-          <circle class="reach" cx={to.x(tip[0])} cy={to.y(tip[1])} r="22" />
-          <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r="7" />
-        </g>{/if}
-      <text
-        class="bold"
-        x={x + (one.end === 'start' ? -8 : 8)}
-        y={to.y(0) - 80}
-        text-anchor={one.end === 'start' ? 'end' : 'start'}>pan {write(one.at.pan_deg, 'deg')}</text
-      >
+          <circle class="reach" cx={to.x(tip[0])} cy={to.y(tip[1])} r="20" />
+          <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r={outer ? 7 : 5} />
+        </g>
+        <text class="small halo" x={to.x(tip[0]) + 11} y={to.y(tip[1]) + 4}
+          >{n + 1} {write(Number(key.pan_deg.toFixed(1)), 'deg')}</text
+        >{/if}
       {#if slides}<g
           class="handle"
           role="slider"
           tabindex="0"
-          aria-label="Slide at the {one.end}"
-          aria-valuenow={one.at.slide_mm}
+          aria-label="Slide at keyframe {n + 1}"
+          aria-valuenow={key.slide_mm}
           aria-valuemin={rail.low}
           aria-valuemax={rail.high}
-          aria-valuetext={write(one.at.slide_mm, 'mm')}
-          onpointerdown={(event) => grab(event, { kind: 'carriage', end: one.end })}
-          onkeydown={(event) => keys(event, { kind: 'carriage', end: one.end })}
+          aria-valuetext={write(key.slide_mm, 'mm')}
+          onpointerdown={(event) => grab(event, { kind: 'carriage', key: n })}
+          onkeydown={(event) => keysOn(event, { kind: 'carriage', key: n })}
         >
           <rect class="reach" x={x - 22} y={to.y(0) - 22} width="44" height="44" />
           <rect class="box" x={x - THUMB} y={to.y(0) - THUMB} width={THUMB * 2} height={THUMB * 2} />
-          <text class="bold" {x} y={to.y(0) + 4.5} text-anchor="middle">{one.name}</text>
+          <text class="bold" {x} y={to.y(0) + 4.5} text-anchor="middle">{n + 1}</text>
         </g>{/if}
     {/each}
 
     {#if slides}
-      {@const a = to.x(Math.min(move.start.slide_mm, move.end.slide_mm))}
-      {@const b = to.x(Math.max(move.start.slide_mm, move.end.slide_mm))}
+      {@const places = keys.map((key) => key.slide_mm * slope)}
+      {@const a = to.x(Math.min(...places))}
+      {@const b = to.x(Math.max(...places))}
       {@const y = to.y(0) + PAD}
       <line class="dimension" x1={a} x2={a} y1={y - 14} y2={y + 6} />
       <line class="dimension" x1={b} x2={b} y1={y - 14} y2={y + 6} />
@@ -245,35 +417,43 @@
         <line class="dimension" x1={(a + b) / 2 + 38} x2={b} y1={y} y2={y} marker-end="url(#arrow)" />
       {/if}
       <text class="big" x={(a + b) / 2} y={y + 5} text-anchor="middle"
-        >{write(Math.abs(move.end.slide_mm - move.start.slide_mm), 'mm')}</text
+        >{write(
+          Math.max(...keys.map((key) => key.slide_mm)) - Math.min(...keys.map((key) => key.slide_mm)),
+          'mm'
+        )}</text
       >
+      {#if quick && now}
+        <text class="bold warn halo" x={to.x(rail.low * slope)} y={to.y(0) - 18}
+          >{quick.severity === 'mind' ? 'Mind' : 'Note'}: quick at frame {quick.slots.frame?.value}</text
+        >
+      {/if}
     {/if}
 
-    {#each move.marks as mark, index (index)}
-      {@const x = to.x(mark.x_mm)}
-      {@const y = to.y(mark.y_mm)}
-      <g
-        class="handle"
-        role="slider"
-        tabindex="0"
-        aria-label="{mark.name}, away from the rail"
-        aria-valuenow={mark.y_mm}
-        aria-valuetext="{write(mark.x_mm, 'mm')} along, {write(mark.y_mm, 'mm')} away"
-        onpointerdown={(event) => grab(event, { kind: 'mark', index })}
-        onkeydown={(event) => keys(event, { kind: 'mark', index })}
-      >
-        <circle class="reach" cx={x} cy={y} r="22" />
-        <circle class="peg" cx={x} cy={y} r="9" />
-        <circle class="dot" cx={x} cy={y} r="2.5" />
-      </g>
-      <text class="bold halo" x={x + 15} y={y - 2}>{mark.name}</text>
-      <text class="second halo" x={x + 15} y={y + 13}>{number(mark.y_mm / 1000, 3)} m off the rail</text>
-    {/each}
+    <g class="compass" transform="translate({width - 46} {height - 46})">
+      <circle class="rose" r="26" />
+      {#if normal !== null && normal !== undefined}
+        <g transform="rotate({-normal})">
+          <path class="needle" d="M0 -24l5 18h-10z" />
+          <text y="-29" text-anchor="middle">N</text>
+        </g>
+        {#if sunPath}<path class="sunpath" d={sunPath} />{/if}
+        {#if sun}
+          {@const [sx, sy] = onCompass(sun.azimuth - normal, 26)}
+          <circle class={sun.altitude > -0.9 ? 'sun' : 'sun down'} cx={sx} cy={sy} r="5" />
+        {/if}
+      {:else}<text class="second" y="4" text-anchor="middle">N ?</text>{/if}
+    </g>
   </svg>
+  <div class="zoom no-print">
+    <button type="button" class="link" onclick={fit}>{zoom > 1.01 ? 'the rail' : 'all marks'}</button>
+    <button type="button" aria-label="Zoom in" onclick={() => (zoom = Math.max(0.5, zoom / 1.4))}>+</button>
+    <button type="button" aria-label="Zoom out" onclick={() => (zoom = Math.min(40, zoom * 1.4))}>−</button>
+  </div>
 </div>
 
 <style>
   .plan {
+    position: relative;
     overflow: hidden;
   }
   svg {
@@ -304,10 +484,6 @@
     stroke: var(--ink);
     stroke-width: 1;
     stroke-dasharray: 2 4;
-  }
-  .square {
-    stroke: var(--second);
-    stroke-dasharray: 1.5 3.5;
   }
   .axis {
     stroke: var(--ink);
@@ -371,5 +547,69 @@
   }
   .dimension {
     stroke: var(--ink);
+  }
+  .swept {
+    fill: var(--wash);
+    opacity: 0.14;
+  }
+  .inner {
+    opacity: 0.6;
+  }
+  .block {
+    fill: var(--wash2);
+  }
+  .far {
+    fill: var(--ink);
+  }
+  .small {
+    font-size: 12px;
+    font-weight: 600;
+  }
+  .warn {
+    fill: var(--mind);
+  }
+  .rose {
+    fill: var(--sheet);
+    stroke: var(--second);
+  }
+  .needle {
+    fill: var(--ink);
+  }
+  .sunpath {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 4;
+  }
+  .sun {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .sun.down {
+    fill: var(--ink);
+  }
+  .zoom {
+    position: absolute;
+    right: 6px;
+    top: 2px;
+    display: flex;
+    gap: 4px;
+    align-items: center;
+    font-size: 13px;
+  }
+  .zoom button:not(.link) {
+    width: 26px;
+    height: 26px;
+    border: 1px solid var(--hair);
+    background: var(--sheet);
+  }
+  .zoom button:not(.link):hover {
+    border-color: var(--ink);
+  }
+  @media (max-width: 760px) {
+    .zoom button:not(.link) {
+      width: 44px;
+      height: 44px;
+    }
   }
 </style>

@@ -27,8 +27,8 @@
   const scale = $derived(scaleFor(boxOf(rig), WIDTH, TALL, GROUND));
   const rail = $derived(rig.parts.find((part) => part.form === 'linear' && !part.rides));
   const slide = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'slide'));
-  const ends = $derived([sheet.plan.move.start.slide_mm, sheet.plan.move.end.slide_mm]);
-  const low = $derived(Math.min(ends[0] ?? 0, ends[1] ?? 0));
+  const ends = $derived(sheet.plan.move.keyframes.map((key) => key.slide_mm));
+  const low = $derived(Math.min(...ends));
   // The carriage stands where the playhead is, or where it is being pulled to.
   const now = $derived.by(() => {
     if (!slide) return 0;

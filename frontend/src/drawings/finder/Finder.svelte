@@ -1,0 +1,295 @@
+<script lang="ts">
+  /** What the camera sees at the playhead; plays the clip at its real rate. The model loads when it is first needed. */
+  import Maximize from '@lucide/svelte/icons/maximize-2';
+  import Minimize from '@lucide/svelte/icons/minimize-2';
+  import Pause from '@lucide/svelte/icons/pause';
+  import Play from '@lucide/svelte/icons/play';
+  import Repeat from '@lucide/svelte/icons/repeat';
+  import { onDestroy } from 'svelte';
+  import { number, write } from '../../format';
+  import { look } from '../../looks/look.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+  import { lines, paint, record, skins, type Recording, type Shown } from './film';
+  import { poseAt } from './pose';
+  import type { Inks, Model } from './scene';
+
+  interface Props {
+    big?: boolean;
+    onbig?: () => void;
+  }
+  let { big = false, onbig }: Props = $props();
+
+  const sheet = theSheet();
+  const head = sheet.playhead;
+  let canvas = $state<HTMLCanvasElement>();
+  let model = $state.raw<Model>();
+  let failed = $state('');
+  let shown = $state<Shown>({ thirds: true, level: false, safe: false, onion: false });
+  let width = $state(300);
+  let recording = $state.raw<Recording>();
+  let share = $state(0);
+  let measured = $state(0);
+  let ticks: number[] = [];
+
+  const view = $derived(sheet.told.view);
+  const frames = $derived(sheet.told.frames ?? 1);
+  const aspect = $derived(view ? (view.delivered_px[0] ?? 3) / (view.delivered_px[1] ?? 2) : 1.5);
+  const drawn = $derived.by(() => {
+    const wide = Math.min(aspect >= 1 ? width : width * 0.62, big ? 1280 : 640);
+    return { width: Math.max(16, Math.round(wide)), height: Math.max(16, Math.round(wide / aspect)) };
+  });
+  const pose = $derived(poseAt(sheet.told, head.frame));
+
+  function inks(): Inks {
+    const style = getComputedStyle(document.documentElement);
+    const read = (name: string) => style.getPropertyValue(name).trim();
+    return { sheet: read('--sheet'), ink: read('--ink'), dark: look.now !== 'paper' };
+  }
+
+  // The look changes the inks: the model is made anew with them.
+  $effect(() => {
+    const name = look.now;
+    let gone = false;
+    void import('./scene').then(
+      ({ Model }) => {
+        if (gone || name !== look.now) return;
+        try {
+          model = new Model(inks());
+        } catch {
+          failed = 'This browser cannot draw the scene. All figures are there without it.';
+        }
+      },
+      () => (failed = 'The finder could not be loaded. Load the page again.')
+    );
+    return () => {
+      gone = true;
+      model?.dispose();
+      model = undefined;
+    };
+  });
+
+  $effect(() => model?.build(sheet.plan));
+  $effect(() => model?.size(drawn.width, drawn.height));
+  $effect(() => {
+    const context = canvas?.getContext('2d');
+    if (!model || !context || recording) return;
+    canvas!.width = drawn.width;
+    canvas!.height = drawn.height;
+    show(context, head.frame);
+  });
+
+  function show(context: CanvasRenderingContext2D, frame: number) {
+    if (!model) return;
+    paint(context, model, sheet.plan, sheet.told, frame);
+    if (shown.onion) skins(context, model, sheet.told, frames);
+    lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
+    if (head.playing) count();
+  }
+
+  /** How many pictures a second are drawn while it plays. */
+  function count() {
+    const now = performance.now();
+    ticks = [...ticks.filter((tick) => now - tick < 1000), now];
+    measured = ticks.length;
+  }
+
+  async function save() {
+    if (!model || !view) return;
+    head.stop();
+    const film = document.createElement('canvas');
+    film.width = 2 * Math.round(Math.min(1280, view.delivered_px[0] ?? 1280) / 2);
+    film.height = 2 * Math.round(film.width / aspect / 2);
+    const context = film.getContext('2d')!;
+    model.size(film.width, film.height);
+    share = 0;
+    const taken = record(
+      film,
+      frames,
+      head.rate(),
+      (frame) => model && paint(context, model, sheet.plan, sheet.told, frame),
+      (now) => (share = now)
+    );
+    recording = taken;
+    const blob = await taken.done;
+    recording = undefined;
+    model?.size(drawn.width, drawn.height);
+    if (blob) keep(blob);
+  }
+
+  function keep(blob: Blob) {
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(blob);
+    link.download = `${sheet.plan.shoot.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-preview.webm`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+  }
+
+  onDestroy(() => recording?.stop());
+
+  const LINES = [
+    ['thirds', 'thirds'],
+    ['level', 'level'],
+    ['safe', 'safe area'],
+    ['onion', 'both ends']
+  ] as const;
+</script>
+
+<div class="finder" role="group" aria-label="Finder" class:big bind:clientWidth={width}>
+  <div class="frame" style:aspect-ratio={aspect} style:max-width={aspect < 1 ? '62%' : '100%'}>
+    {#if failed}<p class="mono-note">{failed}</p>
+    {:else if !view}<p class="mono-note">The finder sees something as soon as the clip is closed.</p>
+    {:else}
+      <canvas
+        bind:this={canvas}
+        aria-label="What the camera sees at frame {number(head.at + 1, 12)}: pan {write(
+          pose?.pan ?? 0,
+          'deg'
+        )}, tilt {write(pose?.tilt ?? 0, 'deg')}"
+        data-rate={measured}
+        data-ready={model ? 'yes' : 'no'}
+      ></canvas>
+      {#if !model}<p class="mono-note">Setting up the scene …</p>{/if}
+    {/if}
+  </div>
+  <div class="caption">
+    <button
+      type="button"
+      class="icon"
+      aria-label={head.playing ? 'Pause' : 'Play'}
+      onclick={() => head.play()}
+    >
+      {#if head.playing}<Pause size={16} />{:else}<Play size={16} />{/if}
+    </button>
+    <button
+      type="button"
+      class="icon"
+      aria-label="Play round and round"
+      aria-pressed={head.loops}
+      onclick={() => (head.loops = !head.loops)}><Repeat size={15} /></button
+    >
+    <b>Finder</b>
+    <span class="label"
+      >frame {number(head.at + 1, 12)} of {number(frames, 12)}{pose
+        ? `, ${write(pose.focal, 'focal')}`
+        : ''}</span
+    >
+    {#if !recording}
+      <button
+        type="button"
+        class="link last"
+        title="Save the preview as a WebM film"
+        disabled={!model || !view}
+        onclick={() => void save()}>save WebM</button
+      >
+    {/if}
+    {#if onbig}
+      <button type="button" class="icon" aria-label={big ? 'Smaller' : 'Larger'} onclick={onbig}>
+        {#if big}<Minimize size={15} />{:else}<Maximize size={15} />{/if}
+      </button>
+    {/if}
+  </div>
+  <div class="tools">
+    {#each LINES as [key, label] (key)}
+      <label><input type="checkbox" bind:checked={shown[key]} />{label}</label>
+    {/each}
+    {#if recording}
+      <span class="saving">
+        <progress value={share} aria-label="Saving the preview"></progress>
+        <span class="label">{write(share, 'share')}</span>
+        <button type="button" class="link" onclick={() => recording?.stop()}>stop here</button>
+      </span>
+    {/if}
+  </div>
+</div>
+
+<style>
+  .finder {
+    margin: 0;
+  }
+  .frame {
+    position: relative;
+    border: 1.6px solid var(--ink);
+    margin-inline: auto;
+  }
+  canvas {
+    display: block;
+    width: 100%;
+    height: 100%;
+  }
+  .frame p {
+    position: absolute;
+    inset: 0;
+    display: grid;
+    place-items: center;
+    padding: 12px;
+    text-align: center;
+  }
+  .caption {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    margin-top: 4px;
+    min-height: 28px;
+  }
+  .icon {
+    display: inline-grid;
+    place-items: center;
+    width: 28px;
+    height: 28px;
+    border: 1px solid transparent;
+  }
+  .icon:hover {
+    background: var(--wash);
+  }
+  .icon[aria-pressed='true'] {
+    border-color: var(--ink);
+  }
+  .last {
+    margin-left: auto;
+    font-size: 13px;
+    min-height: 24px;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 12px;
+    font-size: 13px;
+    border-top: 1px solid var(--hair);
+    padding-top: 2px;
+  }
+  .tools label {
+    display: inline-flex;
+    align-items: center;
+    gap: 2px;
+    margin-left: -5px;
+  }
+  .saving {
+    display: inline-flex;
+    gap: 8px;
+    align-items: center;
+    margin-left: auto;
+  }
+  progress {
+    appearance: none;
+    width: 90px;
+    height: 6px;
+    border: 1px solid var(--ink);
+    background: transparent;
+  }
+  progress::-webkit-progress-bar {
+    background: transparent;
+  }
+  progress::-webkit-progress-value {
+    background: var(--ink);
+  }
+  progress::-moz-progress-bar {
+    background: var(--ink);
+  }
+  @media (max-width: 760px) {
+    .icon {
+      width: 44px;
+      height: 44px;
+    }
+  }
+</style>

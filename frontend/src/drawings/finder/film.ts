@@ -1,0 +1,155 @@
+/** The finder's picture as it is put together: the model, smear, crop, onion skins, and the lines over it. */
+import type { Evaluation, Plan } from '../../api/client';
+import { cropAt, openShare, poseAt, sunAt, type Crop } from './pose';
+import type { Model } from './scene';
+
+export interface Shown {
+  thirds: boolean;
+  level: boolean;
+  safe: boolean;
+  onion: boolean;
+}
+
+const SMEAR_STEPS = 6;
+
+/** Draw one frame of the clip onto a canvas of the clip's own shape. */
+export function paint(
+  onto: CanvasRenderingContext2D,
+  model: Model,
+  plan: Plan,
+  told: Evaluation,
+  frame: number
+): void {
+  const view = told.view;
+  if (!view) return;
+  const { width, height } = onto.canvas;
+  model.light(sunAt(told, frame));
+  const open = openShare(plan, told);
+  const steps = open > 0.02 ? SMEAR_STEPS : 1;
+  for (let n = 0; n < steps; n++) {
+    const pose = poseAt(told, frame + (open * n) / Math.max(1, steps - 1));
+    if (!pose) return;
+    model.draw(pose, view.kept_mm as [number, number]);
+    // The mean of all the moments for which the shutter is open.
+    onto.globalAlpha = 1 / (n + 1);
+    place(onto, model.canvas, cropAt(told, frame), width, height);
+  }
+  onto.globalAlpha = 1;
+}
+
+function place(
+  onto: CanvasRenderingContext2D,
+  from: HTMLCanvasElement,
+  crop: Crop,
+  width: number,
+  height: number
+) {
+  const [left, top, wide, high] = crop;
+  onto.drawImage(
+    from,
+    left * from.width,
+    top * from.height,
+    wide * from.width,
+    high * from.height,
+    0,
+    0,
+    width,
+    height
+  );
+}
+
+/** First and last frame, faintly over the one that is shown. */
+export function skins(onto: CanvasRenderingContext2D, model: Model, told: Evaluation, frames: number): void {
+  const view = told.view;
+  if (!view) return;
+  const { width, height } = onto.canvas;
+  for (const frame of [0, frames - 1]) {
+    const pose = poseAt(told, frame);
+    if (!pose) continue;
+    model.draw(pose, view.kept_mm as [number, number]);
+    onto.globalAlpha = 0.28;
+    place(onto, model.canvas, cropAt(told, frame), width, height);
+  }
+  onto.globalAlpha = 1;
+}
+
+/** Thirds, level and safe area, as hairlines. */
+export function lines(onto: CanvasRenderingContext2D, shown: Shown, ink: string, tiltDeg: number): void {
+  const { width: w, height: h } = onto.canvas;
+  const hair = Math.max(1, w / 640);
+  onto.strokeStyle = ink;
+  onto.lineWidth = hair;
+  if (shown.thirds) {
+    onto.setLineDash([hair * 2, hair * 4]);
+    for (const share of [1 / 3, 2 / 3]) {
+      stroke(onto, share * w, 0, share * w, h);
+      stroke(onto, 0, share * h, w, share * h);
+    }
+  }
+  onto.setLineDash([]);
+  if (shown.safe) onto.strokeRect(w * 0.05, h * 0.05, w * 0.9, h * 0.9);
+  if (shown.level) {
+    onto.lineWidth = hair * 1.5;
+    stroke(onto, w * 0.42, h / 2, w * 0.58, h / 2);
+    onto.setLineDash([hair * 6, hair * 4]);
+    // An unlevel base lets the horizon lean by as much, one way at one end of the pan and the other at the other.
+    for (const way of tiltDeg ? [-1, 1] : []) {
+      const rise = (Math.tan((tiltDeg * Math.PI) / 180) * w * way) / 2;
+      stroke(onto, 0, h / 2 + rise, w, h / 2 - rise);
+    }
+    onto.setLineDash([]);
+  }
+}
+
+function stroke(onto: CanvasRenderingContext2D, x1: number, y1: number, x2: number, y2: number) {
+  onto.beginPath();
+  onto.moveTo(x1, y1);
+  onto.lineTo(x2, y2);
+  onto.stroke();
+}
+
+export interface Recording {
+  done: Promise<Blob | null>;
+  stop: () => void;
+}
+
+/** Record the clip at its own rate; `progress` is told a share of it. Stopping gives what has been taken so far. */
+export function record(
+  canvas: HTMLCanvasElement,
+  frames: number,
+  rate: number,
+  draw: (frame: number) => void,
+  progress: (share: number) => void
+): Recording {
+  const stream = canvas.captureStream(rate);
+  const type = ['video/webm;codecs=vp9', 'video/webm;codecs=vp8', 'video/webm'].find((one) =>
+    MediaRecorder.isTypeSupported(one)
+  );
+  const recorder = new MediaRecorder(stream, {
+    ...(type ? { mimeType: type } : {}),
+    videoBitsPerSecond: 8_000_000
+  });
+  const parts: Blob[] = [];
+  let stopped = false;
+  recorder.ondataavailable = (event) => parts.push(event.data);
+  const done = new Promise<Blob | null>((finished) => {
+    recorder.onstop = () => finished(parts.length ? new Blob(parts, { type: 'video/webm' }) : null);
+  });
+  const began = performance.now();
+  const step = () => {
+    const frame = Math.floor(((performance.now() - began) / 1000) * rate);
+    if (stopped || frame >= frames) {
+      draw(frames - 1);
+      // The last frame stands for as long as the others.
+      setTimeout(() => recorder.stop(), 1000 / rate);
+      return;
+    }
+    draw(frame);
+    progress(frame / frames);
+    requestAnimationFrame(step);
+  };
+  draw(0);
+  recorder.start(500);
+  requestAnimationFrame(step);
+  return { done, stop: () => (stopped = true) };
+}

@@ -1,0 +1,254 @@
+/**
+ * A simple model of the scene, drawn with three.js in the look's own inks: ground, horizon, what the photographer put on
+ * the drawing, sun and shadows. One unit is a metre; x along the rail, y up, −z away from it.
+ */
+import {
+  AmbientLight,
+  BoxGeometry,
+  BufferGeometry,
+  CircleGeometry,
+  Color,
+  CylinderGeometry,
+  DirectionalLight,
+  EdgesGeometry,
+  Float32BufferAttribute,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  PlaneGeometry,
+  Scene,
+  SphereGeometry,
+  WebGLRenderer
+} from 'three';
+import type { Plan } from '../../api/client';
+import type { Pose, Sun } from './pose';
+
+type Mark = Plan['move']['marks'][number];
+export interface Inks {
+  sheet: string;
+  ink: string;
+  dark: boolean;
+}
+
+const M = 1 / 1000;
+const FAR_M = 4000;
+const rad = (degrees: number) => (degrees * Math.PI) / 180;
+
+export class Model {
+  readonly canvas = document.createElement('canvas');
+  #renderer: WebGLRenderer;
+  #scene = new Scene();
+  #camera = new PerspectiveCamera(40, 1.5, 0.02, FAR_M * 1.2);
+  #things = new Group();
+  #shadows = new Group();
+  #sun: Mesh<CircleGeometry, MeshBasicMaterial>;
+  #key = new DirectionalLight(0xffffff, 2);
+  #fill = new AmbientLight(0xffffff, 1);
+  #ground: Mesh<PlaneGeometry, MeshBasicMaterial>;
+  #lines: LineBasicMaterial;
+  #inks: Inks;
+  #normal = 0;
+  #groundAt = -1.5;
+
+  constructor(inks: Inks) {
+    this.#inks = inks;
+    this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias: true, alpha: false });
+    this.#renderer.setPixelRatio(1);
+    this.#lines = new LineBasicMaterial({ color: inks.ink });
+    this.#ground = new Mesh(new PlaneGeometry(FAR_M * 2, FAR_M * 2), new MeshBasicMaterial());
+    this.#ground.rotation.x = -Math.PI / 2;
+    this.#sun = new Mesh(new CircleGeometry(FAR_M * 0.012, 32), new MeshBasicMaterial({ color: inks.ink }));
+    this.#scene.add(this.#ground, this.#things, this.#shadows, this.#sun, this.#key, this.#fill);
+  }
+
+  /** Make the scene anew from the plan. */
+  build(plan: Plan): void {
+    for (const group of [this.#things, this.#shadows]) {
+      group.traverse((one) => (one as Mesh).geometry?.dispose());
+      group.clear();
+    }
+    this.#normal = plan.rig.normal_bearing_deg ?? 0;
+    this.#groundAt = -(plan.rig.standing?.lens_height_mm ?? 1500) * M;
+    this.#ground.position.y = this.#groundAt;
+    this.#things.add(this.#grid(), this.#horizon());
+    for (const mark of plan.move.marks) this.#things.add(...this.#thing(mark));
+  }
+
+  #mix(share: number): Color {
+    // Mixed as inks are seen, not as light adds up: otherwise every tone in between turns grey.
+    const [a, b] = [new Color(this.#inks.sheet), new Color(this.#inks.ink)].map((one) =>
+      one.convertLinearToSRGB()
+    );
+    return a!.lerp(b!, share).convertSRGBToLinear();
+  }
+
+  #grid(): LineSegments {
+    const points: number[] = [];
+    const y = this.#groundAt + 0.003;
+    for (let n = -20; n <= 20; n++)
+      points.push(n * 2, y, 10, n * 2, y, -80, -40, y, 10 - (n + 20) * 2.2, 40, y, 10 - (n + 20) * 2.2);
+    const geometry = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3));
+    return new LineSegments(geometry, new LineBasicMaterial({ color: this.#mix(0.32) }));
+  }
+
+  /** The horizon: as high as the lens, however far the ground is drawn. */
+  #horizon(): LineSegments {
+    const points: number[] = [];
+    const at = (n: number) => [Math.sin((n * Math.PI) / 90) * FAR_M, 0, Math.cos((n * Math.PI) / 90) * FAR_M];
+    for (let n = 0; n < 180; n++) points.push(...at(n), ...at(n + 1));
+    const geometry = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3));
+    return new LineSegments(geometry, new LineBasicMaterial({ color: this.#mix(0.6) }));
+  }
+
+  /** A mark as a body with its edges drawn, standing on the ground. */
+  #thing(mark: Mark): (Mesh | LineSegments)[] {
+    if (mark.form === 'bearing') return [this.#bearing(mark)];
+    const [x, y, z] = [mark.x_mm * M, mark.z_mm * M, -mark.y_mm * M];
+    const height = Math.max(0.004, y - this.#groundAt);
+    const middle = this.#groundAt + height / 2;
+    if (mark.form === 'point') {
+      const dot = this.#body(new SphereGeometry(Math.max(0.004, Math.abs(z) * 0.006), 12, 8), 0.75);
+      dot.position.set(x, y, z);
+      return [dot];
+    }
+    if (mark.form === 'person') {
+      const body = this.#body(new CylinderGeometry(0.13, 0.2, height * 0.84, 10), 0.62);
+      body.position.set(x, this.#groundAt + height * 0.42, z);
+      const head = this.#body(new SphereGeometry(height * 0.075, 12, 10), 0.62);
+      head.position.set(x, this.#groundAt + height * 0.92, z);
+      return [body, head];
+    }
+    const wide = Math.max(0.004, mark.width_mm * M);
+    const deep = Math.max(0.004, mark.depth_mm * M);
+    const shape =
+      mark.form === 'post'
+        ? new CylinderGeometry(wide / 2, wide / 2, height, 14)
+        : new BoxGeometry(wide, height, deep);
+    const body = this.#body(shape, mark.form === 'post' ? 0.7 : 0.34);
+    body.position.set(x, middle, z - (mark.form === 'block' ? deep / 2 : 0));
+    const edges = new LineSegments(new EdgesGeometry(shape, 30), this.#lines);
+    edges.position.copy(body.position);
+    return [body, edges];
+  }
+
+  #bearing(mark: Mark): Mesh {
+    const [turn, up] = [rad(mark.bearing_deg - this.#normal), rad(mark.altitude_deg)];
+    const far = FAR_M * 0.8;
+    const dot = new Mesh(
+      new SphereGeometry(far * 0.006, 12, 8),
+      new MeshBasicMaterial({ color: this.#mix(0.9) })
+    );
+    dot.position.set(
+      far * Math.cos(up) * Math.sin(turn),
+      far * Math.sin(up),
+      -far * Math.cos(up) * Math.cos(turn)
+    );
+    return dot;
+  }
+
+  #body(geometry: BufferGeometry, depth: number): Mesh {
+    const mesh = new Mesh(
+      geometry,
+      new MeshLambertMaterial({ color: this.#mix(this.#inks.dark ? depth : depth * 0.8) })
+    );
+    mesh.userData.casts = true;
+    return mesh;
+  }
+
+  /** Light level, sky and shadows for where the sun stands; without a place on earth it is an even day. */
+  light(sun: Sun | null): void {
+    const up = sun ? sun.altitude : 35;
+    const day = Math.min(1, Math.max(0, (up + 8) / 20));
+    const { dark } = this.#inks;
+    // On the reversed sheets ink is light: there the sky is what comes nearest to it by day.
+    this.#scene.background = this.#mix(dark ? 0.04 + 0.2 * day : 0.5 - 0.46 * day);
+    this.#ground.material.color = this.#mix(dark ? 0.02 + 0.1 * day : 0.58 - 0.42 * day);
+    this.#fill.intensity = 1.1 + 1.2 * day;
+    this.#key.intensity = sun && up < -1 ? 0.15 : 0.6 + 1.6 * day;
+    const [turn, high] = [rad((sun?.azimuth ?? 210) - this.#normal), rad(Math.max(up, 1))];
+    const toSun = [
+      Math.cos(high) * Math.sin(turn),
+      Math.sin(high),
+      -Math.cos(high) * Math.cos(turn)
+    ] as const;
+    this.#key.position.set(...toSun);
+    this.#sun.visible = !!sun && up > -0.9;
+    const real = rad(up);
+    this.#sun.position.set(
+      FAR_M * Math.cos(real) * Math.sin(turn),
+      FAR_M * Math.sin(real),
+      -FAR_M * Math.cos(real) * Math.cos(turn)
+    );
+    this.#cast(toSun, !!sun && up > 0.5);
+  }
+
+  /** Shadows: every body pressed flat onto the ground, along the sun's rays. */
+  #cast(toSun: readonly [number, number, number], on: boolean): void {
+    this.#shadows.visible = on;
+    if (!on) return;
+    const [sx, sy, sz] = toSun;
+    const g = this.#groundAt + 0.006;
+    const flat = new Matrix4().set(
+      1,
+      -sx / sy,
+      0,
+      (sx / sy) * g,
+      0,
+      0,
+      0,
+      g,
+      0,
+      -sz / sy,
+      1,
+      (sz / sy) * g,
+      0,
+      0,
+      0,
+      1
+    );
+    if (!this.#shadows.children.length)
+      for (const one of this.#things.children)
+        if (one.userData.casts) {
+          const shade = new MeshBasicMaterial({
+            color: this.#mix(this.#inks.dark ? 0 : 0.55),
+            transparent: true,
+            opacity: 0.5
+          });
+          const shadow = new Mesh((one as Mesh).geometry, shade);
+          shadow.matrixAutoUpdate = false;
+          shadow.userData.of = one;
+          this.#shadows.add(shadow);
+        }
+    for (const shadow of this.#shadows.children) {
+      const of = shadow.userData.of as Mesh;
+      of.updateMatrix();
+      shadow.matrix.multiplyMatrices(flat, of.matrix);
+    }
+  }
+
+  size(width: number, height: number): void {
+    this.#renderer.setSize(width, height, false);
+  }
+
+  /** Draw what the camera sees; `kept` is the kept part of the sensor in millimetres. */
+  draw(pose: Pose, kept: readonly [number, number]): void {
+    const camera = this.#camera;
+    camera.aspect = kept[0] / kept[1];
+    camera.fov = (2 * Math.atan(kept[1] / (2 * pose.focal)) * 180) / Math.PI;
+    camera.position.set(pose.x * M, pose.z * M, 0);
+    camera.rotation.set(rad(pose.tilt), -rad(pose.pan), -rad(pose.roll), 'YXZ');
+    this.#sun.quaternion.copy(camera.quaternion);
+    camera.updateProjectionMatrix();
+    this.#renderer.render(this.#scene, camera);
+  }
+
+  dispose(): void {
+    this.#renderer.dispose();
+    this.#renderer.forceContextLoss();
+  }
+}

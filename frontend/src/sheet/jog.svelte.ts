@@ -1,0 +1,68 @@
+import { api, sentence, type Trouble } from '../api/client';
+import type { components } from '../api/schema';
+import type { Sheet } from './sheet.svelte';
+
+type AskJog = components['schemas']['AskJog'];
+export type Jogged = components['schemas']['Jogged'];
+export type Rehearsal = components['schemas']['Rehearsal'];
+const NOTHING = { axes: [], amounts: {} } satisfies Partial<AskJog>;
+type Name = NonNullable<AskJog['axes']>[number];
+
+/** The rig on the simulated controller: where its axes stand, and moving them. */
+export class JogRig {
+  state = $state.raw<Jogged>();
+  said = $state('');
+  busy = $state(false);
+  rehearsal = $state.raw<Rehearsal>();
+  wrong = $state('');
+  readonly sheet: Sheet;
+
+  constructor(sheet: Sheet) {
+    this.sheet = sheet;
+  }
+
+  look(): Promise<void> {
+    return this.#ask({ do: 'look' }, '');
+  }
+
+  reference(axes: Name[]): Promise<void> {
+    return this.#ask({ do: 'reference', axes }, 'referenced');
+  }
+
+  by(name: Name, step: number): Promise<void> {
+    return this.#ask({ do: 'by', axes: [name], amounts: { [name]: step } }, '');
+  }
+
+  go(amounts: Partial<Record<Name, number>>): Promise<void> {
+    return this.#ask({ do: 'go', axes: Object.keys(amounts) as Name[], amounts }, 'there');
+  }
+
+  async #ask(ask: Pick<AskJog, 'do'> & Partial<AskJog>, done: string): Promise<void> {
+    this.busy = true;
+    try {
+      const body = { shoot: this.sheet.id, plan: this.sheet.plan, ...NOTHING, ...ask };
+      const answer = await api.POST('/api/jog', { body });
+      if (answer.data) {
+        this.state = answer.data;
+        this.said = done ? `${done}, after ${answer.data.seconds.toFixed(1)} s` : '';
+      } else this.said = sentence(answer.error as Trouble);
+    } catch (error) {
+      this.said = sentence(error);
+    }
+    this.busy = false;
+  }
+
+  /** Run the drive's program on the simulated controller. */
+  async rehearse(): Promise<void> {
+    this.busy = true;
+    this.wrong = '';
+    try {
+      const answer = await api.POST('/api/rehearse-program', { body: { plan: this.sheet.plan } });
+      this.rehearsal = answer.data;
+      if (!answer.data) this.wrong = sentence(answer.error as Trouble);
+    } catch (error) {
+      this.wrong = sentence(error);
+    }
+    this.busy = false;
+  }
+}
