@@ -4,6 +4,7 @@ Moves carry inverse-time feeds (`G93`: how many of a move go into a minute), bec
 every controller where millimetres and degrees move together.
 """
 
+import math
 from collections.abc import Iterator
 
 from bridle.core.chapters.telling import Told, told
@@ -71,8 +72,8 @@ def _off(plan: Plan) -> str:
 
 
 def _number(value: float) -> str:
-    """Four decimals: well below any step, and no minus nought."""
-    return f"{round(value, 4) + 0.0:.4f}"
+    """Five decimals: well below any step, and no minus nought."""
+    return f"{round(value, 5) + 0.0:.5f}"
 
 
 def _approach(plan: Plan, say: Told) -> Iterator[str]:
@@ -97,9 +98,10 @@ def _seconds(plan: Plan, start: dict[str, float], end: dict[str, float]) -> floa
 
 def _move(plan: Plan, to: dict[str, float], seconds: float) -> str:
     words = " ".join(f"{axis.called}{_number(to[axis.name])}" for axis in plan.rig.axes if axis.name in to)
-    # Rounded down: a hair slower, never faster.
-    feed = int(60 / seconds * 1000) / 1000
-    return f"G1 {words} F{feed:.3f}"
+    # Rounded down: a hair slower, never faster. Nine digits, so that long slots do not add up to minutes.
+    digits = max(0, 8 - math.floor(math.log10(60 / seconds)))
+    feed = math.floor(60 / seconds * 10**digits) / 10**digits
+    return f"G1 {words} F{feed:.{digits}f}"
 
 
 def _dwell(seconds: float) -> Iterator[str]:

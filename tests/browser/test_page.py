@@ -34,6 +34,11 @@ class Everybody(BrowserCase):
                 page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).click()
                 page.wait_for_load_state("networkidle")
                 self._axe(page, f"{chapter}, {look}")
+            page.keyboard.press("3")
+            for name in ("Marks and sight", "The picture", "Rounds and repeats", "The drives", "Framing"):
+                leaf(page, name)
+                page.wait_for_load_state("networkidle")
+                self._axe(page, f"{name}, {look}")
             page.goto(f"{self.server.address}/kit")
             page.get_by_role("button", name="900 mm belt rail").click()
             page.get_by_role("button", name="steps per unit", exact=True).click()

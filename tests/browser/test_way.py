@@ -72,7 +72,7 @@ class TheWay(BrowserCase):
 
     def _draw_the_move(self, page: Page) -> None:
         page.keyboard.press("3")
-        handle = page.get_by_role("slider", name="Slide at the end")
+        handle = page.get_by_role("slider", name="Slide at keyframe 2")
         before = float(handle.get_attribute("aria-valuenow") or 0)
         box = handle.bounding_box()
         assert box is not None
@@ -82,18 +82,20 @@ class TheWay(BrowserCase):
         page.mouse.move(x - 30, y, steps=6)
         page.mouse.up()
         expect(handle).not_to_have_attribute("aria-valuenow", f"{before:g}")
-        pan = page.get_by_role("slider", name="Pan at the start")
+        pan = page.get_by_role("slider", name="Pan at keyframe 1")
         pan.focus()
         page.keyboard.press("Shift+ArrowRight")
         expect(pan).to_have_attribute("aria-valuenow", "15")
-        type_over(page, "slide at the end", "95 cm")
+        type_over(page, "slide at keyframe 2", "95 cm")
         snag = page.locator("[data-snag=out-of-travel]")
         expect(snag).to_contain_text("would stand at 950 mm; it reaches from 0 mm to 900 mm")
         snag.get_by_role("button", name="Stop at 900 mm").click()
-        expect(figure(page, "slide at the end")).to_have_text("900 mm")
+        expect(figure(page, "slide at keyframe 2")).to_have_text("900 mm")
+        leaf(page, "Marks and sight")
         page.get_by_role("button", name="+ a mark").click()
-        page.get_by_role("button", name="aim both ends").click()
-        expect(figure(page, "pan at the start")).to_have_text("23.37°")
+        page.get_by_role("button", name="aim every keyframe at it").click()
+        leaf(page, "Framing")
+        expect(figure(page, "pan at keyframe 1")).to_have_text("13.66°")
 
     def _review_and_take_along(self, page: Page) -> None:
         page.keyboard.press("4")

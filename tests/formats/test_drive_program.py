@@ -44,10 +44,10 @@ class Programs(TestCase):
         told = rehearse(plan, lines)
         self.assertEqual(len(told.fired_s), pictures)
         for name, off in told.off_steps.items():
-            # The program's four decimals are the only other rounding.
+            # The program's five decimals are the only other rounding.
             axis = plan.rig.axis(name)  # type: ignore[arg-type]
             assert axis is not None
-            self.assertLessEqual(off, 0.5 + 0.0001 * steps_a_unit(plan, axis), f"{name}: {off} steps")
+            self.assertLessEqual(off, 0.5 + 0.00001 * steps_a_unit(plan, axis), f"{name}: {off} steps")
         for name, share in told.fastest.items():
             self.assertLessEqual(share, 1 + 1e-6, name)
         if not any(snag.severity == "stop" for snag in evaluate(plan).snags):

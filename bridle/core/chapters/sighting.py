@@ -10,7 +10,7 @@ from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Across
 from bridle.core.subjects import projecting, tracking
 from bridle.core.subjects.easing import Floats
-from bridle.core.subjects.projecting import Poses, Seen
+from bridle.core.subjects.projecting import NEAREST_MM, Poses, Seen
 
 # Where a mark is wanted, as a share of the picture's width to the right of its middle.
 WANTED: dict[Across, float] = {"left third": -1 / 6, "centre": 0.0, "right third": 1 / 6}
@@ -46,8 +46,8 @@ def see_mark(plan: Plan, at: Poses, mark: Mark) -> Seen:
 
 
 def placed(plan: Plan) -> list[Mark]:
-    """The marks that stand somewhere before the rail."""
-    return [mark for mark in plan.move.marks if mark.form != "bearing" and mark.y_mm > 0]
+    """The marks that stand somewhere before the rail, by more than a hair."""
+    return [mark for mark in plan.move.marks if mark.form != "bearing" and mark.y_mm >= NEAREST_MM]
 
 
 def nearest_mm(plan: Plan) -> float | None:

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** There and back, several places in each cycle, the same positions again, and the same path run live. */
+  import { exact } from '../../parts/beatParts';
   import type { Edit } from '../../api/client';
   import { number } from '../../format';
   import Choice from '../../parts/Choice.svelte';
@@ -236,7 +237,7 @@
             label="interval of {pass.name}"
             value={pass.interval_s === null || pass.interval_s === undefined
               ? (sheet.told.interval_s ?? null)
-              : Number(pass.interval_s)}
+              : exact(pass.interval_s)}
             unit="s"
             exactText
           /></span
@@ -288,7 +289,7 @@
             <Editable
               path="move.live_s"
               label="length of the live run"
-              value={Number(move.live_s)}
+              value={exact(move.live_s)}
               unit="s"
               exactText
             />

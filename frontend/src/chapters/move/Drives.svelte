@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What each drive is told, the program and tables to take along, jogging and capturing, and the limits of the axes. */
+  import { exact } from '../../parts/beatParts';
   import { onMount } from 'svelte';
   import { number, write } from '../../format';
   import Choice from '../../parts/Choice.svelte';
@@ -89,7 +90,7 @@
         for <Editable
           path="rig.controller.pulse_s"
           label="length of the pulse"
-          value={Number(control?.pulse_s ?? 0.2)}
+          value={exact(control?.pulse_s ?? '1/5')}
           unit="s"
           exactText
         />

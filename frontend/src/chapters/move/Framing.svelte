@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The framing: plan and side drawing, the finder, the keyframes, the ease, and what the picture suffers. */
+  import { exact } from '../../parts/beatParts';
   import type { Edit } from '../../api/client';
   import Finder from '../../drawings/finder/Finder.svelte';
   import Pace from '../../drawings/pace/Pace.svelte';
@@ -39,7 +40,7 @@
 
 <div class="framing" class:big>
   <div class="drawing">
-    {#if big}<Finder big onbig={() => (big = false)} />
+    {#if big}<Finder big onbig={() => (big = false)} /><SideView />
     {:else}
       <PlanDrawing height={374} />
       <SideView />
@@ -64,7 +65,7 @@
             <Editable
               path="move.ease_{end}_s"
               label="ease {end}, in seconds of clip"
-              value={Number(move[`ease_${end}_s`] ?? 0)}
+              value={exact(move[`ease_${end}_s`] ?? '0')}
               unit="s"
               exactText
             />

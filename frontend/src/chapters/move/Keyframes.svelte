@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The keyframes as a table: frame, positions, whether the move stops there; and the frame at the playhead. */
+  import { exact } from '../../parts/beatParts';
   import X from '@lucide/svelte/icons/x';
   import type { Edit } from '../../api/client';
   import { sample } from '../../drawings/span/geometry';
@@ -79,7 +80,7 @@
             <Editable
               path="{path(i)}.when.at_s"
               label="time of keyframe {i + 1} in the clip"
-              value={Number(key.when.at_s)}
+              value={exact(key.when.at_s)}
               unit="s"
               exactText
             />
@@ -171,15 +172,15 @@
     onclick={() => void sheet.change([{ do: 'keyframe', frame: sheet.playhead.at }])}
     >+ keyframe at the playhead</button
   >
-  {#if !move.keyframes[0]!.hold_frames}
-    <button type="button" class="link" onclick={() => void sheet.set(`${path(0)}.hold_frames`, 12)}
-      >hold the start</button
-    >
-  {/if}
-  {#if !move.keyframes[last]!.hold_frames}
-    <button type="button" class="link" onclick={() => void sheet.set(`${path(last)}.hold_frames`, 12)}
-      >hold the end</button
-    >
+  {#if !move.keyframes[0]!.hold_frames || !move.keyframes[last]!.hold_frames}
+    <span class="stand">
+      <span class="label">stand at</span>
+      {#each [0, last].filter((n) => !move.keyframes[n]!.hold_frames) as n (n)}
+        <button type="button" class="link" onclick={() => void sheet.set(`${path(n)}.hold_frames`, 12)}
+          >{n ? 'end' : 'start'}</button
+        >
+      {/each}
+    </span>
   {/if}
 </p>
 
@@ -264,6 +265,11 @@
     font-size: 13px;
     border-top: 1px solid var(--hair);
     padding-top: 4px;
+  }
+  .stand {
+    display: inline-flex;
+    gap: 8px;
+    align-items: baseline;
   }
   .add .link {
     min-height: 24px;

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What the camera sees at the playhead; plays the clip at its real rate. The model loads when it is first needed. */
+  import Download from '@lucide/svelte/icons/download';
   import Maximize from '@lucide/svelte/icons/maximize-2';
   import Minimize from '@lucide/svelte/icons/minimize-2';
   import Pause from '@lucide/svelte/icons/pause';
@@ -176,10 +177,11 @@
     {#if !recording}
       <button
         type="button"
-        class="link last"
+        class="icon last"
+        aria-label="Save the preview as a WebM film"
         title="Save the preview as a WebM film"
         disabled={!model || !view}
-        onclick={() => void save()}>save WebM</button
+        onclick={() => void save()}><Download size={15} /></button
       >
     {/if}
     {#if onbig}

@@ -169,13 +169,11 @@ export class Model {
     this.#scene.background = this.#mix(dark ? 0.04 + 0.2 * day : 0.5 - 0.46 * day);
     this.#ground.material.color = this.#mix(dark ? 0.02 + 0.1 * day : 0.58 - 0.42 * day);
     this.#fill.intensity = 1.1 + 1.2 * day;
-    this.#key.intensity = sun && up < -1 ? 0.15 : 0.6 + 1.6 * day;
+    // By night the moon, or a lamp, tells the sides of things apart.
+    this.#key.intensity = sun && up < -1 ? 0.7 : 0.6 + 1.6 * day;
     const [turn, high] = [rad((sun?.azimuth ?? 210) - this.#normal), rad(Math.max(up, 1))];
-    const toSun = [
-      Math.cos(high) * Math.sin(turn),
-      Math.sin(high),
-      -Math.cos(high) * Math.cos(turn)
-    ] as const;
+    const low = sun && up < -1 ? rad(35) : high;
+    const toSun = [Math.cos(low) * Math.sin(turn), Math.sin(low), -Math.cos(low) * Math.cos(turn)] as const;
     this.#key.position.set(...toSun);
     this.#sun.visible = !!sun && up > -0.9;
     const real = rad(up);

@@ -54,13 +54,13 @@
     const ahead = placed.map((one) => one.mark.y_mm).filter((y) => y > 0);
     const subject = move.follow ? move.marks[move.follow.mark]?.y_mm : undefined;
     // What is followed has to be on the drawing; what is far off comes onto it when it is zoomed out.
-    const near = subject && subject > 0 ? subject * 1.2 : ahead.length ? Math.min(...ahead) * 1.3 : 0;
+    const near = subject && subject > 0 ? subject * 1.45 : ahead.length ? Math.min(...ahead) * 1.3 : 0;
     const far = Math.max(length * 1.1, near) * zoom;
     const side = Math.max(length * 0.62, far * 0.45);
     const middle = (rail.low + rail.high) / 2;
     return { left: middle - side, right: middle + side, far };
   }
-  const frame = $derived({ width, height, ...(frozen ?? content()) });
+  const frame = $derived({ width, height, under: keys.length > 2 ? 92 : 62, ...(frozen ?? content()) });
   const to = $derived(scale(frame));
   const top = $derived(to.mmY(10));
   const reach = $derived(frame.far * 0.86);
@@ -183,6 +183,20 @@
     );
     zoom = Math.min(40, Math.max(1, furthest / content().far));
   }
+
+  /** Boxes that would lie on one another stand in rows under the rail. */
+  const rows = $derived.by(() => {
+    const order = keys.map((key, n) => ({ n, x: to.x(key.slide_mm * slope) })).sort((a, b) => a.x - b.x);
+    const ends: number[] = [];
+    const made: number[] = [];
+    for (const one of order) {
+      let row = ends.findIndex((end) => one.x - end >= THUMB * 2 + 2);
+      if (row < 0) row = ends.length;
+      ends[row] = one.x;
+      made[one.n] = Math.min(row, 2);
+    }
+    return made;
+  });
 
   const wide = (index: number) => Math.max(7, (move.marks[index]!.width_mm * to.mm) / 2);
   const inside = (x: number, y: number) =>
@@ -365,8 +379,9 @@
       {@const tip = ahead(
         key.slide_mm * slope,
         led ? (poseAt(sheet.told, view?.keyframes[n] ?? 0)?.pan ?? 0) : key.pan_deg,
-        grip
+        grip * (1 - 0.11 * (n % 4))
       )}
+      {@const y = to.y(0) + (rows[n] ?? 0) * 27}
       {@const outer = n === 0 || n === keys.length - 1}
       <line class="axis" class:inner={!outer} x1={x} y1={to.y(0)} x2={to.x(tip[0])} y2={to.y(tip[1])} />
       {#if turns && !led}<g
@@ -385,7 +400,7 @@
           <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r={outer ? 7 : 5} />
         </g>
         <text class="small halo" x={to.x(tip[0]) + 11} y={to.y(tip[1]) + 4}
-          >{n + 1} {write(Number(key.pan_deg.toFixed(1)), 'deg')}</text
+          >{n + 1}{outer ? ` ${write(Number(key.pan_deg.toFixed(1)), 'deg')}` : ''}</text
         >{/if}
       {#if slides}<g
           class="handle"
@@ -399,9 +414,9 @@
           onpointerdown={(event) => grab(event, { kind: 'carriage', key: n })}
           onkeydown={(event) => keysOn(event, { kind: 'carriage', key: n })}
         >
-          <rect class="reach" x={x - 22} y={to.y(0) - 22} width="44" height="44" />
-          <rect class="box" x={x - THUMB} y={to.y(0) - THUMB} width={THUMB * 2} height={THUMB * 2} />
-          <text class="bold" {x} y={to.y(0) + 4.5} text-anchor="middle">{n + 1}</text>
+          <rect class="reach" x={x - 22} y={y - 22} width="44" height="44" />
+          <rect class="box" x={x - THUMB} y={y - THUMB} width={THUMB * 2} height={THUMB * 2} />
+          <text class="bold" {x} y={y + 4.5} text-anchor="middle">{n + 1}</text>
         </g>{/if}
     {/each}
 
@@ -409,7 +424,7 @@
       {@const places = keys.map((key) => key.slide_mm * slope)}
       {@const a = to.x(Math.min(...places))}
       {@const b = to.x(Math.max(...places))}
-      {@const y = to.y(0) + PAD}
+      {@const y = to.y(0) + PAD + Math.max(0, ...rows) * 27}
       <line class="dimension" x1={a} x2={a} y1={y - 14} y2={y + 6} />
       <line class="dimension" x1={b} x2={b} y1={y - 14} y2={y + 6} />
       {#if b - a > 100}

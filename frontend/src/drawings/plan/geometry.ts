@@ -6,6 +6,8 @@ export interface Frame {
   left: number;
   right: number;
   far: number;
+  /** Room below the rail for boxes and the dimension line, in pixels. */
+  under: number;
 }
 
 export interface Scale {
@@ -16,14 +18,11 @@ export interface Scale {
   mmY: (px: number) => number;
 }
 
-/** Room below the rail for its dimension line. */
-const UNDER_PX = 62;
-
 /** The same scale both ways, the content in the middle. */
 export function scale(frame: Frame): Scale {
-  const px = Math.min(frame.width / (frame.right - frame.left), (frame.height - UNDER_PX) / frame.far);
+  const px = Math.min(frame.width / (frame.right - frame.left), (frame.height - frame.under) / frame.far);
   const padX = (frame.width - (frame.right - frame.left) * px) / 2;
-  const bottom = frame.height - UNDER_PX;
+  const bottom = frame.height - frame.under;
   return {
     mm: px,
     x: (mm) => padX + (mm - frame.left) * px,

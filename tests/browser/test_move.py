@@ -1,0 +1,157 @@
+"""The move chapter: keyframes, tracking, the finder and its film, crops, rounds, the program and jogging."""
+
+import re
+from pathlib import Path
+from typing import Any
+
+import av
+from playwright.sync_api import Page, expect
+
+from tests.browser.pages import BrowserCase, figure, leaf, type_over
+
+# How many different tones there are in the finder's picture.
+TONES = """canvas => {
+  const {width, height} = canvas;
+  const seen = new Set(canvas.getContext('2d').getImageData(0, 0, width, height).data);
+  return seen.size;
+}"""
+
+
+def ready(page: Page) -> Any:
+    """The finder's picture, once the scene is there."""
+    canvas = page.locator("canvas[data-ready=yes]")
+    canvas.wait_for(timeout=20_000)
+    page.wait_for_timeout(300)
+    return canvas
+
+
+class MoveChapter(BrowserCase):
+    def test_keyframes_are_added_moved_stopped_at_and_taken_away(self) -> None:
+        page = self.open_demo("Lamps along the quay", chapter="Move")
+        page.keyboard.press("End")
+        page.get_by_role("slider", name="Playhead").focus()
+        page.keyboard.press("Home")
+        for _ in range(4):
+            page.keyboard.press("Shift+ArrowRight")
+        page.get_by_role("button", name="+ keyframe at the playhead").click()
+        expect(page.get_by_role("heading", name="Three keyframes, slide, pan and tilt")).to_be_visible()
+        type_over(page, "frame of keyframe 2", "200")
+        expect(figure(page, "frame of keyframe 2")).to_have_text("200")
+        page.get_by_role("slider", name="Slide at keyframe 2").press("Shift+ArrowRight")
+        page.get_by_role("combobox", name="At keyframe 2 the move").select_option("stop")
+        type_over(page, "stands at keyframe 2 for", "40")
+        expect(figure(page, "stands at keyframe 2 for")).to_have_text("40 frames")
+        type_over(page, "frame of keyframe 2", "900")
+        snag = page.locator("[data-snag=keyframe-misplaced]").first
+        expect(snag).to_contain_text("Keyframe 2 cannot stand where it was put")
+        snag.get_by_role("button", name="Spread them evenly").click()
+        expect(page.locator("[data-snag=keyframe-misplaced]")).to_have_count(0)
+        page.get_by_role("button", name="Take keyframe 2 away").click()
+        expect(page.get_by_role("heading", name=re.compile("Two keyframes"))).to_be_visible()
+        page.get_by_text("soft", exact=True).click()
+        page.get_by_text("clip seconds", exact=True).click()
+        type_over(page, "ease in, in seconds of clip", "3")
+        expect(page.get_by_role("button", name=re.compile("^ease in, in the clip: 3 s"))).to_be_visible()
+
+    def test_a_mark_that_drifts_is_brought_back_by_one_button(self) -> None:
+        page = self.open_demo("Lamps along the quay", chapter="Move")
+        snag = page.locator("[data-snag=mark-drifts]")
+        expect(snag).to_contain_text("The hand crane drifts")
+        snag.get_by_role("button", name="Add 1 keyframe").click()
+        expect(snag).to_have_count(0)
+        expect(page.get_by_role("heading", name=re.compile("Three keyframes"))).to_be_visible()
+        page.keyboard.press("u")
+        snag.get_by_role("button", name="Follow it at every frame").click()
+        expect(page.get_by_text("follows", exact=True).first).to_be_visible()
+        leaf(page, "Marks and sight")
+        page.get_by_role("button", name=re.compile("^lamp 1")).click()
+        page.get_by_role("button", name="measure it by aiming twice").click()
+        type_over(page, "pan at aim 2", "-4")
+        expect(page.locator("[data-snag=mark-elsewhere], [data-snag=aims-too-alike]").first).to_be_visible()
+        expect(page.get_by_role("cell", name="1 to 480").first).to_be_visible()
+
+    def test_the_finder_shows_plays_and_saves_what_the_camera_sees(self) -> None:
+        page = self.open_demo("Harbour refloat")
+        scripts = "performance.getEntriesByType('resource').filter(r => /scene-/.test(r.name)).length"
+        self.assertEqual(page.evaluate(scripts), 0, "the model is not loaded before it is needed")
+        page.keyboard.press("3")
+        canvas = ready(page)
+        self.assertGreater(canvas.evaluate(TONES), 20)
+        self.assertEqual(page.evaluate(scripts), 1)
+        before = canvas.evaluate("c => c.toDataURL()")
+        page.get_by_role("button", name="Larger").click()
+        page.get_by_role("button", name="Smaller").click()
+        page.get_by_role("button", name="Play", exact=True).click()
+        expect(page.get_by_role("slider", name="Playhead")).not_to_have_attribute("aria-valuenow", "1")
+        page.get_by_role("button", name="Pause").click()
+        self.assertNotEqual(ready(page).evaluate("c => c.toDataURL()"), before)
+        page.get_by_text("both ends").click()
+        page.keyboard.press("1")
+        type_over(page, "frames", "40")
+        page.keyboard.press("3")
+        ready(page)
+        with page.expect_download(timeout=60_000) as film:
+            page.get_by_role("button", name="Save the preview as a WebM film").click()
+        self.assertEqual(film.value.suggested_filename, "harbour-refloat-preview.webm")
+        self._is_a_film(Path(film.value.path()))
+
+    def _is_a_film(self, path: Path) -> None:
+        with av.open(str(path)) as film:
+            stream = film.streams.video[0]
+            self.assertEqual((stream.width, stream.height), (1280, 720))
+            frames = sum(1 for _ in film.decode(stream))
+        self.assertGreater(frames, 10)
+
+    def test_a_crop_that_moves_and_what_it_enlarges(self) -> None:
+        page = self.open_demo("Mill Weir footbridge", chapter="Move")
+        expect(page.get_by_role("heading", name="A still camera, a crop that moves")).to_be_visible()
+        leaf(page, "The picture")
+        page.get_by_role("slider", name="Width of the crop at the end").press("Shift+ArrowLeft")
+        expect(figure(page, "width of the crop at the end")).to_have_text("67 %")
+        snag = page.locator("[data-snag=picture-enlarged]").first
+        expect(snag).to_contain_text("the picture is enlarged")
+        snag.get_by_role("button", name=re.compile("^Deliver")).click()
+        expect(snag).to_have_count(0)
+        with page.expect_download() as table:
+            page.get_by_role("link", name="rectangles for the encoder (CSV)").click()
+        self.assertEqual(len(Path(table.value.path()).read_text().splitlines()), 2251)
+
+    def test_stations_rows_and_a_live_run(self) -> None:
+        page = self.open_demo("Harbour refloat", chapter="Move")
+        leaf(page, "Rounds and repeats")
+        page.get_by_text("stations", exact=True).click()
+        expect(figure(page, "slide at station C")).to_have_text("860 mm")
+        expect(page.get_by_role("button", name=re.compile("^pictures in all: 2160 frames"))).to_be_visible()
+        page.get_by_text("panorama row", exact=True).click()
+        expect(page.get_by_role("button", name=re.compile("^pictures in a row: 2"))).to_be_visible()
+        page.get_by_text("one picture", exact=True).click()
+        page.get_by_role("button", name="run it live too").click()
+        snag = page.locator("[data-snag=live-too-fast]").first
+        expect(snag).to_contain_text("Run live in 29 s, the slide would go")
+        snag.get_by_role("button", name=re.compile("^Take")).click()
+        expect(snag).to_have_count(0)
+
+    def test_jogging_capturing_and_the_program(self) -> None:
+        page = self.open_demo("Harbour refloat", chapter="Move")
+        leaf(page, "The drives")
+        expect(page.get_by_role("button", name="Jog the slide up")).to_be_disabled()
+        page.get_by_role("button", name="Reference all axes").click()
+        expect(page.get_by_role("cell", name="0 mm, at its end")).to_be_visible()
+        page.get_by_role("button", name="go to 1").click()
+        expect(page.get_by_role("cell", name="40 mm")).to_be_visible()
+        page.get_by_text("10 mm · 5°").click()
+        page.get_by_role("button", name="Jog the slide up").click()
+        expect(page.get_by_role("cell", name="50 mm")).to_be_visible()
+        page.get_by_role("button", name="take as 1").click()
+        page.get_by_role("button", name="Rehearse the program").click()
+        outcome = page.get_by_role("status").filter(has_text="pictures fired")
+        expect(outcome).to_contain_text("720 pictures fired, each once", timeout=20_000)
+        page.get_by_role("button", name="List the marks").click()
+        expect(page.get_by_role("heading", name="Harbour refloat: marks to set")).to_be_visible()
+        page.get_by_text("saved", exact=True).wait_for()
+        with page.expect_download() as program:
+            page.get_by_role("link", name="program for the controller (G-code)").click()
+        text = Path(program.value.path()).read_text()
+        self.assertEqual(text.count("M64 P0"), 720)
+        leaf(page, "Framing")
+        expect(figure(page, "slide at keyframe 1")).to_have_text("50 mm")
