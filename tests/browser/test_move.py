@@ -25,6 +25,11 @@ def ready(page: Page) -> Any:
     return canvas
 
 
+def chapter(page: Page, name: str) -> None:
+    """Go to a chapter by its link; digits belong to a figure that has the focus."""
+    page.get_by_role("navigation", name="Chapters").get_by_role("link", name=name).click()
+
+
 class MoveChapter(BrowserCase):
     def test_keyframes_are_added_moved_stopped_at_and_taken_away(self) -> None:
         page = self.open_demo("Lamps along the quay", chapter="Move")
@@ -42,10 +47,12 @@ class MoveChapter(BrowserCase):
         type_over(page, "stands at keyframe 2 for", "40")
         expect(figure(page, "stands at keyframe 2 for")).to_have_text("40 frames")
         type_over(page, "frame of keyframe 2", "900")
+        chapter(page, "Review")
         snag = page.locator("[data-snag=keyframe-misplaced]").first
         expect(snag).to_contain_text("Keyframe 2 cannot stand where it was put")
         snag.get_by_role("button", name="Spread them evenly").click()
         expect(page.locator("[data-snag=keyframe-misplaced]")).to_have_count(0)
+        chapter(page, "Move")
         page.get_by_role("button", name="Take keyframe 2 away").click()
         expect(page.get_by_role("heading", name=re.compile("Two keyframes"))).to_be_visible()
         page.get_by_text("soft", exact=True).click()
@@ -86,21 +93,22 @@ class MoveChapter(BrowserCase):
         page.get_by_role("button", name="Pause").click()
         self.assertNotEqual(ready(page).evaluate("c => c.toDataURL()"), before)
         page.get_by_text("both ends").click()
-        page.keyboard.press("1")
+        chapter(page, "Clip")
         type_over(page, "frames", "40")
-        page.keyboard.press("3")
+        chapter(page, "Move")
         ready(page)
         with page.expect_download(timeout=60_000) as film:
             page.get_by_role("button", name="Save the preview as a WebM film").click()
-        self.assertEqual(film.value.suggested_filename, "harbour-refloat-preview.webm")
+        self.assertEqual(film.value.suggested_filename, "harbour-refloat-copy-preview.webm")
         self._is_a_film(Path(film.value.path()))
 
     def _is_a_film(self, path: Path) -> None:
         with av.open(str(path)) as film:
             stream = film.streams.video[0]
+            self.assertAlmostEqual(float(film.duration or 0) / 1e6, 40 / 25, 1)
             self.assertEqual((stream.width, stream.height), (1280, 720))
             frames = sum(1 for _ in film.decode(stream))
-        self.assertGreater(frames, 10)
+        self.assertEqual(frames, 40)
 
     def test_a_crop_that_moves_and_what_it_enlarges(self) -> None:
         page = self.open_demo("Mill Weir footbridge", chapter="Move")
@@ -147,8 +155,8 @@ class MoveChapter(BrowserCase):
         outcome = page.get_by_role("status").filter(has_text="pictures fired")
         expect(outcome).to_contain_text("720 pictures fired, each once", timeout=20_000)
         page.get_by_role("button", name="List the marks").click()
-        expect(page.get_by_role("heading", name="Harbour refloat: marks to set")).to_be_visible()
-        page.get_by_text("saved", exact=True).wait_for()
+        expect(page.get_by_role("heading", name="Harbour refloat, copy: marks to set")).to_be_visible()
+        page.get_by_text(re.compile("^saved")).first.wait_for()
         with page.expect_download() as program:
             page.get_by_role("link", name="program for the controller (G-code)").click()
         text = Path(program.value.path()).read_text()

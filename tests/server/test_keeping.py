@@ -55,6 +55,7 @@ class Keeping(TestCase):
                 Edit(path="beat.exposure_s", value="1/50"),
                 Edit(path="shoot.subject", value=""),
                 Edit(path="move.marks", value=[]),
+                Edit(path="move.follow", value=None),
             ],
         )
         self.assertEqual(
@@ -63,8 +64,9 @@ class Keeping(TestCase):
                 Side(place="held in the sentence", mine="nothing", theirs="25 a second, 3 h 12 min and 16 s"),
                 Side(place="shoot, subject", mine="nothing", theirs="boats lift as the tide comes in"),
                 Side(place="beat, exposure", mine="0.02 s", theirs="2.5 s"),
-                Side(place="move, end, slide", mine="700 mm", theirs="860 mm"),
-                Side(place="move, marks", mine="0 of them", theirs="1 of them"),
+                Side(place="move, keyframe 2, slide", mine="700 mm", theirs="450 mm"),
+                Side(place="move, follow", mine="nothing", theirs="mark 0, across centre, every frame False"),
+                Side(place="move, marks", mine="0 of them", theirs="5 of them"),
             ],
         )
 

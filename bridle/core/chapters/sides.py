@@ -1,5 +1,6 @@
 """Two versions of one plan side by side, in words."""
 
+import re
 from collections.abc import Iterator
 from typing import Any
 
@@ -49,9 +50,10 @@ def in_words(path: str, was: Any, now: Any) -> str:
 
 
 def _place(path: str) -> str:
-    """The path in words, without the unit that its last step ends in."""
+    """The path in words, without the unit that its last step ends in; things in a list are counted from one."""
     ending = next((end for end in _UNITS if path.endswith(end)), "")
-    return path.removesuffix(ending).replace(".", ", ").replace("_", " ")
+    counted = re.sub(r"s\.(\d+)", lambda found: f" {int(found[1]) + 1}", path.removesuffix(ending))
+    return counted.replace(".", ", ").replace("_", " ")
 
 
 def _value(plan: Plan, path: str) -> str:
@@ -65,6 +67,8 @@ def _written(value: Any, path: str) -> str:
     unit = next((unit for end, unit in _UNITS.items() if path.endswith(end)), None)
     if isinstance(value, list):
         return f"{len(value)} of them"
+    if isinstance(value, dict):
+        return ", ".join(f"{_place(name)} {_written(one, name)}" for name, one in value.items())
     if unit and isinstance(value, str | int | float):
         over, _, under = str(value).partition("/")
         return write(float(over) / float(under or 1), unit)

@@ -456,6 +456,9 @@
   ul li.here {
     background: var(--wash);
   }
+  .here .label {
+    color: var(--ink);
+  }
   li > button:first-child {
     flex: 1;
     text-align: left;

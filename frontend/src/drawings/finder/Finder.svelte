@@ -10,7 +10,7 @@
   import { number, write } from '../../format';
   import { look } from '../../looks/look.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { lines, paint, record, skins, type Recording, type Shown } from './film';
+  import { lines, paint, skins, type Shown } from './film';
   import { poseAt } from './pose';
   import type { Inks, Model } from './scene';
 
@@ -27,7 +27,8 @@
   let failed = $state('');
   let shown = $state<Shown>({ thirds: true, level: false, safe: false, onion: false });
   let width = $state(300);
-  let recording = $state.raw<Recording>();
+  let recording = $state<'no' | 'yes' | 'stop'>('no');
+  let refused = $state('');
   let share = $state(0);
   let measured = $state(0);
   let ticks: number[] = [];
@@ -73,7 +74,7 @@
   $effect(() => model?.size(drawn.width, drawn.height));
   $effect(() => {
     const context = canvas?.getContext('2d');
-    if (!model || !context || recording) return;
+    if (!model || !context || recording !== 'no') return;
     canvas!.width = drawn.width;
     canvas!.height = drawn.height;
     show(context, head.frame);
@@ -103,16 +104,23 @@
     const context = film.getContext('2d')!;
     model.size(film.width, film.height);
     share = 0;
-    const taken = record(
-      film,
-      frames,
-      head.rate(),
-      (frame) => model && paint(context, model, sheet.plan, sheet.told, frame),
-      (now) => (share = now)
-    );
-    recording = taken;
-    const blob = await taken.done;
-    recording = undefined;
+    recording = 'yes';
+    refused = '';
+    let blob: Blob | null = null;
+    try {
+      const { encode } = await import('./webm');
+      blob = await encode(
+        film,
+        frames,
+        head.rate(),
+        (frame) => model && paint(context, model, sheet.plan, sheet.told, frame),
+        (now) => (share = now),
+        () => recording === 'stop'
+      );
+    } catch (error) {
+      refused = error instanceof Error ? error.message : 'The film could not be saved.';
+    }
+    recording = 'no';
     model?.size(drawn.width, drawn.height);
     if (blob) keep(blob);
   }
@@ -125,7 +133,7 @@
     setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
   }
 
-  onDestroy(() => recording?.stop());
+  onDestroy(() => (recording = 'stop'));
 
   const LINES = [
     ['thirds', 'thirds'],
@@ -174,7 +182,7 @@
         ? `, ${write(pose.focal, 'focal')}`
         : ''}</span
     >
-    {#if !recording}
+    {#if recording === 'no'}
       <button
         type="button"
         class="icon last"
@@ -190,15 +198,16 @@
       </button>
     {/if}
   </div>
+  {#if refused}<p role="alert">{refused}</p>{/if}
   <div class="tools">
     {#each LINES as [key, label] (key)}
       <label><input type="checkbox" bind:checked={shown[key]} />{label}</label>
     {/each}
-    {#if recording}
+    {#if recording !== 'no'}
       <span class="saving">
         <progress value={share} aria-label="Saving the preview"></progress>
         <span class="label">{write(share, 'share')}</span>
-        <button type="button" class="link" onclick={() => recording?.stop()}>stop here</button>
+        <button type="button" class="link" onclick={() => (recording = 'stop')}>stop here</button>
       </span>
     {/if}
   </div>
