@@ -62,6 +62,11 @@ def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
     studio.take(page, "kit-paper")
 
 
+def seen(page: Page) -> None:
+    """Wait for what the finder shows."""
+    page.locator("canvas[data-ready=yes]").wait_for()
+
+
 def take_all(studio: Studio, links: dict[str, str]) -> None:
     """Every main view once, spread over the three looks."""
     harbour, lamps = links["Harbour refloat"], links["Lamps along the quay"]
@@ -75,12 +80,23 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     page.get_by_role("slider", name="Playhead").press("End")
     for _ in range(10):
         page.get_by_role("slider", name="Playhead").press("Shift+ArrowLeft")
+    seen(page)
     studio.take(page, "move-cyanotype")
     page = studio.open(f"{harbour}/move", "paper")
     for _ in range(7):
         page.get_by_role("slider", name="Playhead").press("Shift+ArrowRight")
-    page.get_by_role("button", name="slide travels").evaluate("e => e.blur()")
+    seen(page)
     studio.take(page, "move-paper")
+    page = studio.open(f"{links['Moonlight over the salt barn']}/move", "paper")
+    leaf(page, "The drives")
+    page.get_by_role("button", name="Reference all axes").click()
+    page.get_by_text("referenced, after").wait_for()
+    page.get_by_role("button", name="Rehearse the program").click()
+    page.get_by_text("pictures fired").wait_for()
+    studio.take(page, "drives-paper")
+    page = studio.open(f"{links['Mill Weir footbridge']}/move", "safelight")
+    leaf(page, "The picture")
+    studio.take(page, "picture-safelight")
     studio.take(studio.open(f"{lamps}/review", "paper"), "review-paper")
     studio.take(studio.open(f"{lamps}/run", "safelight"), "run-safelight")
     studio.take(studio.open("/log", "paper"), "log-paper")
@@ -104,7 +120,13 @@ def main() -> None:
             page = browser.new_page()
             page.goto(server.address)
             links = {}
-            for name in ("Harbour refloat", "Lamps along the quay", "Moonlight over the salt barn", "Market morning"):
+            for name in (
+                "Harbour refloat",
+                "Lamps along the quay",
+                "Moonlight over the salt barn",
+                "Market morning",
+                "Mill Weir footbridge",
+            ):
                 href = page.get_by_role("link", name=name).first.get_attribute("href") or ""
                 links[name] = href.rpartition("/")[0]
             take_all(Studio(browser, server.address), links)

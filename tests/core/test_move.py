@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
 from bridle.core.changes import AddKeyframe, AimAt, make
-from bridle.core.chapters import crops, moment, path, schedule, tracks, travels
+from bridle.core.chapters import crops, path, schedule, tracks, travels
 from bridle.core.chapters.clip import solved
 from bridle.core.chapters.picture import kept
 from bridle.core.chapters.shifts import shift
@@ -211,14 +211,6 @@ class Paths(TestCase):
         self.assertEqual((len(jogged.move.keyframes), jogged.move.keyframes[1].pan_deg), (3, 12.5))
         aimed, _ = make(plan, [AimAt(do="aim", mark=0)])
         self.assertEqual([key.pan_deg for key in aimed.move.keyframes], [33.69, 7.59])
-
-    @settings(max_examples=60, deadline=None)
-    @given(moves, st.integers(1, 300), st.integers(0, 299))
-    def test_the_working_of_a_frame_gives_its_positions(self, move: Move, frames: int, frame: int) -> None:
-        plan = plan_of({**THREE, "frames": F(frames)}, move=move, rig=Rig(axes=RINGS))
-        told = {one.key: one for one in moment.answer(plan, frame)}
-        for name, values in places(plan).items():
-            self.assertAlmostEqual(told[f"frame.{name}"].value, values[min(frame, frames - 1)], 6)
 
 
 class Seeing(TestCase):

@@ -207,10 +207,13 @@ def _too_late(plan: Plan, solution: Solution, axis: Axis) -> Fraction | None:
 def _shorten_exposure(plan: Plan, one: Cycle) -> list[Fix]:
     """The longest shutter time on the dial with which the beat fits; what is needed only falls with it."""
     exposure, told = float(one.beat.exposure_s), shutter.LABELS
+    solution, _missing = solved(plan.clip)
+    assert solution is not None
+    places = positions(plan, solution)
     low, high = 0, sum(float(label) < exposure for label in told)
     while low < high:
         middle = (low + high) // 2
-        low, high = (middle + 1, high) if _fits_with(plan, told[middle]) else (low, middle)
+        low, high = (middle + 1, high) if _fits_with(plan, told[middle], solution, places) else (low, middle)
     label = told[low - 1] if low else None
     if label is None:
         return []
@@ -224,12 +227,10 @@ def _shorten_exposure(plan: Plan, one: Cycle) -> list[Fix]:
     return [fix]
 
 
-def _fits_with(plan: Plan, exposure: Fraction) -> bool:
+def _fits_with(plan: Plan, exposure: Fraction, solution: Solution, places: dict[str, Floats]) -> bool:
     """Whether the whole shoot fits with another exposure; another frame may be the tightest then."""
-    changed_beat = plan.beat.model_copy(update={"exposure_s": exposure})
-    solution, _missing = solved(plan.clip)
-    assert solution is not None
-    return not measure(plan.model_copy(update={"beat": changed_beat}), solution, pace_of(plan.clip)).over_s
+    other = plan.model_copy(update={"beat": plan.beat.model_copy(update={"exposure_s": exposure})})
+    return not measure(other, solution, pace_of(plan.clip), places=places).over_s
 
 
 def _travel_less(plan: Plan, axis: Axis) -> list[Fix]:
@@ -240,7 +241,9 @@ def _travel_less(plan: Plan, axis: Axis) -> list[Fix]:
     slots = slots_of(solution, pace_of(plan.clip))
 
     def keeps_up(tried: Plan) -> bool:
-        steps = longest_steps(tried, positions(tried, solution))[axis.name]
+        # By itself: what the others do changes nothing for this one.
+        alone = tried.model_copy(update={"rig": tried.rig.model_copy(update={"axes": (axis,)})})
+        steps = longest_steps(alone, positions(alone, solution))[axis.name]
         return not _late(_times(axis, steps, plan.beat.continuous), slots)
 
     return lessened(plan, (axis,), keeps_up)

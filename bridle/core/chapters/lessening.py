@@ -14,7 +14,7 @@ from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.snag import Fix, slot
 
 Stand = TypeVar("Stand", Keyframe, Station)
-TRIES = 14
+TRIES = 10
 DIGITS = 3
 
 

@@ -220,7 +220,8 @@ def _parallax(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iter
     )
     yield figure("view.parallax", "near passes far by", px, "px", PARALLAX, *terms)
     if travel > 0 and px < SEEN_SHARE * frame.width_px:
-        yield _unseen(plan, travel, px, beyond)
+        # Whatever is put nearer makes the furthest mark the far one, also where there was only that one.
+        yield _unseen(plan, travel, px, 1 / far)
 
 
 def _unseen(plan: Plan, travel: float, px: float, beyond: float) -> Snag:
