@@ -110,7 +110,7 @@ def answers(plan: Plan) -> Answers:
     stored = storing.answer(plan, clips, times)
     rigs, told = rig.answer(plan), drives.answer(plan, clips, paths)
     timed = timer.answer(plan, clips)
-    reviewed = review.answer(plan, times, paths, beats, told)
+    reviewed = review.answer(plan, times, paths, seen, beats, told)
     return Answers(clips, times, what_for, paths, seen, beats, both, stored, rigs, told, timed, reviewed)
 
 

@@ -46,6 +46,9 @@ class CommandLine(TestCase):
         code, out, _ = run("evaluate", str(HARBOUR))
         told = json.loads(out)
         self.assertEqual((code, told["frames"], told["figures"]["clip.clip"]["value"]), (0, 720, 28.8))
+        for command, lines in (("steps", 721), ("crops", 721), ("program", 5030)):
+            code, out, _ = run(command, str(HARBOUR))
+            self.assertEqual((code, len(out.splitlines())), (0, lines), command)
         code, out, _ = run("frames", str(HARBOUR))
         self.assertEqual((code, len(out.splitlines())), (0, 721))
 

@@ -8,6 +8,7 @@ from bridle.core.chapters.drives import DrivesAnswer
 from bridle.core.chapters.framings import framings
 from bridle.core.chapters.path import FIELDS, PathAnswer, at, shown_unit
 from bridle.core.chapters.timeline import TimelineAnswer
+from bridle.core.chapters.view import ViewAnswer
 from bridle.core.plan.document import Plan
 from bridle.core.plan.drive import Belt, ByHand, Clockwork
 from bridle.core.plan.kit import AxisCard, Battery, Mount, Support
@@ -42,7 +43,12 @@ class ReviewAnswer:
 
 
 def answer(
-    plan: Plan, timeline: TimelineAnswer | None, path: PathAnswer, beat: BeatAnswer | None, drives: DrivesAnswer
+    plan: Plan,
+    timeline: TimelineAnswer | None,
+    path: PathAnswer,
+    view: ViewAnswer,
+    beat: BeatAnswer | None,
+    drives: DrivesAnswer,
 ) -> ReviewAnswer:
     """What goes on the field card; the parts that need the clip are left out while it is open."""
     sheets = [_camera(plan)]
@@ -54,7 +60,8 @@ def answer(
             _camera(plan),
             *controller,
             *_drives(drives),
-            *_ends(plan),
+            *_ends(plan, path),
+            *_cues(view),
         ]
         sheets += _rig_checks(plan)
     return ReviewAnswer(tuple(sheets), _cautions(plan, path))
@@ -148,14 +155,32 @@ def _controller(plan: Plan, timeline: TimelineAnswer, path: PathAnswer, beat: Be
     return Sheet("Controller", rows)
 
 
-def _ends(plan: Plan) -> list[Sheet]:
-    ends = (("First keyframe", plan.move.start), ("Last keyframe", plan.move.end))
+def _ends(plan: Plan, path: PathAnswer) -> list[Sheet]:
+    """Where the axes stand at each keyframe; of a long row of them, which is in the table of steps, at its ends."""
+    keys = [(_title(plan, path, number), key) for number, key in enumerate(plan.move.keyframes)]
+    if len(keys) > MOST_KEYS:
+        keys = [keys[0], keys[-1]]
     return [
         Sheet(
-            title, tuple(Setting(axis.name, slot(at(plan, key, axis.name), shown_unit(axis))) for axis in plan.rig.axes)
+            title,
+            tuple(Setting(axis.name, slot(at(plan, key, axis.name), shown_unit(axis))) for axis in plan.rig.axes),
         )
-        for title, key in ends
+        for title, key in keys
     ]
+
+
+MOST_KEYS = 5
+
+
+def _title(plan: Plan, path: PathAnswer, number: int) -> str:
+    name = {0: "First keyframe", len(plan.move.keyframes) - 1: "Last keyframe"}.get(number, f"Keyframe {number + 1}")
+    return f"{name}, frame {path.schedule.frame(number) + 1}" if path.schedule else name
+
+
+def _cues(view: ViewAnswer) -> list[Sheet]:
+    """Who, or what, has to be in its place from when on."""
+    rows = tuple(Setting(one.name, slot(one.clocks[0][0], "instant")) for one in view.sights if one.cue and one.clocks)
+    return [Sheet("In their place from", rows)] if rows else []
 
 
 HIGH_MM = 2500
