@@ -6,7 +6,8 @@ const server = 'http://127.0.0.1:8420';
 
 export default defineConfig({
   plugins: [tailwindcss(), svelte()],
-  build: { target: 'es2022', sourcemap: false },
+  // The scene model is one library and loads by itself when the finder is first shown.
+  build: { target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 700 },
   server: {
     host: '127.0.0.1',
     port: 8421,

@@ -183,7 +183,9 @@ function axisFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
   const unit = linear ? 'mm' : 'deg';
   return [
     field('motion', 'moves', '', { choices: ['linear', 'rotary'] }),
-    ...(linear ? [] : [field('turns', 'turns as', '', { choices: ['pan', 'tilt', 'roll', 'focus', 'zoom'] })]),
+    ...(linear
+      ? []
+      : [field('turns', 'turns as', '', { choices: ['pan', 'tilt', 'roll', 'focus', 'zoom'] })]),
     field('low', 'reaches from', unit),
     field('high', 'to', unit),
     field('top_speed', 'top speed', `${unit}/s`),

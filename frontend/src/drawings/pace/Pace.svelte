@@ -1,6 +1,10 @@
 <script lang="ts">
-  /** The pace of the move over its frames: the corners are dragged to ease in and out. */
+  /**
+   * The pace of the move over its frames: the corners are dragged to ease in and out. The line over it is how fast the
+   * picture passes in the end, all axes and keyframes taken together.
+   */
   import { write } from '../../format';
+  import { exact } from '../../parts/beatParts';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -8,7 +12,29 @@
   const TOP = 12;
   const BASE = 58;
   const steps = $derived(Math.max(1, (sheet.figure('clip.moving')?.value ?? sheet.told.frames ?? 2) - 1));
-  const asked = $derived({ in: sheet.plan.move.ease_in_frames, out: sheet.plan.move.ease_out_frames });
+  const rate = $derived(sheet.quantity('rate')?.value ?? 25);
+  // Counted in frames, or in seconds of clip.
+  const asked = $derived({ in: counted('in'), out: counted('out') });
+  function counted(end: 'in' | 'out'): number {
+    const move = sheet.plan.move;
+    const seconds = move[`ease_${end}_s`];
+    return seconds === null || seconds === undefined
+      ? move[`ease_${end}_frames`]
+      : Math.round(exact(seconds) * rate);
+  }
+  const passing = $derived.by(() => {
+    const { traces, view } = sheet.told;
+    const most = Math.max(...(view?.shift_share ?? []), 0);
+    if (!traces || !view || most === 0) return '';
+    const last = traces.frames.at(-1) || 1;
+    return traces.frames
+      .slice(0, -1)
+      .map((frame, n) => {
+        const high = BASE - ((view.shift_share[n] ?? 0) / most) * (BASE - TOP - 8);
+        return `${n ? 'L' : 'M'}${(8 + (frame / last) * (WIDTH - 16)).toFixed(1)} ${high.toFixed(1)}`;
+      })
+      .join('');
+  });
   // The eases as they are used: the evaluation has shortened them where they did not fit.
   const used = (end: 'in' | 'out') =>
     sheet.figure(`move.ease_${end}`)?.terms.find((term) => term.symbol === 'ease')?.value ?? 0;
@@ -23,7 +49,10 @@
   function put(end: 'in' | 'out', frames: number, merge: string) {
     const other = asked[end === 'in' ? 'out' : 'in'];
     const kept = Math.round(Math.min(Math.max(0, frames), Math.max(0, steps - other)));
-    void sheet.set(`move.ease_${end}_frames`, kept, merge);
+    const inSeconds = typeof sheet.plan.move[`ease_${end}_s`] === 'string';
+    if (inSeconds)
+      void sheet.set(`move.ease_${end}_s`, String(Math.round((kept / rate) * 1000) / 1000), merge);
+    else void sheet.set(`move.ease_${end}_frames`, kept, merge);
   }
 
   function drag(event: PointerEvent) {
@@ -52,6 +81,7 @@
   onpointercancel={() => (held = null)}
 >
   <path class="area" d="M{x(0)} {BASE}L{corners[0]?.x} {TOP}L{corners[1]?.x} {TOP}L{x(steps)} {BASE}Z" />
+  {#if passing}<path class="passing" d={passing} />{/if}
   <path class="rule" d="M{x(0)} {BASE}H{x(steps)}" />
   <line class="now" x1={x(sheet.playhead.at)} x2={x(sheet.playhead.at)} y1="4" y2={BASE} />
   {#each corners as corner (corner.end)}
@@ -84,6 +114,12 @@
   .area {
     fill: var(--wash2);
     stroke: var(--ink);
+    stroke-width: 1.6;
+  }
+  .passing {
+    fill: none;
+    stroke: var(--second);
+    stroke-dasharray: 1.5 2.5;
     stroke-width: 1.6;
   }
   .rule {
