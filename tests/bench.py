@@ -45,14 +45,15 @@ DRAG = """async () => {
     handle.setPointerCapture = () => {};
     send('pointerdown', x);
     const took = [];
-    for (let i = 1; i <= 65; i++) {
+    for (let i = 1; i <= 45; i++) {
         const figure = [...document.querySelectorAll('.figure')].find(f => /^near passes far by/.test(f.ariaLabel));
         const before = figure.textContent, began = performance.now();
         send('pointermove', x - i);
-        while (figure.textContent === before) await new Promise(requestAnimationFrame);
+        while (figure.textContent === before && performance.now() - began < 5000)
+            await new Promise(requestAnimationFrame);
         took.push(performance.now() - began);
     }
-    send('pointerup', x - 65);
+    send('pointerup', x - 45);
     return took;
 }"""
 
