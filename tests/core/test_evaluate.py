@@ -15,7 +15,7 @@ from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
 from bridle.core.plan.marks import Mark
-from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame
+from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
@@ -174,6 +174,9 @@ PROVOKE: dict[str, Plan] = {
     "round-without-axis": plan_of(THREE, rig=Rig(axes=()), move=Move(visits=PanoramaRow())),
     "round-out-of-travel": plan_of(THREE, move=Move(visits=StereoPair())),
     "round-needs-stops": plan_of(THREE, beat=HANDS, move=Move(visits=PanoramaRow())),
+    "pass-too-short": plan_of(
+        THREE, beat=Beat(exposure_s=F(5)), move=Move(passes=(Pass(name="again", interval_s=F(2)),))
+    ),
     "live-too-fast": plan_of(THREE, move=FAR.model_copy(update={"live_s": F(3)})),
     **{code: fitted(*case) for code, case in KITS.items()},
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),

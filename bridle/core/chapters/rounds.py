@@ -6,6 +6,7 @@ from fractions import Fraction
 
 import numpy as np
 
+from bridle.core.chapters.beat_measure import measure
 from bridle.core.chapters.framings import framings, offsets, row, view_deg, visits_a_cycle
 from bridle.core.chapters.path import driven
 from bridle.core.chapters.picture import scale
@@ -48,7 +49,14 @@ TOO_FAST = SnagKind(
     "Run live in {seconds}, the {axis} would go {speed}; its top speed is {top}.",
     "The same path that time-lapse goes in an hour is a chase when it is filmed.",
 )
-KINDS = (NO_AXIS, OUT, RUNNING, TOO_FAST)
+PASS_SHORT = SnagKind(
+    "pass-too-short",
+    "stop",
+    "move",
+    "One beat needs {need}, but {name} takes a frame every {interval}.",
+    "The next shutter would open while the camera still writes or the rig still moves.",
+)
+KINDS = (NO_AXIS, OUT, RUNNING, TOO_FAST, PASS_SHORT)
 NAMES = {"stations": "round of stations", "row": "panorama row", "stereo": "stereo pair"}
 EACH = Formula("frames * interval", "as many frames as the first pass, at its own interval")
 REPEAT = Formula("backlash * scale", "what backlash leaves open, where a pass does not come from the same side")
@@ -60,6 +68,7 @@ def answer(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterato
     """Rounds, passes and the live move."""
     yield from _round(plan, places, solution)
     yield from _passes(plan, solution)
+    yield from _passes_fit(plan, places, solution)
     yield from _live(plan, places, solution)
 
 
@@ -170,6 +179,25 @@ def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:
                 back,
                 per,
             )
+
+
+def _passes_fit(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterator[Snag]:
+    """Passes whose own interval does not hold the beat."""
+    tight = [(n, one) for n, one in enumerate(plan.move.passes) if one.interval_s is not None]
+    if not tight:
+        return
+    beat = measure(plan, solution, None, places=places)
+    for number, one in tight:
+        if one.interval_s is None or one.interval_s >= beat.shortest_s:
+            continue
+        fix = Fix(
+            label="Every {shortest}",
+            consequence="{name} takes as much longer; its positions stay.",
+            slots={"shortest": slot(beat.shortest_s, "s"), "name": slot(one.name)},
+            edits=(Edit(path=f"move.passes.{number}.interval_s", value=str(beat.shortest_s)),),
+        )
+        slots = {"need": slot(beat.need_s, "s"), "name": slot(one.name), "interval": slot(one.interval_s, "s")}
+        yield PASS_SHORT.at(f"move.passes.{number}.interval_s", slots, [fix])
 
 
 def _live(plan: Plan, places: dict[str, Floats], solution: Solution) -> Iterator[Figure | Snag]:

@@ -24,7 +24,10 @@
   let held = $state<{ handle: Handle; merge: string } | null>(null);
 
   type Handle =
-    { kind: 'carriage'; key: number } | { kind: 'pan'; key: number } | { kind: 'mark'; index: number };
+    | { kind: 'carriage'; key: number }
+    | { kind: 'pan'; key: number }
+    | { kind: 'mark'; index: number }
+    | { kind: 'north' };
 
   const move = $derived(sheet.plan.move);
   const keys = $derived(move.keyframes);
@@ -119,7 +122,15 @@
     if (handle.kind === 'carriage') void put(handle, x / slope, merge);
     else if (handle.kind === 'pan')
       void put(handle, pointing(keys[handle.key]!.slide_mm * slope, x, y), merge);
-    else putMark(handle.index, x, y, merge);
+    else if (handle.kind === 'north') {
+      const [cx, cy] = [event.clientX - box.left - (width - 46), event.clientY - box.top - (height - 46)];
+      face((-Math.atan2(cx, -cy) * 180) / Math.PI, merge);
+    } else putMark(handle.index, x, y, merge);
+  }
+
+  /** The bearing that the rail faces; turning north to the left turns the rail to the right. */
+  function face(bearing: number, merge: string) {
+    void sheet.set('rig.normal_bearing_deg', Math.round((bearing + 720) % 360) % 360, merge);
   }
 
   function release() {
@@ -127,7 +138,7 @@
     frozen = null;
   }
 
-  function put(handle: Exclude<Handle, { kind: 'mark' }>, value: number, merge: string) {
+  function put(handle: Extract<Handle, { key: number }>, value: number, merge: string) {
     const axis = handle.kind === 'carriage' ? rail : head;
     const inside = Math.min(axis.high, Math.max(axis.low, value));
     const field = handle.kind === 'carriage' ? 'slide_mm' : 'pan_deg';
@@ -158,7 +169,8 @@
     event.stopPropagation();
     const factor = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     const merge = `key ${JSON.stringify(handle)}`;
-    if (handle.kind === 'mark') {
+    if (handle.kind === 'north') face((normal ?? 0) + (right || up) * factor, merge);
+    else if (handle.kind === 'mark') {
       const mark = move.marks[handle.index]!;
       if (mark.form === 'bearing') {
         const turned = (mark.bearing_deg + (right || up) * factor + 360) % 360;
@@ -399,7 +411,12 @@
           <circle class="reach" cx={to.x(tip[0])} cy={to.y(tip[1])} r="20" />
           <circle class="knob" cx={to.x(tip[0])} cy={to.y(tip[1])} r={outer ? 7 : 5} />
         </g>
-        <text class="small halo" x={to.x(tip[0]) + 11} y={to.y(tip[1]) + 4}
+        {@const left = n === 0 && keys.at(-1)!.pan_deg < key.pan_deg && keys.at(-1)!.slide_mm > key.slide_mm}
+        <text
+          class="small halo"
+          x={to.x(tip[0]) + (left ? -11 : 11)}
+          y={to.y(tip[1]) + 4}
+          text-anchor={left ? 'end' : 'start'}
           >{n + 1}{outer ? ` ${write(Number(key.pan_deg.toFixed(1)), 'deg')}` : ''}</text
         >{/if}
       {#if slides}<g
@@ -445,7 +462,21 @@
     {/if}
 
     <g class="compass" transform="translate({width - 46} {height - 46})">
-      <circle class="rose" r="26" />
+      <g
+        class="handle"
+        role="slider"
+        tabindex="0"
+        aria-label="Bearing square to the rail"
+        aria-valuenow={normal ?? 0}
+        aria-valuemin={0}
+        aria-valuemax={360}
+        aria-valuetext={normal === null || normal === undefined ? 'not known' : write(normal, 'deg')}
+        onpointerdown={(event) => grab(event, { kind: 'north' })}
+        onkeydown={(event) => keysOn(event, { kind: 'north' })}
+      >
+        <circle class="reach" r="36" />
+        <circle class="rose" r="26" />
+      </g>
       {#if normal !== null && normal !== undefined}
         <g transform="rotate({-normal})">
           <path class="needle" d="M0 -24l5 18h-10z" />

@@ -9,8 +9,9 @@
   const LENS_X = 92;
   let width = $state(560);
   let svg = $state<SVGSVGElement>();
-  let held = $state<{ kind: 'tilt' | 'mark'; index: number; merge: string } | null>(null);
+  let held = $state<{ kind: Kind; index: number; merge: string } | null>(null);
   let frozen = $state(0);
+  type Kind = 'tilt' | 'mark' | 'lens';
 
   const move = $derived(sheet.plan.move);
   const lens = $derived(sheet.plan.rig.standing?.lens_height_mm ?? 1500);
@@ -41,7 +42,7 @@
     [-fov / 2, 0, fov / 2].map((part) => Math.tan((((now?.tilt ?? 0) + part) * Math.PI) / 180) * far)
   );
 
-  function grab(event: PointerEvent, kind: 'tilt' | 'mark', index: number) {
+  function grab(event: PointerEvent, kind: Kind, index: number) {
     if (event.button !== 0) return;
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
     frozen = far;
@@ -56,9 +57,14 @@
       (event.clientX - box.left - LENS_X) / px,
       (HEIGHT - 16 - (event.clientY - box.top)) / py - lens
     ];
+    if (held.kind === 'lens') return raise(lens + y, held.merge);
     if (held.kind === 'mark')
       return void sheet.set(`move.marks.${held.index}.z_mm`, Math.round(Math.max(-lens, y)), held.merge);
     put(held.index, (Math.atan2(y, Math.max(x, 1)) * 180) / Math.PI, held.merge);
+  }
+
+  function raise(height: number, merge: string) {
+    void sheet.set('rig.standing.lens_height_mm', Math.round(Math.max(50, height)), merge);
   }
 
   function put(index: number, tilt: number, merge: string) {
@@ -67,14 +73,15 @@
     void sheet.set(`move.keyframes.${index}.tilt_deg`, kept, merge);
   }
 
-  function keys(event: KeyboardEvent, kind: 'tilt' | 'mark', index: number) {
+  function keys(event: KeyboardEvent, kind: Kind, index: number) {
     const way = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
     if (!way) return;
     event.preventDefault();
     event.stopPropagation();
     const factor = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     const merge = `key side ${kind} ${index}`;
-    if (kind === 'tilt') put(index, move.keyframes[index]!.tilt_deg + way * factor * 0.5, merge);
+    if (kind === 'lens') raise(lens + way * factor * 10, merge);
+    else if (kind === 'tilt') put(index, move.keyframes[index]!.tilt_deg + way * factor * 0.5, merge);
     else {
       const z = Math.max(-lens, move.marks[index]!.z_mm + way * factor * 10);
       void sheet.set(`move.marks.${index}.z_mm`, Math.round(z), merge);
@@ -143,7 +150,19 @@
       </g>
     {/each}
     <line class="mast" x1={X(0)} x2={X(0)} y1={Y(-lens)} y2={Y(0)} />
-    <rect class="camera" x={X(0) - 9} y={Y(0) - 5} width="13" height="10" />
+    <g
+      class="handle"
+      role="slider"
+      tabindex="0"
+      aria-label="Height of the lens"
+      aria-valuenow={lens}
+      aria-valuetext={write(lens, 'mm')}
+      onpointerdown={(event) => grab(event, 'lens', 0)}
+      onkeydown={(event) => keys(event, 'lens', 0)}
+    >
+      <circle class="reach" cx={X(0)} cy={Y(0)} r="16" />
+      <rect class="camera" x={X(0) - 9} y={Y(0) - 5} width="13" height="10" />
+    </g>
     <text x="6" y={Y(0) + 4}>{write(lens, 'mm')}</text>
     <text class="second" x="6" y={Y(0) + 17}>lens height</text>
     {#if slope}
