@@ -3,7 +3,7 @@
    * Seen from above, to scale: rail, carriage at each keyframe, what the lens sees and sweeps, the marks, north and the
    * sun. Everything that can be grasped is dragged, or moved with the arrow keys.
    */
-  import { number, write } from '../../format';
+  import { fill, number, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { poseAt, sunAt } from '../finder/pose';
   import { ahead, pointing, scale, square, wedge } from './geometry';
@@ -93,6 +93,22 @@
   });
   /** Where the pace of the picture is too quick: the worst frame, on the rail. */
   const quick = $derived(sheet.told.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code)));
+
+  /** What the picture suffers, where it comes from: told at the foot of the drawing. */
+  const SUFFERS: Record<string, string> = {
+    'rail-sags': 'the rail sags: {pixels}',
+    'horizon-tilts': 'the horizon tilts: {pixels}',
+    'steps-uneven': '{axis}, a step: {pixels}',
+    'smear-visible': 'smear: {smear}',
+    'axis-too-slow': '{axis} too slow: {time} a step'
+  };
+  const suffers = $derived(
+    sheet.told.snags
+      .filter((snag) => SUFFERS[snag.code])
+      .map((snag) => ({ snag, said: fill(SUFFERS[snag.code]!, snag.slots, sheet.zone) }))
+      .slice(0, 4)
+  );
+  const sags = $derived(sheet.told.snags.some((snag) => snag.code === 'rail-sags'));
 
   function range(low: number, high: number, step: number): number[] {
     const made: number[] = [];
@@ -461,6 +477,16 @@
       {/if}
     {/if}
 
+    {#if sags && slides}
+      {@const [a, b] = [to.x(rail.low * slope), to.x(rail.high * slope)]}
+      <path class="sag" d="M{a} {to.y(0) + 8}Q{(a + b) / 2} {to.y(0) + 26} {b} {to.y(0) + 8}" />
+    {/if}
+    {#each suffers as one, n (n)}
+      <text class="bold warn halo" x="6" y={height - 8 - 14 * (suffers.length - 1 - n)}
+        >{one.snag.severity === 'stop' ? 'Stop' : 'Mind'}: {one.said}</text
+      >
+    {/each}
+
     <g class="compass" transform="translate({width - 46} {height - 46})">
       <g
         class="handle"
@@ -613,6 +639,12 @@
   }
   .warn {
     fill: var(--mind);
+  }
+  .sag {
+    fill: none;
+    stroke: var(--mind);
+    stroke-width: 1.6;
+    stroke-dasharray: 4 3;
   }
   .rose {
     fill: var(--sheet);
