@@ -1,13 +1,12 @@
 """The crop of each frame as CSV, for an encoder: turn level first, then cut the rectangle, then scale."""
 
-import csv
-import io
 from collections.abc import Iterator
 
 from bridle.core.chapters.clip import solved
 from bridle.core.chapters.crops import rectangles
 from bridle.core.chapters.picture import kept
 from bridle.core.plan.document import Plan
+from bridle.formats.csv_lines import csv_line
 from bridle.formats.frame_table import NoFramesError
 
 HEADER = ["frame", "turn_deg", "left_px", "top_px", "width_px", "height_px", "out_width_px", "out_height_px"]
@@ -21,15 +20,9 @@ def write_crops(plan: Plan) -> Iterator[str]:
     made, frame = rectangles(plan, solution), kept(plan)
 
     def lines() -> Iterator[str]:
-        yield _line(HEADER)
+        yield csv_line(HEADER)
         for number, (left, top, width, height) in enumerate(made.tolist(), 1):
             turn = f"{plan.picture.level_deg:g}"
-            yield _line([number, turn, left, top, width, height, frame.width_px, frame.height_px])
+            yield csv_line([number, turn, left, top, width, height, frame.width_px, frame.height_px])
 
     return lines()
-
-
-def _line(cells: list[object] | list[str]) -> str:
-    out = io.StringIO()
-    csv.writer(out, lineterminator="\r\n").writerow(cells)
-    return out.getvalue()

@@ -1,12 +1,11 @@
 """The frame table as CSV: one line a frame, with its clock time, every axis and the exposure."""
 
-import csv
-import io
 from collections.abc import Iterator
 
 from bridle.core.chapters.path import FIELDS
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
+from bridle.formats.csv_lines import csv_line
 
 
 class NoFramesError(ValueError):
@@ -41,14 +40,8 @@ def write_frames(plan: Plan) -> Iterator[str]:
     body = rows(plan)
 
     def lines() -> Iterator[str]:
-        yield _line(header(plan))
+        yield csv_line(header(plan))
         for row in body:
-            yield _line(row)
+            yield csv_line(row)
 
     return lines()
-
-
-def _line(cells: list[str]) -> str:
-    out = io.StringIO()
-    csv.writer(out, lineterminator="\r\n").writerow(cells)
-    return out.getvalue()

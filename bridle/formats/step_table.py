@@ -1,13 +1,12 @@
 """The table of steps as CSV: what each drive is told at every picture, in its unit and in whole steps."""
 
-import csv
-import io
 from collections.abc import Iterator
 
 from bridle.core.chapters.telling import steps_a_unit, told
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 from bridle.core.subjects.steppers import step_positions
+from bridle.formats.csv_lines import csv_line
 from bridle.formats.frame_table import NoFramesError
 
 
@@ -30,18 +29,12 @@ def write_steps(plan: Plan) -> Iterator[str]:
         columns.append((say.targets[axis.name], motor, steps))
 
     def lines() -> Iterator[str]:
-        yield _line(header(plan))
+        yield csv_line(header(plan))
         for n in range(len(say)):
             cells = [str(say.frame[n] + 1), str(say.visit[n] + 1), f"{say.due_s[n]:.3f}"]
             for targets, motor, steps in columns:
                 change = steps[n] - steps[n - 1] if n else 0
                 cells += [f"{targets[n]:.4f}", f"{motor[n]:.4f}", str(steps[n]), str(change)]
-            yield _line(cells)
+            yield csv_line(cells)
 
     return lines()
-
-
-def _line(cells: list[str]) -> str:
-    out = io.StringIO()
-    csv.writer(out, lineterminator="\r\n").writerow(cells)
-    return out.getvalue()

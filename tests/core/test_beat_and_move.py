@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bridle.core.chapters.timeline import instant
-from bridle.core.subjects import cycle, easing, optics
+from bridle.core.subjects import cycle, easing, optics, tracking
 from bridle.core.subjects.easing import Ease, fit_ease
 from bridle.core.subjects.rounding import ceil_to, floor_to
 from bridle.core.subjects.thinning import kept_indices
@@ -24,7 +24,7 @@ class WorkedExamples(TestCase):
         self.assertAlmostEqual(cycle.step_time(30, 25, 80), 1.5125, 9)
 
     def test_a_bracketed_cycle_and_its_shortest_interval(self) -> None:
-        need = cycle.cycle_need(5 * 0.4, 2.4, 0.418, 0.9, lag=0.06, gaps=4 * 0.25)
+        need = cycle.round_need(5 * 0.4, 2.4, [0.418 + 0.9], wake=0, each=0.06 + 4 * 0.25, write_while_moving=True)[0]
         self.assertAlmostEqual(need, 5.46, 9)
         self.assertEqual(cycle.shortest_interval(need, 0.1, 0.1, F(1, 100)), F(607, 100))
 
@@ -37,8 +37,9 @@ class WorkedExamples(TestCase):
     def test_optics(self) -> None:
         self.assertAlmostEqual(optics.field_of_view_deg(36, 35), 54.43, 2)
         self.assertAlmostEqual(optics.px_per_deg(24, 36, 6000), 69.81, 2)
-        self.assertAlmostEqual(optics.aim_deg(0, 1000, 1500), 33.690, 3)
-        self.assertAlmostEqual(optics.aim_deg(800, 1000, 1500), 7.595, 3)
+        start, end = tracking.aim(np.array([0.0, 800.0]), 1000, 1500)
+        self.assertAlmostEqual(start, 33.690, 3)
+        self.assertAlmostEqual(end, 7.595, 3)
 
     def test_frames_keep_elapsed_time_when_the_clocks_go_back(self) -> None:
         start = datetime(2026, 10, 25, 0, 30, tzinfo=ZoneInfo("Europe/London"))

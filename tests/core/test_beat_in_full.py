@@ -18,7 +18,7 @@ THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 
 class Exposing(TestCase):
     def test_the_worked_bracket(self) -> None:
-        need = cycle.cycle_need(2.0, 2.4, 0.418, 0.9, lag=0.06, gaps=1.0)
+        need = cycle.round_need(2.0, 2.4, [0.418 + 0.9], wake=0, each=0.06 + 1.0, write_while_moving=True)[0]
         self.assertAlmostEqual(need, 5.46, 9)
         self.assertAlmostEqual(float(cycle.shortest_interval(need, 0.1, 0.1, F(1, 100))), 6.07)
         beat = Beat(exposure_s=F(2, 5), bracket_frames=5, write_s=F(12, 5), settle_s=F(9, 10))

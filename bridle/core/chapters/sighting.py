@@ -70,13 +70,6 @@ def tilt_at(at: Poses, mark: Mark) -> Floats:
     return tracking.aim_up(at.x, at.z, mark.x_mm, mark.y_mm, mark.z_mm)
 
 
-def aside_deg(plan: Plan, across: Across) -> float:
-    """How far beside the mark the camera points, so that it stands where it is wanted; positive to the right."""
-    if not WANTED[across]:
-        return 0.0
-    return -math.copysign(tracking.third_deg(kept(plan).width_mm, plan.camera.focal_mm), WANTED[across])
-
-
 def following(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     """Pan, and tilt where there is such an axis, that keep the followed mark in its place at every frame."""
     follow = plan.move.follow

@@ -10,7 +10,6 @@ LEVELLED = Formula(
     "the largest picture of the same shape within the turned one",
 )
 HEADROOM = Formula("kept / delivered", "pixels that are kept over pixels that are delivered")
-EVEN = Formula("2 * floor(side / 2)", "encoders want even numbers")
 
 
 def levelled_share(width: float, height: float, turn_deg: float) -> float:

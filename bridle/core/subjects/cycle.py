@@ -71,24 +71,6 @@ def step_within(seconds: float, speed: float, acceleration: float) -> float:
     return speed * (seconds - speed / acceleration)
 
 
-def cycle_need(
-    exposures: float,
-    write: float,
-    move: float,
-    settle: float,
-    *,
-    wake: float = 0.0,
-    lag: float = 0.0,
-    gaps: float = 0.0,
-    processing: float = 0.0,
-    write_while_moving: bool = True,
-) -> float:
-    """What one cycle needs, without margin; `exposures` is the sum over a bracket, `gaps` what lies between."""
-    before = wake + lag + exposures + gaps
-    store, travel = processing + write, move + settle
-    return before + (max(store, travel) if write_while_moving else store + travel)
-
-
 def round_need(
     exposures: float, store: float, travels: Sequence[float], *, wake: float, each: float, write_while_moving: bool
 ) -> tuple[float, float]:

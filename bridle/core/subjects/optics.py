@@ -37,11 +37,6 @@ def px_per_deg(focal_mm: float, sensor_width_mm: float, picture_width_px: int) -
     return math.radians(1) * focal_mm * picture_width_px / sensor_width_mm
 
 
-def aim_deg(slide_mm: float, x_mm: float, y_mm: float) -> float:
-    """The pan that points from a place on the rail at a point: 0 square to the rail, clockwise positive."""
-    return math.degrees(math.atan2(x_mm - slide_mm, y_mm))
-
-
 def hyperfocal_mm(focal_mm: float, f_number: float, circle_mm: float) -> float:
     """`f²/(A·c) + f`."""
     return focal_mm**2 / (f_number * circle_mm) + focal_mm

@@ -10,10 +10,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from bridle.core.figure import Formula
 from bridle.core.subjects.easing import Floats
 
-OFF_CENTRE = Formula("100 * focal * right / ahead / width", "right of the axis over ahead along it, seen by the lens")
 # Nothing nearer than this in front of the lens is taken to be in the picture.
 NEAREST_MM = 1.0
 

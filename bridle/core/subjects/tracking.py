@@ -9,16 +9,10 @@ import numpy as np
 from bridle.core.figure import Formula
 from bridle.core.subjects.easing import Floats
 
-PAN = Formula("degrees(atan2(along - slide, away))", "the angle from square to the rail, clockwise positive")
-TILT = Formula("degrees(atan2(above, hypot))", "the angle above the level, over the distance on the ground")
-THIRD = Formula("degrees(atan(width / (6 * focal)))", "a sixth of the width off the axis is a third of the picture")
 AWAY = Formula(
     "(second - first) / (tan(radians(pan_1)) - tan(radians(pan_2)))", "two aims from a known base meet at the mark"
 )
 ALONG = Formula("first + away * tan(radians(pan_1))", "from where the first aim was taken")
-
-# Within these angles of each other two aims say nothing of the distance.
-TOO_LIKE_DEG = 2.0
 
 
 def aim(x: Floats, x_mm: float, y_mm: float) -> Floats:
@@ -29,11 +23,6 @@ def aim(x: Floats, x_mm: float, y_mm: float) -> Floats:
 def aim_up(x: Floats, z: Floats, x_mm: float, y_mm: float, z_mm: float) -> Floats:
     """The tilt that points at a mark from places along the rail, in degrees; `atan2(s_z, hypot(s_x − x, s_y))`."""
     return np.degrees(np.arctan2(z_mm - z, np.hypot(x_mm - x, y_mm)))
-
-
-def third_deg(width_mm: float, focal_mm: float) -> float:
-    """How far off the axis something stands that is on a third of the picture: `atan(w/(6·focal))`."""
-    return math.degrees(math.atan(width_mm / (6 * focal_mm)))
 
 
 class Found(NamedTuple):

@@ -71,17 +71,16 @@
 
   const first = $derived(move.keyframes[0]!);
   const end = $derived(move.keyframes.at(-1)!);
+  /** To begin with, the ends of the move as they stand: what was read off the rig is typed over them. */
   function aimTwice() {
+    const apart = end.slide_mm === first.slide_mm ? first.slide_mm + 500 : end.slide_mm;
     put(`move.marks.${open}.aimed`, {
       slide_1_mm: first.slide_mm,
-      pan_1_deg: sheetPan(first.slide_mm),
-      slide_2_mm: end.slide_mm === first.slide_mm ? first.slide_mm + 500 : end.slide_mm,
-      pan_2_deg: sheetPan(end.slide_mm === first.slide_mm ? first.slide_mm + 500 : end.slide_mm)
+      pan_1_deg: first.pan_deg,
+      slide_2_mm: apart,
+      pan_2_deg: end.pan_deg
     });
   }
-  /** To begin with, the pans that the drawing would give: read off the real ones and type them over. */
-  const sheetPan = (slide: number) =>
-    Number(((Math.atan2((one?.x_mm ?? 0) - slide, one?.y_mm ?? 1) * 180) / Math.PI).toFixed(1));
   const when = (at: number) => clock(at, sheet.zone);
 </script>
 
