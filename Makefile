@@ -41,9 +41,7 @@ page: $(S)/page
 # --- using it ---
 
 demo: $(S)/page
-	@$(BIN)/python manage.py migrate --verbosity 0
-	@$(BIN)/python manage.py loaddemo
-	@exec $(BIN)/python manage.py serve --port $(PORT)
+	@exec $(BIN)/python manage.py serve --demo --port $(PORT)
 
 demo-fresh: $(S)/page
 	@rm -f var/bridle.sqlite3 var/bridle.sqlite3-wal var/bridle.sqlite3-shm
@@ -74,7 +72,7 @@ check: $(S)/test $(S)/node
 		&& cmp ../.stamps/schema.d.ts src/api/schema.d.ts
 
 test: chromium check $(S)/page
-	$(BIN)/python manage.py test tests
+	$(BIN)/python manage.py test tests --noinput
 
 bench: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.bench

@@ -40,14 +40,12 @@ def compare_kit(plan: Plan, cards: dict[int, tuple[int, AnyCard]]) -> list[Chang
         copies = tuple(now if one.key == copy.key else one for one in plan.kit.copies)
         after = evaluate(apply(plan, fit(plan, copies))[0])
         zone = plan.shoot.place.zone
-        found.append(
-            ChangedCopy(copy.key, card.name, _differences(copy.card, card), _effects(before, after, zone), now)
-        )
+        found.append(ChangedCopy(copy.key, card.name, differences(copy.card, card), _effects(before, after, zone), now))
     return found
 
 
-def _differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
-    """Each figure that differs, as `writes in 2.6 s instead of 2.2 s`; the history of measurements is none of them."""
+def differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
+    """In words, each figure that differs, as `writes in 2.6 s instead of 2.2 s`; what was measured when is none."""
     was, now = (card.model_dump(mode="json", exclude={"measured"}) for card in (old, new))
     said = [in_words(path, was_value, now_value) for path, was_value, now_value in _flat(was, now, "")]
     return tuple(said) if said else ("it was measured again, with the same result",)

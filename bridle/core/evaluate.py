@@ -46,7 +46,7 @@ from bridle.core.evaluation import (
 from bridle.core.plan.clip import QUANTITIES
 from bridle.core.plan.document import Plan
 from bridle.core.snag import worst
-from bridle.core.subjects.thinning import kept_indices
+from bridle.core.subjects.thinning import MOST, kept_indices
 
 KINDS = (
     *clip.KINDS,
@@ -114,13 +114,13 @@ def answers(plan: Plan) -> Answers:
     return Answers(clips, times, what_for, paths, seen, beats, both, stored, rigs, told, timed, reviewed)
 
 
-def evaluate(plan: Plan) -> Evaluation:
-    """Everything about a shoot."""
+def evaluate(plan: Plan, points: int = MOST) -> Evaluation:
+    """Everything about a shoot; its moves are drawn through about so many points."""
     told = answers(plan)
     figures = {figure.key: figure for part in told.telling for figure in part.figures}
     # A timeline has nothing to complain of.
     snags = worst([snag for part in told.telling if part is not told.timeline for snag in part.snags])
-    solution, kept = told.clip.solution, _kept(told)
+    solution, kept = told.clip.solution, _kept(told, points)
     return Evaluation(
         frames=solution.frames if solution else None,
         interval_s=float(solution.interval) if solution else None,
@@ -173,7 +173,7 @@ def _beat_state(told: beat.BeatAnswer | None) -> BeatState | None:
     )
 
 
-def _kept(told: Answers) -> NDArray[np.int64] | None:
+def _kept(told: Answers, points: int) -> NDArray[np.int64] | None:
     """The frames that are drawn: of long shoots those that keep the extremes."""
     times = told.timeline
     if times is None:
@@ -181,7 +181,7 @@ def _kept(told: Answers) -> NDArray[np.int64] | None:
     series = list(told.path.positions.values())
     if times.pace is not None:
         series.append(times.slots_s())
-    return kept_indices(series or [np.arange(times.frames, dtype=np.float64)])
+    return kept_indices(series or [np.arange(times.frames, dtype=np.float64)], points)
 
 
 def _traces(kept: NDArray[np.int64] | None, told: Answers) -> Traces | None:
@@ -192,8 +192,12 @@ def _traces(kept: NDArray[np.int64] | None, told: Answers) -> Traces | None:
     return Traces(frames=tuple(kept.tolist()), elapsed_s=tuple(elapsed.tolist()), axes=axes)
 
 
-def _rounded(values: NDArray[np.float64]) -> tuple[float, ...]:
-    return tuple(np.round(values, 4).tolist())
+def _rounded(values: NDArray[np.float64], digits: int = 3) -> tuple[float, ...]:
+    """Rounded as finely as can be drawn; what stays the same throughout is told once."""
+    rounded = np.round(values, digits)
+    if (rounded == rounded[0]).all():
+        return (float(rounded[0]),)
+    return tuple(rounded.tolist())
 
 
 def _view_state(plan: Plan, kept: NDArray[np.int64] | None, told: Answers) -> ViewState | None:
@@ -202,17 +206,24 @@ def _view_state(plan: Plan, kept: NDArray[np.int64] | None, told: Answers) -> Vi
         return None
     frame, at = picture.kept(plan), seen.poses
     ways = {name: getattr(at, name) for name in ("x", "z", "pan", "tilt", "roll", "focal")}
-    sun = seen.sun and {"azimuth": _rounded(seen.sun.azimuth[kept]), "altitude": _rounded(seen.sun.altitude[kept])}
+    ends = {"azimuth": seen.sun.azimuth, "altitude": seen.sun.altitude} if seen.sun else {}
+    sun = {name: _rounded(values[kept], 2) for name, values in ends.items()} or None
     return ViewState(
         kept_mm=(frame.width_mm, frame.height_mm),
         delivered_px=(frame.width_px, frame.height_px),
         keyframes=tuple(sketched.frame(number) for number in range(len(sketched.arrive))),
         legs=(*(leg.first for leg in sketched.legs), sketched.span.last),
         poses={name: _rounded(values[kept]) for name, values in ways.items()},
-        shift_share=tuple(np.round(seen.shift_px[kept] / frame.width_px, 6).tolist()),
+        shift_share=_rounded(seen.shift_px[kept] / frame.width_px, 6),
         sun=sun,
-        crops=tuple(tuple(crop) for crop in np.round(crops.crop_shares(plan, solution)[kept], 5).tolist()),
+        crops=_crops(crops.crop_shares(plan, solution)[kept]),
         sights=tuple(SightState.model_validate(one) for one in seen.sights),
         visits=framings.visits_a_cycle(plan),
         beside=dict(framings.offsets(plan)),
     )
+
+
+def _crops(shares: NDArray[np.float64]) -> tuple[tuple[float, ...], ...]:
+    rounded = np.round(shares, 5)
+    told = rounded[:1] if (rounded == rounded[:1]).all() else rounded
+    return tuple(tuple(crop) for crop in told.tolist())

@@ -131,7 +131,10 @@ class OriginState(Part):
 
 
 class Traces(Part):
-    """Elapsed time and positions of each axis at some frames (0-based), at most about a thousand."""
+    """Elapsed time and positions of each axis at some frames (0-based), at most about a thousand.
+
+    One position stands for all where an axis stays where it is.
+    """
 
     frames: tuple[int, ...]
     elapsed_s: tuple[float, ...]
@@ -151,7 +154,7 @@ class SightState(Part):
 class ViewState(Part):
     """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
-    kept picture) have one entry for each frame of the traces.
+    kept picture) have one entry for each frame of the traces, or one for all where nothing changes.
 
     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.

@@ -2,8 +2,7 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
-
-from pydantic import BaseModel, ConfigDict
+from typing import TypeAlias
 
 
 @dataclass(frozen=True)
@@ -19,10 +18,10 @@ class Formula:
     source: str
 
 
-class Term(BaseModel):
+# Plain dataclasses: an evaluation makes some hundreds of them, and checking each once more would cost half of it.
+@dataclass(frozen=True, slots=True)
+class Term:
     """One number in a formula; `exact` where the value is a ratio that a float cannot hold."""
-
-    model_config = ConfigDict(frozen=True)
 
     symbol: str
     label: str
@@ -31,22 +30,21 @@ class Term(BaseModel):
     exact: str | None = None
 
 
-class Figure(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Figure:
     """A computed value with its working."""
-
-    model_config = ConfigDict(frozen=True)
 
     key: str
     label: str
     value: float
     unit: str
-    exact: str | None = None
+    exact: str | None
     expression: str
     source: str
     terms: tuple[Term, ...]
 
 
-Number = float | int | Fraction
+Number: TypeAlias = float | int | Fraction
 
 
 def exact_text(value: Number) -> str | None:
@@ -56,19 +54,9 @@ def exact_text(value: Number) -> str | None:
 
 def term(symbol: str, label: str, value: Number, unit: str) -> Term:
     """One term of a formula."""
-    # Built from typed values here; checking each once more would cost a tenth of the evaluation.
-    return Term.model_construct(symbol=symbol, label=label, value=float(value), unit=unit, exact=exact_text(value))
+    return Term(symbol, label, float(value), unit, exact_text(value))
 
 
 def figure(key: str, label: str, value: Number, unit: str, formula: Formula, *terms: Term) -> Figure:
     """A figure made from a formula with its terms."""
-    return Figure.model_construct(
-        key=key,
-        label=label,
-        value=float(value),
-        unit=unit,
-        exact=exact_text(value),
-        expression=formula.expression,
-        source=formula.source,
-        terms=terms,
-    )
+    return Figure(key, label, float(value), unit, exact_text(value), formula.expression, formula.source, terms)

@@ -56,7 +56,7 @@ def _decode(raw: bytes | str) -> str:
 
 def _parse(text: str) -> Any:
     try:
-        return json.loads(text, parse_constant=_no_constant)
+        return json.loads(text, parse_constant=no_constant)
     except json.JSONDecodeError as error:
         stood = text.splitlines()[error.lineno - 1][:60].strip() if text.strip() else "nothing"
         raise PlanFileError(
@@ -67,7 +67,8 @@ def _parse(text: str) -> Any:
         raise PlanFileError("This file is not a plan: its values are nested too deep or too large.") from error
 
 
-def _no_constant(name: str) -> float:
+def no_constant(name: str) -> float:
+    """Refuse NaN and infinity, which some writers put into JSON. Raises ValueError."""
     raise ValueError(f"{name} is no number in a plan")
 
 

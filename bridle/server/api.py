@@ -1,9 +1,12 @@
 """The API as a whole: every call that changes something carries the page's token."""
 
+from typing import Any
+
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import HttpError
+from ninja.openapi.schema import OpenAPISchema
 from ninja.utils import check_csrf
 
 from bridle.server import errors
@@ -11,19 +14,48 @@ from bridle.server.kit.api import router as kit
 from bridle.server.runs.api import router as runs
 from bridle.server.runs.jog import router as jogging
 from bridle.server.shoots.api import router as shoots
+from bridle.server.shoots.revisions_api import router as shoot_revisions
 
 
 def from_the_page(request: HttpRequest) -> bool:
     """Give the page its token with every answer, and ask for it back with every change."""
     get_token(request)
     if check_csrf(request, from_the_page) is not None:
-        raise HttpError(403, "This request did not come from Bridle's own page. Load the page again.")
+        raise HttpError(403, errors.SAID[403])
     return True
 
 
-api = NinjaAPI(title="Bridle", version="1", urls_namespace="api", auth=from_the_page, docs_url=None)
+class Api(NinjaAPI):
+    """An API whose description declares what any of its calls may be answered with."""
+
+    def get_openapi_schema(self, **options: Any) -> OpenAPISchema:
+        """The description, with the common errors at every operation."""
+        schema = super().get_openapi_schema(**options)
+        for path in schema["paths"].values():
+            for operation in path.values():
+                for status in errors.DECLARED:
+                    operation["responses"].setdefault(status, {"$ref": f"#/components/responses/Trouble{status}"})
+        said = {f"Trouble{status}": _trouble(errors.SAID[status]) for status in errors.DECLARED}
+        schema["components"]["responses"] = said
+        return schema
+
+
+def _trouble(said: str) -> dict[str, Any]:
+    form = {"schema": {"$ref": "#/components/schemas/Trouble"}}
+    return {"description": said, "content": {"application/json": form}}
+
+
+api = Api(
+    title="Bridle",
+    version="1",
+    urls_namespace="api",
+    auth=from_the_page,
+    docs_url=None,
+    parser=errors.StrictParser(),
+)
 errors.install(api)
 api.add_router("", shoots)
+api.add_router("", shoot_revisions)
 api.add_router("", runs)
 api.add_router("", jogging)
 api.add_router("", kit)

@@ -1,16 +1,24 @@
 """Errors as the page gets them: one sentence, and problems with their place, what stood there, what was expected."""
 
 import json
+import logging
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.core.exceptions import RequestDataTooBig
+from django.db import DatabaseError
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
+from ninja.errors import HttpError
 from ninja.errors import ValidationError as RequestError
+from ninja.parser import Parser
 from pydantic import ValidationError
 
 from bridle.core.plan.edit import PathError
 from bridle.core.quantity import QuantityError
-from bridle.formats.plan_json import PlanFileError, expectation
+from bridle.datafolder.health import why_not
+from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, expectation, no_constant
+
+LOG = logging.getLogger("bridle.errors")
 
 
 class Problem(Schema):
@@ -28,6 +36,22 @@ class Trouble(Schema):
     problems: tuple[Problem, ...] = ()
 
 
+# What any request may be answered with, besides what belongs to it alone.
+SAID = {
+    400: "This request cannot be read.",
+    403: "This request did not come from Bridle's own page. Load the page again.",
+    404: "There is nothing of that number here.",
+    405: "This address does not do that.",
+    413: f"This is too large; a plan has at most {LARGEST_BYTES // 1_000_000} MB.",
+    422: "This request has values that do not belong in it.",
+    500: "The fault is Bridle's, and is in its log. Nothing was changed.",
+    503: "The database cannot be used just now.",
+    507: "The disk is full.",
+}
+# A 500 is never meant, so it is declared nowhere.
+DECLARED = [status for status in SAID if status not in (405, 500)]
+
+
 class ChangeRefusedError(Exception):
     """A change that cannot be made; carries the path it was meant for and why."""
 
@@ -35,6 +59,10 @@ class ChangeRefusedError(Exception):
         """Keep the place and the cause."""
         super().__init__(str(error))
         self.trouble = Trouble(message=_sentence(error), problems=tuple(_at(path, error)))
+
+
+class RefusedError(Exception):
+    """Something that may not be done now, and why; answered with 409."""
 
 
 def _sentence(error: Exception) -> str:
@@ -58,30 +86,85 @@ def _capital(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
+class StrictParser(Parser):
+    """Reads requests as JSON has it: NaN and infinity are no numbers."""
+
+    def parse_body(self, request: HttpRequest) -> dict[str, Any]:
+        """The body as plain values. Raises a ValueError, or RequestDataTooBig."""
+        return json.loads(request.body, parse_constant=no_constant)  # type: ignore[no-any-return]
+
+
+def database_trouble(error: BaseException) -> tuple[int, Trouble]:
+    """Status and sentence for a database that cannot be used."""
+    status, said = why_not(error)
+    return status, Trouble(message=said)
+
+
 def install(api: NinjaAPI) -> None:
     """Have the API answer all of these in the same form."""
 
+    def answer(request: HttpRequest, trouble: Trouble, status: int) -> HttpResponse:
+        return api.create_response(request, trouble, status=status)
+
     @api.exception_handler(ChangeRefusedError)
     def refused(request: HttpRequest, error: ChangeRefusedError) -> HttpResponse:
-        return api.create_response(request, error.trouble, status=422)
+        return answer(request, error.trouble, 422)
+
+    @api.exception_handler(RefusedError)
+    def not_now(request: HttpRequest, error: RefusedError) -> HttpResponse:
+        return answer(request, Trouble(message=str(error)), 409)
 
     @api.exception_handler(PlanFileError)
     def no_plan(request: HttpRequest, error: PlanFileError) -> HttpResponse:
         problems = [Problem(path="", stood="", expected=text) for text in error.problems]
-        return api.create_response(request, Trouble(message=error.sentence, problems=tuple(problems)), status=422)
+        return answer(request, Trouble(message=error.sentence, problems=tuple(problems)), 422)
 
     @api.exception_handler(PathError)
     def no_path(request: HttpRequest, error: PathError) -> HttpResponse:
-        return api.create_response(request, Trouble(message=_sentence(error)), status=422)
+        return answer(request, Trouble(message=_sentence(error)), 422)
 
     @api.exception_handler(RequestError)
     def bad_request(request: HttpRequest, error: RequestError) -> HttpResponse:
         problems = [_problem(detail) for detail in error.errors]
-        message = _capital(problems[0].expected) + "." if problems else "This request cannot be read."
-        return api.create_response(request, Trouble(message=message, problems=tuple(problems)), status=422)
+        message = _capital(problems[0].expected) + "." if problems else SAID[422]
+        return answer(request, Trouble(message=message, problems=tuple(problems)), 422)
+
+    @api.exception_handler(HttpError)
+    def said_by_status(request: HttpRequest, error: HttpError) -> HttpResponse:
+        if isinstance(error.__cause__, RequestDataTooBig):
+            return answer(request, Trouble(message=SAID[413]), 413)
+        if error.status_code == 400:
+            return answer(request, _unreadable(error.__cause__), 400)
+        return answer(request, Trouble(message=str(error)), error.status_code)
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        return answer(request, Trouble(message=SAID[413]), 413)
+
+    @api.exception_handler(Http404)
+    def not_found(request: HttpRequest, error: Http404) -> HttpResponse:
+        return answer(request, Trouble(message=SAID[404]), 404)
+
+    @api.exception_handler(DatabaseError)
+    def database(request: HttpRequest, error: DatabaseError) -> HttpResponse:
+        status, trouble = database_trouble(error)
+        return answer(request, trouble, status)
+
+    @api.exception_handler(Exception)
+    def fault(request: HttpRequest, error: Exception) -> HttpResponse:
+        LOG.exception("%s %s", request.method, request.path, exc_info=error)
+        return answer(request, Trouble(message=SAID[500]), 500)
+
+
+def _unreadable(cause: BaseException | None) -> Trouble:
+    """A body that is no JSON: told with its line and column."""
+    if isinstance(cause, json.JSONDecodeError):
+        where = f"line {cause.lineno}, column {cause.colno}"
+        return Trouble(message=f"{SAID[400][:-1]}: {where}, expected JSON ({cause.msg.lower()}).")
+    return Trouble(message=f"{SAID[400][:-1]}: expected JSON text.")
 
 
 def _problem(detail: dict[str, Any]) -> Problem:
-    path = ".".join(str(step) for step in detail["loc"][2:])
+    path = ".".join(str(step) for step in detail["loc"][2:] or detail["loc"][1:])
     stood = json.dumps(detail.get("input"), default=str)[:60]
     return Problem(path=path, stood=stood, expected=expectation(detail))  # type: ignore[arg-type]

@@ -1,12 +1,16 @@
 """Keeping things: versions against silent overwriting, a revision for every save, a bin for what is deleted."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any, ClassVar, Self
 
 from django.db import models, transaction
 from django.utils import timezone
 
+from bridle.server.revisions import DAY, superfluous
+
 BIN_DAYS = 30
+# Old revisions are thinned at every so many saves of a thing, and at each start.
+THIN_EVERY = 20
 
 
 class StaleError(Exception):
@@ -34,23 +38,37 @@ class Kept(models.Model):
         abstract = True
 
     def save_from(self, version: int, **content: Any) -> Self:
-        """Save content that was made from a version; keeps the old as a revision. Raises `StaleError`."""
+        """Save content that was made from a version; keeps the old as a revision. Raises `StaleError`.
+
+        What is kept already is no conflict, whatever version it was made from: the answer may have been lost.
+        """
         with transaction.atomic():
             now = type(self)._default_manager.select_for_update().get(pk=self.pk)
-            if now.version != version:
-                raise StaleError(now)
             old = {name: getattr(now, name) for name in self.CONTENT}
             if all(old[name] == value for name, value in content.items()):
                 return now
+            if now.version != version:
+                raise StaleError(now)
             Revision.objects.create(
-                kind=self._meta.label_lower, kept_id=self.pk, version=now.version, made_at=now.changed_at, content=old
+                kind=now.kind_name(), kept_id=self.pk, version=now.version, made_at=now.changed_at, content=old
             )
             for name, value in content.items():
                 setattr(now, name, value)
             now.version += 1
             now.changed_at = timezone.now()
             now.save()
+            if now.version % THIN_EVERY == 0:
+                thin(now.revisions())
             return now
+
+    @classmethod
+    def kind_name(cls) -> str:
+        """Under which name its revisions are kept."""
+        return cls._meta.label_lower
+
+    def revisions(self) -> models.QuerySet["Revision"]:
+        """What it was before, newest first."""
+        return Revision.objects.filter(kind=self.kind_name(), kept_id=self.pk).order_by("-version")
 
     def to_bin(self) -> None:
         """Put it into the bin; nothing is deleted."""
@@ -62,7 +80,7 @@ class Kept(models.Model):
 
 
 class Revision(models.Model):
-    """What a kept thing was before a save."""
+    """What a kept thing was before a save; `made_at` is when it had been saved."""
 
     kind = models.CharField(max_length=60)
     kept_id = models.BigIntegerField()
@@ -79,7 +97,28 @@ class Revision(models.Model):
         ]
 
 
+def thin(revisions: models.QuerySet[Revision], now: datetime | None = None) -> int:
+    """Delete the revisions of one thing that are too many for their age; returns how many."""
+    now = now or timezone.now()
+    old = revisions.filter(made_at__lt=now - DAY).values_list("pk", "made_at")
+    return Revision.objects.filter(pk__in=superfluous(old, now)).delete()[0]
+
+
+def thin_all() -> int:
+    """Thin the revisions of everything that is kept; returns how many were deleted."""
+    before = timezone.now() - DAY
+    things = Revision.objects.filter(made_at__lt=before).values_list("kind", "kept_id").distinct().order_by()
+    return sum(thin(Revision.objects.filter(kind=kind, kept_id=number)) for kind, number in things)
+
+
 def empty_bin(model: type[Kept]) -> int:
-    """Delete for good what has lain in the bin for longer than it is kept there; returns how many."""
+    """Delete for good what has lain in the bin for longer than it is kept there, its revisions too; returns how many.
+
+    Runs and log entries hold what they need themselves, and stay.
+    """
     before = timezone.now() - timedelta(days=BIN_DAYS)
-    return model._default_manager.filter(binned_at__lt=before).delete()[0]
+    with transaction.atomic():
+        gone = list(model._default_manager.filter(binned_at__lt=before).values_list("pk", flat=True))
+        Revision.objects.filter(kind=model.kind_name(), kept_id__in=gone).delete()
+        model._default_manager.filter(pk__in=gone).delete()
+    return len(gone)

@@ -3,20 +3,22 @@
 import os
 from pathlib import Path
 
+from bridle.datafolder.where import data_folder, database, for_its_owner_only
 from bridle.server.keys import key_file, secret_key
 
 ROOT = Path(__file__).resolve().parents[2]
-DATA = Path(os.environ.get("BRIDLE_DATA") or ROOT / "var")
+DATA = data_folder()
 PAGE = Path(os.environ.get("BRIDLE_PAGE") or ROOT / "frontend" / "dist")
 
-DATA.mkdir(parents=True, exist_ok=True)
+for_its_owner_only(DATA)
 
 SECRET_KEY = secret_key(key_file())
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
-ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
+ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
 INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs", "bridle.server.kit", "bridle.server.commands"]
 MIDDLEWARE = [
+    "bridle.server.one_shape.OneShape",
     "django.middleware.security.SecurityMiddleware",
     "bridle.server.headers.content_security_policy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -30,7 +32,7 @@ WSGI_APPLICATION = "bridle.server.wsgi.application"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA / "bridle.sqlite3",
+        "NAME": database(DATA),
         "TEST": {"NAME": DATA / "test.sqlite3"},
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",

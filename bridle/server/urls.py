@@ -1,11 +1,14 @@
 """The addresses."""
 
+from functools import partial
+
 from django.urls import path, re_path
 
 from bridle.server.api import api
+from bridle.server.one_shape import told
 from bridle.server.page import page
 from bridle.server.schema import ADDRESS, plan_schema
-from bridle.server.shoots.api import FILES, lines_file, plan_file
+from bridle.server.shoots.files import FILES, lines_file, plan_file
 
 urlpatterns = [
     path("api/", api.urls),
@@ -14,3 +17,8 @@ urlpatterns = [
     path(ADDRESS, plan_schema),
     re_path(r"^(?P<path>(?!api/|files/|schema/|assets/).*)$", page),
 ]
+
+handler400 = partial(told, status=400)
+handler403 = partial(told, status=403)
+handler404 = partial(told, status=404)
+handler500 = partial(told, status=500)

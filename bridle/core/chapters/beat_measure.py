@@ -181,7 +181,7 @@ def _cycle(
 
 def figures(one: Cycle, camera: Camera, prefix: str = "beat") -> list[Figure]:
     """All figures of a cycle, under a prefix of their own."""
-    return [*_exposing(one, camera, prefix), *_moving(one, prefix), _need(one, prefix), *_against(one, prefix)]
+    return [*_exposing(one, camera, prefix), *_moving(one, prefix), needed(one, prefix), *against(one, prefix)]
 
 
 def _seconds(symbol: str, label: str, value: Number) -> Term:
@@ -253,7 +253,8 @@ def _moving(one: Cycle, prefix: str) -> list[Figure]:
     return [figure(f"{prefix}.move", "move", one.move_s, "s", rule, *terms)]
 
 
-def _need(one: Cycle, prefix: str) -> Figure:
+def needed(one: Cycle, prefix: str) -> Figure:
+    """What the cycle needs, as a figure."""
     beat, told = one.beat, one.exposures
     terms = [
         _seconds("wake", "wake", beat.wake_s),
@@ -276,7 +277,8 @@ def _need(one: Cycle, prefix: str) -> Figure:
     return figure(f"{prefix}.need", "needed", one.need_s, "s", rule, *terms)
 
 
-def _against(one: Cycle, prefix: str) -> list[Figure]:
+def against(one: Cycle, prefix: str) -> list[Figure]:
+    """The cycle against its slot, as figures."""
     interval, moves = float(one.interval_s), sum(one.travels_s)
     whole = _seconds("interval", "interval", one.interval_s)
     need, move = _seconds("need", "needed", one.need_s), _seconds("move", "all moves of a cycle", moves)

@@ -7,11 +7,11 @@ import numpy as np
 from bridle.core.chapters.beat_measure import Cycle, measure, slots_of
 from bridle.core.chapters.clip import clip_fix, solved
 from bridle.core.chapters.clip_ramp import pace_of
-from bridle.core.chapters.holding import changed, segments_edit, segments_of, take_over
+from bridle.core.chapters.holding import changed, no_shorter
 from bridle.core.chapters.lessening import lessened
 from bridle.core.chapters.path import end_path, positions
 from bridle.core.chapters.travels import longest_steps
-from bridle.core.plan.clip import RANGES, Clip
+from bridle.core.plan.clip import RANGES
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.rig import Axis
@@ -171,16 +171,11 @@ def _lengthen(plan: Plan, axis: Axis | None = None) -> list[Fix]:
         tried = max(needed or tried, tried)
         if tried > RANGES["interval"][1]:
             return []
-        edits = _no_shorter(plan.clip, tried)
+        edits = no_shorter(plan.clip, tried)
+        if not edits:
+            return []
         clip = changed(plan.clip, edits)
     return []
-
-
-def _no_shorter(clip: Clip, interval: Fraction) -> list[Edit]:
-    """The interval held at this length; where it changes over the shoot, no segment below it."""
-    if not clip.ramped:
-        return take_over(clip, "interval", interval)
-    return segments_edit([(max(length, interval), max(own, interval)) for length, own in segments_of(clip)])
 
 
 def _late(times: Floats, slots: Floats) -> bool:

@@ -6,7 +6,17 @@ from typing import Literal
 
 from bridle.core.chapters.clip_figures import clip_figures
 from bridle.core.chapters.clip_ramp import RAMP_KINDS, ramp_figures, ramp_snags, ramp_solution
-from bridle.core.chapters.holding import PEGS_PATH, changed, holds_of, keep_of, peg, release, segments_of, take_over
+from bridle.core.chapters.holding import (
+    PEGS_PATH,
+    changed,
+    holds_of,
+    keep_of,
+    peg,
+    release,
+    segments_of,
+    take_over,
+    within,
+)
 from bridle.core.chapters.words import LABELS, UNITS, listed
 from bridle.core.figure import Figure
 from bridle.core.plan.clip import RANGES, Clip, Peg, Quantity
@@ -189,12 +199,17 @@ def clip_fix(clip: Clip, label: str, edits: list[Edit], slots: dict[str, Slot]) 
     return Fix(label=label, consequence=consequence, slots={**slots, **more}, edits=tuple(edits))
 
 
+def clip_fixes(clip: Clip, label: str, edits: list[Edit], slots: dict[str, Slot]) -> list[Fix]:
+    """The fix that makes these edits; none where there are no edits to make."""
+    return [clip_fix(clip, label, edits, slots)] if edits else []
+
+
 def at_most(clip: Clip, longest: Fraction) -> list[Edit]:
     """The pegs or segments with which the shoot lasts no longer than this, whatever the rounding does."""
     for shoot in (longest, longest * Fraction(9, 10), longest / 2):
-        edits = take_over(clip, "shoot", shoot)
+        edits = within(clip, "shoot", shoot)
         solution, _ = solved(changed(clip, edits))
-        if solution is not None and solution.shoot <= longest:
+        if edits and solution is not None and solution.shoot <= longest:
             return edits
     # The rate alone is kept; the shoot is shared among a usual number of frames.
     pegs = [Peg(quantity="rate", value=holds_of(clip).get("rate", Fraction(25)))]
@@ -251,8 +266,8 @@ def _too_many(clip: Clip, frames: int) -> list[Snag]:
     if frames <= MOST_FRAMES:
         return []
     fewer = {"fewer": slot(FEWER_FRAMES, "frames")}
-    fix = clip_fix(clip, "Hold {fewer}", take_over(clip, "frames", Fraction(FEWER_FRAMES)), fewer)
-    return [TOO_MANY.at("clip.frames", {"frames": slot(frames, "frames")}, [fix])]
+    fixes = clip_fixes(clip, "Hold {fewer}", within(clip, "frames", Fraction(FEWER_FRAMES)), fewer)
+    return [TOO_MANY.at("clip.frames", {"frames": slot(frames, "frames")}, fixes)]
 
 
 def _beyond(clip: Clip, solution: solver.Solution) -> list[Snag]:
@@ -263,10 +278,10 @@ def _beyond(clip: Clip, solution: solver.Solution) -> list[Snag]:
         if name != "frames" and not low < solution.value(name) <= high:
             slots = {"name": slot(LABELS[name]), "value": slot(solution.value(name), UNITS[name])}
             slots["limit"] = slot(limit[0].upper() + limit[1:])
-            edits = take_over(clip, name, proposed)
             label = f"Hold the {LABELS[name]} at {{proposed}}"
-            fix = clip_fix(clip, label, edits, {"proposed": slot(proposed, UNITS[name])})
-            found.append(BEYOND.at(f"clip.{name}", slots, [fix]))
+            usual = {"proposed": slot(proposed, UNITS[name])}
+            fixes = clip_fixes(clip, label, within(clip, name, proposed), usual)
+            found.append(BEYOND.at(f"clip.{name}", slots, fixes))
     return found
 
 
@@ -275,11 +290,10 @@ def _off_step(clip: Clip, solution: solver.Solution) -> list[Snag]:
     if step == 0 or (solution.interval / step).denominator == 1:
         return []
     slots = {"interval": slot(solution.interval, "s"), "step": slot(step, "s")}
-    fixes = []
+    fixes: list[Fix] = []
     for value in dict.fromkeys((floor_to(solution.interval, step), ceil_to(solution.interval, step))):
         if value > 0:
-            edits = take_over(clip, "interval", value)
-            fixes.append(clip_fix(clip, "Dial {dial}", edits, {"dial": slot(value, "s")}))
+            fixes += clip_fixes(clip, "Dial {dial}", within(clip, "interval", value), {"dial": slot(value, "s")})
     return [OFF_STEP.at("clip.interval", slots, fixes)]
 
 

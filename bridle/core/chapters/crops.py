@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -125,7 +126,7 @@ def _kept_figures(plan: Plan, frame: Kept) -> Iterator[Figure]:
         frame.source_px[0] / frame.width_px,
         "times",
         cropping.HEADROOM,
-        source.model_copy(update={"symbol": "kept"}),
+        replace(source, symbol="kept"),
         delivered,
     )
     if plan.move.post:

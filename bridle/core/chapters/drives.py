@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 import numpy as np
@@ -10,7 +10,7 @@ import numpy as np
 from bridle.core.chapters.cards import steps_figures, steps_per_unit
 from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, solved
 from bridle.core.chapters.fitting import axis_copies
-from bridle.core.chapters.holding import changed, take_over
+from bridle.core.chapters.holding import changed, within
 from bridle.core.chapters.path import PathAnswer, at, driven, end_path, key_path
 from bridle.core.chapters.picture import kept, scale
 from bridle.core.chapters.schedule import schedule
@@ -193,7 +193,7 @@ def _stepper(asked: Asked) -> Iterator[Told]:
     steps = steps_per_unit(card)
     assert steps is not None
     for one in steps_figures(card):
-        yield one.model_copy(update={"key": f"drive.{axis.name}.{one.key.removeprefix('card.')}"})
+        yield replace(one, key=f"drive.{axis.name}.{one.key.removeprefix('card.')}")
     per_frame = asked.per_frame * steps
     pace = term("pace", "pace at cruise", asked.per_frame, f"{axis.unit}/frame")
     each = term("steps", "steps per unit", steps, f"steps/{axis.unit}")
@@ -340,7 +340,7 @@ def _longer(asked: Asked, does: float) -> list[Fix]:
     """Keep the move, and let the shoot last as long as the drive takes for it."""
     clip, factor = asked.plan.clip, abs(asked.sweep) / does
     shoot = Fraction(round(float(asked.solution.shoot) * factor))
-    tried = take_over(clip, "shoot", shoot) if 0 < shoot <= 20 * 366 * 86_400 else []
+    tried = within(clip, "shoot", shoot)
     if not tried or not _close_after(asked, tried, does):
         return []
     return [clip_fix(clip, "Watch for {longer}", tried, {"longer": slot(shoot, "s")})]

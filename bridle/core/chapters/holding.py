@@ -3,6 +3,8 @@
 import math
 from fractions import Fraction
 
+from pydantic import ValidationError
+
 from bridle.core.plan.clip import Clip, Peg, Quantity, Segment
 from bridle.core.plan.edit import Edit
 from bridle.core.subjects import clip as solver
@@ -65,6 +67,24 @@ def take_over(clip: Clip, quantity: Quantity, value: Fraction) -> list[Edit]:
     if len(pegs) > len(clip.pegs) and not clip.ramped:
         pegs = _pull_one(pegs, quantity)
     return [_edit(pegs)]
+
+
+def within(clip: Clip, quantity: Quantity, value: Fraction) -> list[Edit]:
+    """As `take_over`, for what is offered unasked: no edits where it would lead beyond what a plan can hold."""
+    try:
+        return take_over(clip, quantity, value)
+    except ValidationError:
+        return []
+
+
+def no_shorter(clip: Clip, interval: Fraction) -> list[Edit]:
+    """The interval held at this length; where it changes over the shoot, no segment below it. None beyond bounds."""
+    if not clip.ramped:
+        return within(clip, "interval", interval)
+    try:
+        return segments_edit([(max(length, interval), max(own, interval)) for length, own in segments_of(clip)])
+    except ValidationError:
+        return []
 
 
 def stretch(clip: Clip, quantity: Quantity, value: Fraction) -> list[Edit]:

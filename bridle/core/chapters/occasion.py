@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from bridle.core.chapters.clip import ClipAnswer, clip_fix, solved
-from bridle.core.chapters.holding import changed, take_over
+from bridle.core.chapters.holding import changed, within
 from bridle.core.chapters.picture import kept
 from bridle.core.chapters.timeline import TimelineAnswer, at_term, instant
 from bridle.core.figure import Figure, Formula, Term, figure, term
@@ -241,7 +241,9 @@ def _long_enough(clip: Clip, shoot: Fraction, least_px: Fraction) -> Fix | None:
     """A shoot that shows enough of the movement; rounding may ask for a longer one. None beyond twenty years."""
     assert clip.trial is not None
     while shoot <= LONGEST_S:
-        edits = take_over(clip, "shoot", shoot)
+        edits = within(clip, "shoot", shoot)
+        if not edits:
+            return None
         solution, _missing = solved(changed(clip, edits))
         if solution is not None and clip.trial.moved_px / clip.trial.apart_s * solution.shoot >= least_px:
             return clip_fix(clip, "Watch for {longer}", edits, {"longer": slot(shoot, "s")})

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from bridle.core.chapters.beat_measure import Cycle, figures, measure, slots_of
+from bridle.core.chapters.beat_measure import Cycle, against, measure, needed, slots_of
 from bridle.core.chapters.clip import ClipAnswer
 from bridle.core.chapters.path import PathAnswer
 from bridle.core.chapters.picture import Kept, kept
@@ -78,9 +78,8 @@ def answer(plan: Plan, clip: ClipAnswer, path: PathAnswer) -> SchoolsAnswer:
     for name in SCHOOLS:
         one = measure(plan, clip.solution, clip.pace, name, path.positions)
         prefix = f"school.{name}"
-        kept = (f"{prefix}.shortest", f"{prefix}.need")
-        made += [one for one in figures(one, plan.camera, prefix) if one.key in kept]
-        made.append(_on_site(one, clip.solution, prefix))
+        shortest = next(found for found in against(one, prefix) if found.key == f"{prefix}.shortest")
+        made += [needed(one, prefix), shortest, _on_site(one, clip.solution, prefix)]
         px = smear if name == "continuous" else 0.0
         schools.append(School(name, name == plan.beat.school, SUITS[name], px, _risk(name, px, one)))
     return SchoolsAnswer(tuple(schools), made, _visible(plan, smear))

@@ -8,7 +8,7 @@ from fractions import Fraction
 import numpy as np
 
 from bridle.core.chapters.clip import clip_fix, solved
-from bridle.core.chapters.holding import changed, take_over
+from bridle.core.chapters.holding import changed, within
 from bridle.core.chapters.lessening import lessened, still
 from bridle.core.chapters.path import positions
 from bridle.core.chapters.picture import kept
@@ -179,7 +179,9 @@ def _more_frames(plan: Plan, solution: Solution, share: float) -> list[Fix]:
         frames = math.ceil(frames * share / QUICK_SHARE * 1.02) + 1
         if frames > 100_000:
             return []
-        edits = take_over(plan.clip, "frames", Fraction(frames))
+        edits = within(plan.clip, "frames", Fraction(frames))
+        if not edits:
+            return []
         after, _missing = solved(changed(plan.clip, edits))
         if after is None:
             return []

@@ -5,11 +5,10 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from bridle.core.chapters.beat_measure import exposures, slots_of
-from bridle.core.chapters.clip import ClipAnswer, clip_fix
-from bridle.core.chapters.holding import segments_edit, segments_of, take_over
+from bridle.core.chapters.clip import ClipAnswer, clip_fixes
+from bridle.core.chapters.holding import no_shorter
 from bridle.core.chapters.timeline import TimelineAnswer
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.clip import RANGES
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -101,14 +100,7 @@ def _buffer(
 def _slower(plan: Plan, count: int) -> list[Fix]:
     """An interval in which everything is written; and one picture a frame, where there are several."""
     needed = ceil_to(count * plan.beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
-    fixes = []
-    if needed <= RANGES["interval"][1]:
-        clip = plan.clip
-        edits = take_over(clip, "interval", needed)
-        if clip.ramped:
-            edits = segments_edit([(max(one, needed), max(own, needed)) for one, own in segments_of(clip)])
-        fixes.append(clip_fix(clip, "Beat of {needed}", edits, {"needed": slot(needed, "s")}))
-    return fixes
+    return clip_fixes(plan.clip, "Beat of {needed}", no_shorter(plan.clip, needed), {"needed": slot(needed, "s")})
 
 
 def _lost(plan: Plan, solution: Solution) -> tuple[int, int, Fraction]:

@@ -5,11 +5,10 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from bridle.core.chapters.beat_measure import slots_of
-from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix
+from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, clip_fixes
 from bridle.core.chapters.fitting import first_of
-from bridle.core.chapters.holding import segments_edit, segments_of, take_over
+from bridle.core.chapters.holding import no_shorter, within
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Body, Copy, Phone, Trigger
 from bridle.core.snag import Snag, SnagKind, slot
 from bridle.core.subjects import cycle
@@ -66,12 +65,9 @@ def _below(plan: Plan, copy: Copy, floor: Fraction, shortest: float) -> Iterator
     clip = plan.clip
     # What can be dialled, and not under the floor.
     fitting = ceil_to(floor, clip.interval_step_s or cycle.FINEST_S)
-    edits: list[Edit] = take_over(clip, "interval", fitting)
-    if clip.ramped:
-        edits = segments_edit([(max(length, fitting), max(own, fitting)) for length, own in segments_of(clip)])
-    fix = clip_fix(clip, "Beat of {fitting}", edits, {"fitting": slot(fitting, "s")})
+    fixes = clip_fixes(clip, "Beat of {fitting}", no_shorter(clip, fitting), {"fitting": slot(fitting, "s")})
     slots = {"device": slot(copy.card.name), "floor": slot(floor, "s"), "interval": slot(shortest, "s")}
-    yield FLOOR.at(f"kit.copies.{plan.kit.copies.index(copy)}", slots, [fix])
+    yield FLOOR.at(f"kit.copies.{plan.kit.copies.index(copy)}", slots, fixes)
 
 
 def _gives_up(plan: Plan, trigger: Trigger, clip: ClipAnswer) -> Iterator[Snag]:
@@ -80,8 +76,9 @@ def _gives_up(plan: Plan, trigger: Trigger, clip: ClipAnswer) -> Iterator[Snag]:
     if trigger.most_frames and solution.frames > trigger.most_frames:
         most = Fraction(trigger.most_frames)
         slots = {"device": slot(trigger.name), "limit": slot(most, "frames"), "asked": slot(solution.frames, "frames")}
-        fix = clip_fix(plan.clip, "Hold {limit}", take_over(plan.clip, "frames", most), {"limit": slot(most, "frames")})
-        yield LIMIT.at("clip.frames", slots, [fix])
+        fewer = within(plan.clip, "frames", most)
+        fixes = clip_fixes(plan.clip, "Hold {limit}", fewer, {"limit": slot(most, "frames")})
+        yield LIMIT.at("clip.frames", slots, fixes)
     if trigger.longest_run_s and solution.shoot > trigger.longest_run_s:
         longest = trigger.longest_run_s
         slots = {"device": slot(trigger.name), "limit": slot(longest, "s"), "asked": slot(solution.shoot, "s")}

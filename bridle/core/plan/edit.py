@@ -52,7 +52,8 @@ def difference(old: Plan, new: Plan) -> list[Edit]:
 
 
 def _differences(old: Any, new: Any, path: str) -> Iterable[Edit]:
-    if isinstance(old, dict) and isinstance(new, dict):
+    # Two of another kind (a drive turned into another) share no fields to compare: the one replaces the other whole.
+    if isinstance(old, dict) and isinstance(new, dict) and old.keys() == new.keys():
         for key in old:
             yield from _differences(old[key], new[key], f"{path}.{key}" if path else key)
     elif _alike(old, new):

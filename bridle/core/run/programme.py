@@ -21,8 +21,8 @@ class NotReadyError(ValueError):
 class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
-    Where a cycle has several places, each counts as a frame of its own. `starts_s[k]` is when frame `k` is due after
-    the first, its last entry the end of the last slot.
+    Where a cycle has several places (`visits`), each counts as a frame of its own. `starts_s[k]` is when frame `k` is
+    due after the first, its last entry the end of the last slot.
     """
 
     frames: int
@@ -40,6 +40,7 @@ class Programme:
     continuous: bool
     buffer_frames: int
     pictures: int
+    visits: int
 
     def due_s(self, frame: int) -> float:
         """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
@@ -82,4 +83,5 @@ def programme(plan: Plan) -> Programme:
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,
         pictures=known.beat.cycle.exposures.pictures,
+        visits=len(say) // known.timeline.frames,
     )

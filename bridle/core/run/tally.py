@@ -5,9 +5,10 @@ from bridle.core.figure import Figure, Formula, figure, term
 DELAYED = Formula("late + held_up", "what was lost to late frames and pauses, and to a pause that still lasts")
 FINISH = Formula("start + frames * interval + delayed", "every frame owns one slot; delays move the end")
 LEFT = Formula("finish - clock", "until the end of the last frame's slot")
-TAKEN_S = Formula("taken * interval + delayed", "the slots of the frames that were taken, and the delays")
-PLANNED_S = Formula("frames * interval", "every frame owns one slot of the interval")
+TAKEN_S = Formula("clock", "the run's own clock, from the first frame's moment to the end: slots, delays and pauses")
+PLANNED_S = Formula("frames * interval", "every frame of the clip owns one slot; the interval, or its mean")
 CLIP_S = Formula("frames / rate", "frames over playback rate")
+PLACES = Formula("floor(pictures / visits)", "each frame of the clip takes the pictures of all places of a cycle")
 
 
 def progress(
@@ -50,18 +51,20 @@ def progress(
     ]
 
 
-def tally(frames: int, taken: int, planned_s: float, clip_s: float, delayed_s: float) -> list[Figure]:
-    """Planned against taken, from what the logbook keeps; times in seconds."""
+def tally(pictures: int, taken: int, planned_s: float, taken_s: float, clip_s: float, visits: int = 1) -> list[Figure]:
+    """Planned against taken, as the logbook keeps it; times in seconds, `visits` pictures to a frame of the clip."""
+    frames, came = pictures // visits, taken // visits
     interval = term("interval", "interval", planned_s / frames, "s")
     rate = term("rate", "playback rate", frames / clip_s, "rate")
-    planned, came = term("frames", "frames planned", frames, "frames"), term("taken", "frames taken", taken, "frames")
-    delay = term("delayed", "delayed by", delayed_s, "s")
-    clip_taken = taken * clip_s / frames
-    clip_came = term("frames", "frames taken", taken, "frames")
-    on_site = taken * planned_s / frames + delayed_s
-    return [
+    planned, gone = term("frames", "frames planned", frames, "frames"), term("frames", "frames taken", came, "frames")
+    made = [
         figure("log.planned", "on site, planned", planned_s, "s", PLANNED_S, planned, interval),
-        figure("log.taken", "on site, taken", on_site, "s", TAKEN_S, came, interval, delay),
+        figure("log.taken", "on site, taken", taken_s, "s", TAKEN_S, term("clock", "on the run's clock", taken_s, "s")),
         figure("log.clip_planned", "clip, planned", clip_s, "s", CLIP_S, planned, rate),
-        figure("log.clip_taken", "clip, taken", clip_taken, "s", CLIP_S, clip_came, rate),
+        figure("log.clip_taken", "clip, taken", came * clip_s / frames, "s", CLIP_S, gone, rate),
     ]
+    if visits == 1:
+        return made
+    each = term("visits", "places in a cycle", visits, "")
+    shot = term("pictures", "pictures taken", taken, "")
+    return [*made, figure("log.cycles", "frames of the clip, taken", came, "frames", PLACES, shot, each)]

@@ -2,23 +2,27 @@
 
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
+from ninja.params.functions import Query
 from pydantic import ValidationError
 
 from bridle.core.chapters import measuring
 from bridle.core.chapters.cards import card_figures
-from bridle.core.compare import compare_kit
+from bridle.core.compare import compare_kit, differences
 from bridle.core.plan.edit import PathError, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
 from bridle.core.plan.places import read_at
 from bridle.core.quantity import QuantityError, read
 from bridle.server.errors import ChangeRefusedError, Trouble
+from bridle.server.history import Content, RevisionList, history
+from bridle.server.ids import MOST, PathId
 from bridle.server.keeping import StaleError
 from bridle.server.kit.models import CARD, KitCard, keep_card
 from bridle.server.kit.schemas import (
     CardLine,
+    CardThen,
     CardTold,
     ChangedCard,
     ComparePlan,
@@ -88,7 +92,7 @@ def new_card(request: HttpRequest, asked: NewCard) -> Any:
 
 
 @router.put("/kit/{int:card_id}", response={200: CardLine, 409: StaleCard, 422: Trouble}, operation_id="save_card")
-def save_card(request: HttpRequest, card_id: int, save: SaveCard) -> Any:
+def save_card(request: HttpRequest, card_id: PathId, save: SaveCard) -> Any:
     """Save a card. Refused when another window has saved in between."""
     kept = get_object_or_404(KitCard, pk=card_id)
     try:
@@ -100,7 +104,7 @@ def save_card(request: HttpRequest, card_id: int, save: SaveCard) -> Any:
 
 
 @router.post("/kit/{int:card_id}/duplicate", response={201: CardLine}, operation_id="duplicate_card")
-def duplicate_card(request: HttpRequest, card_id: int) -> Any:
+def duplicate_card(request: HttpRequest, card_id: PathId) -> Any:
     """A copy of a card, under a name of its own and without its measurements."""
     card = get_object_or_404(KitCard, pk=card_id).read()
     update = {"name": f"{card.name[:112]}, second", "measured": ()}
@@ -108,23 +112,45 @@ def duplicate_card(request: HttpRequest, card_id: int) -> Any:
 
 
 @router.post("/kit/{int:card_id}/bin", response=Done, operation_id="bin_card")
-def bin_card(request: HttpRequest, card_id: int) -> Any:
+def bin_card(request: HttpRequest, card_id: PathId) -> Any:
     """Put a card into the bin. Plans keep their copies."""
     get_object_or_404(KitCard, pk=card_id).to_bin()
     return Done(id=card_id)
 
 
 @router.post("/kit/{int:card_id}/back", response=Done, operation_id="unbin_card")
-def unbin_card(request: HttpRequest, card_id: int) -> Any:
+def unbin_card(request: HttpRequest, card_id: PathId) -> Any:
     """Take a card out of the bin."""
     get_object_or_404(KitCard, pk=card_id).back()
     return Done(id=card_id)
 
 
+@router.get("/kit/{int:card_id}/revisions", response=RevisionList, operation_id="list_card_revisions")
+def list_revisions(request: HttpRequest, card_id: PathId, before: int | None = Query(None, ge=1, le=MOST)) -> Any:
+    """What a card was before, newest first, with when and what changed."""
+    return history(get_object_or_404(KitCard, pk=card_id), _changes, before)
+
+
+def _changes(old: Content, new: Content) -> list[str]:
+    return list(differences(*(CARD.validate_python(one["card"]) for one in (old, new))))
+
+
+@router.get("/kit/{int:card_id}/revisions/{version}", response=CardThen, operation_id="look_at_card_revision")
+def look_at_revision(request: HttpRequest, card_id: PathId, version: PathId) -> Any:
+    """A card as it was, and how it differs from what it is now."""
+    kept = get_object_or_404(KitCard, pk=card_id)
+    found = kept.revisions().filter(version=version).first()
+    if found is None:
+        raise Http404
+    card = CARD.validate_python(found.content["card"])
+    said = list(differences(kept.read(), card))
+    return CardThen(version=version, made_at=found.made_at, card=card, figures=card_figures(card), differences=said)
+
+
 @router.post("/kit/compare", response={200: KitCompared, 422: Trouble}, operation_id="compare_kit")
 def compare(request: HttpRequest, asked: ComparePlan) -> Any:
     """What has changed on the shelf since a plan took its cards, and what taking it over does."""
-    ids = [copy.card_id for copy in asked.plan.kit.copies if copy.card_id]
+    ids = [copy.card_id for copy in asked.plan.kit.copies if copy.card_id and 0 < copy.card_id <= MOST]
     cards = {kept.pk: (kept.version, kept.read()) for kept in KitCard.objects.filter(pk__in=ids, binned_at=None)}
     found = [
         ChangedCard(

@@ -91,10 +91,6 @@ class CardTold(Schema):
     measures: list[MeasureLine]
 
 
-# The numbers of one reading, as typed.
-Reading = Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=4)]
-
-
 class Readings(Schema):
     """Readings of one measure of a card, as they were typed: one list a reading, its numbers in their order."""
 
@@ -142,3 +138,13 @@ class KitCompared(Schema):
     """The copies of a plan that have changed on the shelf since."""
 
     changed: list[ChangedCard]
+
+
+class CardThen(Schema):
+    """A card as it was once, with what followed from it, and how it differs from the card as it is."""
+
+    version: int
+    made_at: datetime
+    card: Card
+    figures: list[Figure]
+    differences: list[str]

@@ -10,15 +10,18 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
+from ninja.params.functions import Query
 
 from bridle.core.chapters.timeline import instant
 from bridle.core.plan.document import Plan
 from bridle.core.run.machine import RunState, due_s
 from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
 from bridle.core.run.tally import progress, tally
-from bridle.server.errors import Trouble
+from bridle.datafolder.lock import TakenError
+from bridle.server.errors import RefusedError, Trouble
+from bridle.server.ids import MOST, PathId
 from bridle.server.keeping import StaleError
-from bridle.server.runs.driver import ensure_driven
+from bridle.server.runs.driver import ensure_driven, trouble
 from bridle.server.runs.models import LogEntry, Run, RunEvent
 from bridle.server.runs.schemas import (
     AskRun,
@@ -32,6 +35,7 @@ from bridle.server.runs.schemas import (
     StaleNote,
 )
 from bridle.server.shoots.models import Shoot
+from bridle.server.shoots.reading import read_kept
 
 router = Router(tags=["runs"])
 MOST_EVENTS = 200
@@ -39,16 +43,16 @@ LONGEST_NOTE = 20_000
 
 
 @router.get("/shoots/{shoot_id}/runs", response=RunList, operation_id="list_runs")
-def list_runs(request: HttpRequest, shoot_id: int) -> Any:
+def list_runs(request: HttpRequest, shoot_id: PathId) -> Any:
     """The runs of a shoot, newest first."""
     runs = Run.objects.filter(shoot_id=shoot_id).order_by("-pk")[:20]
     return RunList(runs=[_view(run, 0, events=False) for run in runs])
 
 
 @router.post("/shoots/{shoot_id}/runs", response={201: RunView, 409: Trouble, 422: Trouble}, operation_id="new_run")
-def new_run(request: HttpRequest, shoot_id: int, asked: NewRun) -> Any:
+def new_run(request: HttpRequest, shoot_id: PathId, asked: NewRun) -> Any:
     """Make a run of the plan as it is kept now, and start it."""
-    plan = get_object_or_404(Shoot, pk=shoot_id, binned_at=None).read()
+    plan = read_kept(get_object_or_404(Shoot, pk=shoot_id, binned_at=None))
     try:
         frames = programme(plan).frames
     except NotReadyError as error:
@@ -60,29 +64,37 @@ def new_run(request: HttpRequest, shoot_id: int, asked: NewRun) -> Any:
             )
     except IntegrityError:
         return Status(409, Trouble(message="A run of this shoot is under way already."))
-    ensure_driven(run.pk)
+    _driven(run.pk)
     return Status(201, _view(run, 0))
 
 
 @router.get("/runs/{run_id}", response=RunView, operation_id="look_at_run")
-def look_at_run(request: HttpRequest, run_id: int, after: int = 0) -> Any:
+def look_at_run(request: HttpRequest, run_id: PathId, after: int = Query(0, ge=0, le=MOST)) -> Any:
     """Where a run is, with the events from a number on."""
     return _view(get_object_or_404(Run, pk=run_id), after)
 
 
-@router.post("/runs/{run_id}/ask", response={200: RunView}, operation_id="ask_run")
-def ask_run(request: HttpRequest, run_id: int, asked: AskRun) -> Any:
+@router.post("/runs/{run_id}/ask", response={200: RunView, 409: Trouble}, operation_id="ask_run")
+def ask_run(request: HttpRequest, run_id: PathId, asked: AskRun) -> Any:
     """Ask a run to pause, go on or stop, or to take another speed."""
     with transaction.atomic():
         run = get_object_or_404(Run, pk=run_id)
-        if asked.what:
+        if run.ended_at is not None:
+            raise RefusedError("This run has ended; nothing can be asked of it any more.")
+        if asked.what and run.asked[-1:] != [asked.what]:
             run.asked = [*run.asked, asked.what]
         if asked.speed is not None:
             run.speed = asked.speed
         run.save(update_fields=["asked", "speed"])
-    if run.ended_at is None:
-        ensure_driven(run.pk)
+    _driven(run.pk)
     return _view(run, run.events_count)
+
+
+def _driven(run_id: int) -> None:
+    try:
+        ensure_driven(run_id)
+    except TakenError as error:
+        raise RefusedError(str(error)) from error
 
 
 @router.get("/log", response=LogList, operation_id="list_log")
@@ -93,7 +105,7 @@ def list_log(request: HttpRequest) -> Any:
 
 
 @router.put("/log/{entry_id}", response={200: LogLine, 409: StaleNote, 422: Trouble}, operation_id="save_note")
-def save_note(request: HttpRequest, entry_id: int, save: SaveNote) -> Any:
+def save_note(request: HttpRequest, entry_id: PathId, save: SaveNote) -> Any:
     """Keep the note of an entry."""
     if len(save.note) > LONGEST_NOTE:
         said = f"A note has at most {LONGEST_NOTE} characters; this one has {len(save.note)}."
@@ -111,7 +123,14 @@ def save_note(request: HttpRequest, entry_id: int, save: SaveNote) -> Any:
 def _entry(entry: LogEntry) -> LogLine:
     shoot_id = entry.run.shoot_id if entry.run else None
     values = {name: getattr(entry, name) for name in LogLine.model_fields if hasattr(entry, name)}
-    figures = tally(entry.planned_frames, entry.taken_frames, entry.planned_s, entry.clip_planned_s, entry.delayed_s)
+    figures = tally(
+        entry.planned_frames,
+        entry.taken_frames,
+        entry.planned_s,
+        entry.taken_s,
+        entry.clip_planned_s,
+        entry.visits,
+    )
     return LogLine(**values, shoot_id=shoot_id, made_at=entry.created_at, figures=figures)
 
 
@@ -154,10 +173,18 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
             held_up,
             _clock(plan, told, now).timestamp(),
         ),
+        trouble=trouble(run.pk),
+        pending=_pending(run, state),
         entry_id=getattr(getattr(run, "entry", None), "pk", None),
         events_count=run.events_count,
         events=[_line(plan, told, row) for row in rows],
     )
+
+
+def _pending(run: Run, state: RunState) -> list[str]:
+    """What was asked for and is not done yet, oldest first."""
+    held = [name for name, asked in (("pause", state.pause_asked), ("stop", state.stop_asked)) if asked]
+    return [*held, *(asked for asked in run.asked if asked not in held)]
 
 
 def _now_s(run: Run, state: RunState) -> float:

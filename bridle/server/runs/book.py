@@ -9,13 +9,17 @@ from django.utils import timezone
 from bridle.core.evaluate import answers
 from bridle.core.run.events import Note
 from bridle.core.run.machine import RunState
+from bridle.core.run.programme import LEAD_S, Programme
 from bridle.server.runs.models import LogEntry, Run, RunEvent
 
 ENDED = ("finished", "stopped")
 
 
-def record(run: Run, state: RunState, now_s: float, notes: Sequence[Note]) -> None:
-    """Keep a state with the notes that led to it; ends the run and logs it when the state is an end."""
+def record(run: Run, told: Programme, state: RunState, now_s: float, notes: Sequence[Note]) -> None:
+    """Keep a state with the notes that led to it; ends the run and logs it when the state is an end.
+
+    A run that has taken every frame ends with the slot of the last one, on its own clock too.
+    """
     with transaction.atomic():
         RunEvent.objects.bulk_create(
             RunEvent(
@@ -24,14 +28,17 @@ def record(run: Run, state: RunState, now_s: float, notes: Sequence[Note]) -> No
             for i, note in enumerate(notes)
         )
         run.events_count += len(notes)
+        if state.phase == "finished":
+            now_s = max(now_s, told.end_s + state.shift_s)
         run.state, run.now_s, run.saved_at = asdict(state), now_s, timezone.now()
         if state.phase in ENDED and run.ended_at is None:
             run.ended_at = run.saved_at
-            _log(run, state, now_s)
+            _log(run, told, state, now_s)
         run.save(update_fields=["events_count", "state", "now_s", "saved_at", "ended_at"])
 
 
-def _log(run: Run, state: RunState, now_s: float) -> LogEntry:
+def _log(run: Run, told: Programme, state: RunState, now_s: float) -> LogEntry:
+    """What was planned, and what the run's clock says."""
     plan = run.read_plan()
     solution = answers(plan).clip.solution
     assert solution is not None  # a run was made from it
@@ -42,11 +49,12 @@ def _log(run: Run, state: RunState, now_s: float) -> LogEntry:
         outcome=state.phase,
         planned_frames=run.frames,
         taken_frames=state.taken,
-        planned_s=float(solution.shoot),
-        taken_s=float(state.taken * solution.interval) + state.shift_s,
+        planned_s=told.end_s - LEAD_S,
+        taken_s=max(0.0, now_s - LEAD_S),
         delayed_s=state.shift_s,
         late_frames=counts["late"],
         restarts=counts["restart"],
         clip_planned_s=float(solution.clip),
-        clip_taken_s=float(state.taken / solution.rate),
+        clip_taken_s=float((state.taken // told.visits) / solution.rate),
+        visits=told.visits,
     )

@@ -8,11 +8,13 @@ import logging
 import threading
 import time
 
-from django.db import close_old_connections, connection, transaction
+from django.db import DatabaseError, close_old_connections, connection, transaction
 
 from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
 from bridle.core.run.machine import ACTIVE, RunState, step
 from bridle.core.run.programme import Programme, programme
+from bridle.datafolder.health import why_not
+from bridle.server.held import hold
 from bridle.server.runs.book import ENDED, record
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, Run, StandInCamera
 from bridle.standins.bench import Bench, new_bench
@@ -23,10 +25,18 @@ LOOK_S = 0.5
 
 _wake: dict[int, threading.Event] = {}
 _lock = threading.Lock()
+# Why the last try to drive a run ended; in memory, since the disk may be what is wrong.
+_trouble: dict[int, str] = {}
+
+
+def trouble(run_id: int) -> str:
+    """Why a run is not driven just now; empty while all is well."""
+    return _trouble.get(run_id, "")
 
 
 def ensure_driven(run_id: int) -> None:
-    """Wake the run's thread, or start one."""
+    """Wake the run's thread, or start one. Raises `TakenError` where another server has the data."""
+    hold()
     with _lock:
         if run_id not in _wake:
             _wake[run_id] = threading.Event()
@@ -35,25 +45,29 @@ def ensure_driven(run_id: int) -> None:
 
 
 def resume_all() -> list[int]:
-    """Go on with every run that was under way when the server stopped; returns their numbers."""
-    under_way = [run.pk for run in Run.objects.filter(ended_at=None) if run.active]
-    for run_id in under_way:
+    """Go on with every run that is under way, or was asked to start, and that no thread drives; returns which."""
+    waiting = Run.objects.filter(ended_at=None).only("state", "asked")
+    left = [run.pk for run in waiting if (run.active or run.asked) and run.pk not in _wake]
+    for run_id in left:
         ensure_driven(run_id)
-    return under_way
+    return left
 
 
 def _drive(run_id: int) -> None:
     try:
         close_old_connections()
         Drive(run_id, _wake[run_id]).go()
+        _trouble.pop(run_id, None)
+    except DatabaseError as error:
+        _trouble[run_id] = f"This run stands still: {why_not(error)[1]}"
+        LOG.warning("run %s: %s", run_id, error)
     except Exception:
-        LOG.exception("run %s stopped with an error; it goes on from its last frame when it is asked to", run_id)
+        _trouble[run_id] = "This run stood still through a fault of Bridle's, which is in its log. It is tried again."
+        LOG.exception("run %s stopped with an error; it goes on from its last frame", run_id)
     finally:
+        # Whatever is left to do, the watch finds.
         with _lock:
             del _wake[run_id]
-        # Somebody may have asked for something while the thread was on its way out.
-        if Run.objects.filter(pk=run_id, ended_at=None).exclude(asked=[]).exists():
-            ensure_driven(run_id)
         connection.close()
 
 
@@ -124,7 +138,8 @@ class Drive:
         self.state, commands = step(self.programme, before, event, self.bench.now_s)
         notes = [command for command in commands if isinstance(command, Note)]
         if notes or _wishes(self.state) != _wishes(before):
-            record(self.run, self.state, self.bench.now_s, notes)
+            record(self.run, self.programme, self.state, self.bench.now_s, notes)
+            _trouble.pop(self.run.pk, None)
         for command in commands:
             self.bench.obey(command)
 

@@ -21,9 +21,9 @@ def ready() -> dict[str, object]:
 
 
 class Run(models.Model):
-    """One run of a plan, which it keeps a copy of. `now_s` is simulated time since the start at `saved_at`."""
+    """One run of a plan, which it keeps a copy of: it outlives its shoot. `now_s` is simulated time at `saved_at`."""
 
-    shoot = models.ForeignKey(Shoot, on_delete=models.CASCADE, related_name="runs")
+    shoot = models.ForeignKey(Shoot, on_delete=models.SET_NULL, null=True, related_name="runs")
     plan = models.JSONField()
     state = models.JSONField(default=ready)
     now_s = models.FloatField(default=0.0)
@@ -98,5 +98,7 @@ class LogEntry(Kept):
     restarts = models.PositiveIntegerField()
     clip_planned_s = models.FloatField()
     clip_taken_s = models.FloatField()
+    # Pictures that make one frame of the clip: the places of a cycle.
+    visits = models.PositiveIntegerField(default=1)
     note = models.TextField(blank=True, default="")
     CONTENT: ClassVar[tuple[str, ...]] = ("note",)

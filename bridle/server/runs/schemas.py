@@ -38,7 +38,7 @@ class RunView(Schema):
     """Where a run is. Times are simulated seconds since its start; clocks are the shoot's own."""
 
     id: int
-    shoot_id: int
+    shoot_id: int | None
     phase: str
     speed: int
     frames: int
@@ -52,6 +52,9 @@ class RunView(Schema):
     position: dict[str, float]
     units: dict[str, str]
     figures: list[Figure]
+    # Why it stands still through no wish of anybody's, and what was asked for and is not done yet.
+    trouble: str
+    pending: list[str]
     entry_id: int | None
     events_count: int
     events: list[EventLine]

@@ -1,39 +1,87 @@
-"""A shoot as a line of the list: its span drawn small, its figures, its worst snag."""
+"""The lines of the list: each worked out once for a version and kept with the shoot, each standing alone."""
 
+import logging
+import queue
+import threading
+import time
+from collections.abc import Iterable
 from datetime import UTC, datetime
+from typing import Literal
 
+import numpy as np
+from django.db import DatabaseError, connection
+from pydantic import ValidationError
+
+from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation, Traces
-from bridle.server.shoots.models import Shoot, evaluated
-from bridle.server.shoots.schemas import ShootLine
+from bridle.core.plan.document import VERSION, Plan
+from bridle.core.subjects.thinning import kept_indices
+from bridle.server.engine import engine
+from bridle.server.shoots.models import Shoot
+from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
 
-MOST_POINTS = 120
+LOG = logging.getLogger("bridle.shoots")
+State = Literal["running", "planned", "done"]
+MOST_POINTS = 100
 SHOWN = ("clip.interval", "clip.shoot", "clip.clip")
+# A request works stale lines out for so long; what is left is done behind it.
+AT_ONCE_S = 0.1
+CANNOT = "This one cannot be worked out"
 
 
-def line(shoot: Shoot) -> ShootLine:
-    """The line of one shoot; its runs should have been prefetched."""
-    told = evaluated(shoot.pk, shoot.version, shoot.changed_at.timestamp())
-    head = shoot.read().shoot
-    state, taken = _progress(shoot)
+def summary_of(shoot: Shoot) -> str:
+    """From which version, and by which rules, a line of a shoot would be worked out now."""
+    return f"{shoot.version} {engine()}"
+
+
+def refresh(shoot: Shoot) -> None:
+    """Work out the line of a shoot and keep it; it says so itself where that cannot be done."""
+    shoot.summary, shoot.summary_of = _told(shoot).model_dump_json(), summary_of(shoot)
+    # By version, since somebody may have saved meanwhile; the version itself stays.
+    kept = Shoot.objects.filter(pk=shoot.pk, version=shoot.version)
+    try:
+        kept.update(summary=shoot.summary, summary_of=shoot.summary_of)
+    except DatabaseError:
+        LOG.warning("the line of shoot %s cannot be kept; it is worked out again", shoot.pk)
+
+
+def _told(shoot: Shoot) -> LineTold:
+    try:
+        plan = shoot.read()
+        return _worked_out(shoot, plan, evaluate(plan))
+    except ValidationError:
+        return _broken(shoot, f"{CANNOT}: its plan has values that this Bridle does not know. {_newer(shoot)}".strip())
+    except Exception:
+        LOG.exception("shoot %s cannot be worked out", shoot.pk)
+        return _broken(shoot, f"{CANNOT}: the fault is Bridle's. Its plan is whole, and can be taken along.")
+
+
+def _newer(shoot: Shoot) -> str:
+    version = shoot.plan.get("bridle_plan") if isinstance(shoot.plan, dict) else None
+    return "It was written by a newer Bridle." if isinstance(version, int) and version > VERSION else ""
+
+
+def _broken(shoot: Shoot, said: str) -> LineTold:
+    return LineTold(id=shoot.pk, name=shoot.name, broken=said)
+
+
+def _worked_out(shoot: Shoot, plan: Plan, told: Evaluation) -> LineTold:
     values = {quantity.quantity: quantity.value for quantity in told.clip.quantities}
-    solved = told.frames is not None
-    return ShootLine(
+    solved, worst = told.frames is not None, told.snags[0] if told.snags else None
+    return LineTold(
         id=shoot.pk,
-        name=head.name,
-        place=head.place.name,
-        zone=head.place.zone,
-        start=_start(told, head.clock.at),
-        state=state,
+        name=shoot.name,
+        place=plan.shoot.place.name,
+        zone=plan.shoot.place.zone,
+        start=_start(told, plan.shoot.clock.at),
         frames=told.frames,
         interval_s=told.interval_s,
         shoot_s=values["shoot"] if solved else None,
         clip_s=values["clip"] if solved else None,
         rate=values["rate"] if solved else None,
-        taken=taken,
-        worst=told.snags[0] if told.snags else None,
-        figures=[told.figures[key] for key in SHOWN if solved and key in told.figures],
+        worst=WorstSnag(severity=worst.severity, what=worst.what, slots=worst.slots) if worst else None,
+        figures=tuple(told.figures[key] for key in SHOWN if solved and key in told.figures),
         traces=_small(told),
-        binned_at=shoot.binned_at,
     )
 
 
@@ -43,7 +91,40 @@ def _start(told: Evaluation, held: datetime) -> datetime:
     return datetime.fromtimestamp(first.value, UTC) if first else held
 
 
-def _progress(shoot: Shoot):  # type: ignore[no-untyped-def]
+def _small(told: Evaluation) -> Traces | None:
+    """The moves for a drawing of two inches: what the eye would miss is left out, extremes are not."""
+    if told.traces is None:
+        return None
+    count = len(told.traces.frames)
+    axes = {name: np.broadcast_to(np.array(values), (count,)) for name, values in told.traces.axes.items()}
+    picked = kept_indices([*axes.values(), np.array(told.traces.elapsed_s)], MOST_POINTS)
+    return Traces(
+        frames=tuple(told.traces.frames[i] for i in picked),
+        elapsed_s=tuple(told.traces.elapsed_s[i] for i in picked),
+        axes={name: tuple(np.round(values[picked], 2).tolist()) for name, values in axes.items()},
+    )
+
+
+def lines(shoots: Iterable[Shoot]) -> list[bytes]:
+    """Each shoot's line as JSON; the runs should have been prefetched. What is out of date is said to be."""
+    until = time.monotonic() + AT_ONCE_S
+    return [_line(shoot, until) for shoot in shoots]
+
+
+def _line(shoot: Shoot, until: float) -> bytes:
+    fresh = shoot.summary_of == summary_of(shoot)
+    if not fresh and (time.monotonic() < until or not shoot.summary):
+        refresh(shoot)
+        fresh = True
+    elif not fresh:
+        BEHIND.redo(shoot.pk)
+    state, taken = _progress(shoot)
+    now = LineNow(state=state, taken=taken, stale=not fresh, binned_at=shoot.binned_at)
+    # What was kept is JSON already: what holds only now is put in at its end.
+    return (shoot.summary[:-1] + "," + now.model_dump_json()[1:]).encode()
+
+
+def _progress(shoot: Shoot) -> tuple[State, int | None]:
     """Running while a run is under way, done when the last one took every frame, else planned."""
     runs = sorted(shoot.runs.all(), key=lambda run: run.pk)
     running = next((run for run in runs if run.active), None)
@@ -56,11 +137,44 @@ def _progress(shoot: Shoot):  # type: ignore[no-untyped-def]
     return "planned", None
 
 
-def _small(told: Evaluation) -> Traces | None:
-    if told.traces is None:
-        return None
-    every = max(1, len(told.traces.frames) // MOST_POINTS)
-    picked = sorted({*range(0, len(told.traces.frames), every), len(told.traces.frames) - 1})
-    axes = {name: tuple(values[i] for i in picked) for name, values in told.traces.axes.items()}
-    elapsed = tuple(told.traces.elapsed_s[i] for i in picked)
-    return Traces(frames=tuple(told.traces.frames[i] for i in picked), elapsed_s=elapsed, axes=axes)
+class Behind:
+    """Works lines out behind the requests, one after another, in a thread of its own once it is let."""
+
+    def __init__(self) -> None:
+        """Not let yet: commands and tests have no server behind which to work."""
+        self.let = False
+        self._waiting: queue.SimpleQueue[int] = queue.SimpleQueue()
+        self._known: set[int] = set()
+        self._lock = threading.Lock()
+
+    def start(self) -> None:
+        """Let it work."""
+        self.let = True
+        threading.Thread(target=self._work, name="lines", daemon=True).start()
+
+    def redo(self, shoot_id: int) -> None:
+        """Work a line out soon; once is enough."""
+        with self._lock:
+            if self.let and shoot_id not in self._known:
+                self._known.add(shoot_id)
+                self._waiting.put(shoot_id)
+
+    def _work(self) -> None:
+        while True:
+            shoot_id = self._waiting.get()
+            with self._lock:
+                self._known.discard(shoot_id)
+            try:
+                shoot = Shoot.objects.filter(pk=shoot_id).first()
+                if shoot is not None and shoot.summary_of != summary_of(shoot):
+                    refresh(shoot)
+            except Exception:
+                LOG.exception("the line of shoot %s is not done", shoot_id)
+            finally:
+                if self._waiting.empty():
+                    connection.close()
+            # People's requests come first.
+            time.sleep(0.005)
+
+
+BEHIND = Behind()

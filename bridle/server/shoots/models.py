@@ -1,29 +1,38 @@
-"""A shoot as it is kept: its plan and a name to find it by."""
+"""A shoot as it is kept: its plan, a name and words to find it by, and what its line in the list says."""
 
-from functools import lru_cache
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from django.db import models
 
-from bridle.core.evaluate import evaluate
-from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
 from bridle.server.keeping import Kept, Revision
+from bridle.server.shoots.sought import sought
 
-__all__ = ["Revision", "Shoot", "evaluated"]
+__all__ = ["Revision", "Shoot", "keep"]
 
 
 class Shoot(Kept):
-    """One plan. `name` is a copy for finding; `demo` names the demo file it was made from, if any."""
+    """One plan. `name` is a copy for finding; `demo` names the demo file it was made from, if any.
+
+    `summary` is the line of the list as JSON text, worked out from the version and by the rules in `summary_of`.
+    """
 
     name = models.CharField(max_length=120)
     plan = models.JSONField()
     demo = models.CharField(max_length=60, blank=True, default="")
+    sought = models.TextField(default="", editable=False)
+    summary = models.TextField(default="", editable=False)
+    summary_of = models.CharField(max_length=60, default="", editable=False)
     CONTENT: ClassVar[tuple[str, ...]] = ("name", "plan")
 
+    def save(self, *args: Any, **options: Any) -> None:
+        """Keep the words to find it by in step."""
+        self.sought = sought(self.plan, self.name)
+        super().save(*args, **options)
+
     def read(self) -> Plan:
-        """The plan as a typed value."""
+        """The plan as a typed value. Raises a ValidationError where this Bridle cannot read it."""
         return plan_from(self.plan)
 
     def put(self, plan: Plan, version: int) -> "Shoot":
@@ -34,9 +43,3 @@ class Shoot(Kept):
 def keep(plan: Plan, demo: str = "") -> Shoot:
     """Keep a new shoot."""
     return Shoot.objects.create(name=plan.shoot.name, plan=plan.model_dump(mode="json"), demo=demo)
-
-
-@lru_cache(maxsize=2000)
-def evaluated(shoot_id: int, version: int, changed: float) -> Evaluation:
-    """The evaluation of a kept version; a version never changes, so it is worked out once."""
-    return evaluate(Shoot.objects.get(pk=shoot_id).read())

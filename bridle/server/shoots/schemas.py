@@ -8,12 +8,13 @@ from pydantic import Field
 
 from bridle.core.changes import AnyChange
 from bridle.core.chapters.sides import Side
-from bridle.core.evaluation import Evaluation, Traces
+from bridle.core.evaluation import Traces
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.values import Instant, Line, Name, Zone
-from bridle.core.snag import Snag
+from bridle.core.snag import Slot
+from bridle.server.shoots.sent import Brief, Sent
 
 
 class NewShoot(Schema):
@@ -34,7 +35,7 @@ class Opened(Schema):
     changed_at: datetime
     binned: bool
     plan: Plan
-    evaluation: Evaluation
+    evaluation: Sent
 
 
 class Save(Schema):
@@ -72,7 +73,22 @@ class Told(Schema):
 
     plan: Plan
     undo: list[Edit]
-    evaluation: Evaluation
+    evaluation: Sent
+
+
+class Dragged(Schema):
+    """The changed plan, the edits that undo the changes, and what is drawn while one drags."""
+
+    plan: Plan
+    undo: list[Edit]
+    brief: Brief
+
+
+class AskWorking(Schema):
+    """A plan, and the key of a figure of its evaluation."""
+
+    plan: Plan
+    key: Annotated[str, Field(max_length=200)]
 
 
 class AskFrame(Schema):
@@ -88,25 +104,44 @@ class FrameTold(Schema):
     figures: list[Figure]
 
 
-class ShootLine(Schema):
-    """A shoot in the list."""
+class WorstSnag(Schema):
+    """The snag that a line of the list names."""
+
+    severity: str
+    what: str
+    slots: dict[str, Slot]
+
+
+class LineTold(Schema):
+    """What of a line follows from the plan. `broken` says why a shoot cannot be worked out."""
 
     id: int
     name: str
-    place: str
-    zone: str
-    start: datetime
+    place: str = ""
+    zone: str = "UTC"
+    start: datetime | None = None
+    frames: int | None = None
+    interval_s: float | None = None
+    shoot_s: float | None = None
+    clip_s: float | None = None
+    rate: float | None = None
+    worst: WorstSnag | None = None
+    figures: tuple[Figure, ...] = ()
+    traces: Traces | None = None
+    broken: str = ""
+
+
+class LineNow(Schema):
+    """What of a line holds only now; `stale` says that the rest of it is being worked out anew."""
+
     state: Literal["running", "planned", "done"]
-    frames: int | None
-    interval_s: float | None
-    shoot_s: float | None
-    clip_s: float | None
-    rate: float | None
     taken: int | None
-    worst: Snag | None
-    figures: list[Figure]
-    traces: Traces | None
+    stale: bool
     binned_at: datetime | None
+
+
+class ShootLine(LineTold, LineNow):
+    """A shoot in the list."""
 
 
 class ShootList(Schema):
@@ -115,6 +150,28 @@ class ShootList(Schema):
     shoots: list[ShootLine]
     in_bin: int
     bin_days: int
+
+
+class PlanThen(Schema):
+    """A plan as it was once, and what follows from it."""
+
+    version: int
+    made_at: datetime
+    plan: Plan
+    evaluation: Sent
+
+
+class BringBack(Schema):
+    """The plan as it stands, to be brought back to what it was."""
+
+    plan: Plan
+
+
+class Back(Schema):
+    """The edits that make a plan into what it was, and where the two differ."""
+
+    edits: list[Edit]
+    sides: list[Side]
 
 
 class StartingPointLine(Schema):

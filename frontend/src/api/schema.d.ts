@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * List Shoots
-         * @description Shoots whose name, place or subject holds every word that is looked for.
+         * @description Shoots whose name, place, subject or notes hold every word that is looked for.
          */
         get: operations["list_shoots"];
         put?: never;
@@ -103,7 +103,7 @@ export interface paths {
         put?: never;
         /**
          * Bin Shoot
-         * @description Put a shoot into the bin.
+         * @description Put a shoot into the bin; not while a run of it is under way.
          */
         post: operations["bin_shoot"];
         delete?: never;
@@ -152,6 +152,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drag
+         * @description As `evaluate`, while something is dragged: what is drawn and the figures that stand on the sheet, no more.
+         */
+        post: operations["drag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Working
+         * @description The working of one figure of a plan.
+         */
+        post: operations["working"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starting-points": {
         parameters: {
             query?: never;
@@ -186,6 +226,66 @@ export interface paths {
          * @description One frame with its working, for the slip that a person opens on it.
          */
         post: operations["look_at_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{shoot_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Revisions
+         * @description What a shoot was before, newest first, with when and what changed.
+         */
+        get: operations["list_shoot_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{shoot_id}/revisions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Revision
+         * @description A shoot as it was, to be looked at.
+         */
+        get: operations["look_at_shoot_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{shoot_id}/revisions/{version}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description The edits that make a plan into what it was; nothing is kept by this.
+         */
+        post: operations["bring_back_shoot_revision"];
         delete?: never;
         options?: never;
         head?: never;
@@ -460,6 +560,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/{card_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Revisions
+         * @description What a card was before, newest first, with when and what changed.
+         */
+        get: operations["list_card_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/{card_id}/revisions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Revision
+         * @description A card as it was, and how it differs from what it is now.
+         */
+        get: operations["look_at_card_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/compare": {
         parameters: {
             query?: never;
@@ -525,15 +665,6 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * Edit
-         * @description Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`).
-         */
-        Edit: {
-            /** Path */
-            path: string;
-            value: components["schemas"]["JsonValue"];
-        };
-        /**
          * Figure
          * @description A computed value with its working.
          */
@@ -547,7 +678,7 @@ export interface components {
             /** Unit */
             unit: string;
             /** Exact */
-            exact?: string | null;
+            exact: string | null;
             /** Expression */
             expression: string;
             /** Source */
@@ -556,63 +687,59 @@ export interface components {
             terms: components["schemas"]["Term"][];
         };
         /**
-         * Fix
-         * @description What can be done, what it will change, and the edits that do it.
-         */
-        Fix: {
-            /** Label */
-            label: string;
-            /** Consequence */
-            consequence: string;
-            /** Slots */
-            slots: {
-                [key: string]: components["schemas"]["Slot"];
-            };
-            /** Edits */
-            edits: components["schemas"]["Edit"][];
-        };
-        JsonValue: unknown;
-        /**
          * ShootLine
          * @description A shoot in the list.
          */
         ShootLine: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Place */
-            place: string;
-            /** Zone */
-            zone: string;
-            /**
-             * Start
-             * Format: date-time
-             */
-            start: string;
             /**
              * State
              * @enum {string}
              */
             state: "running" | "planned" | "done";
-            /** Frames */
-            frames: number | null;
-            /** Interval S */
-            interval_s: number | null;
-            /** Shoot S */
-            shoot_s: number | null;
-            /** Clip S */
-            clip_s: number | null;
-            /** Rate */
-            rate: number | null;
             /** Taken */
             taken: number | null;
-            worst: components["schemas"]["Snag"] | null;
-            /** Figures */
-            figures: components["schemas"]["Figure"][];
-            traces: components["schemas"]["Traces"] | null;
+            /** Stale */
+            stale: boolean;
             /** Binned At */
             binned_at: string | null;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+            /** Start */
+            start?: string | null;
+            /** Frames */
+            frames?: number | null;
+            /** Interval S */
+            interval_s?: number | null;
+            /** Shoot S */
+            shoot_s?: number | null;
+            /** Clip S */
+            clip_s?: number | null;
+            /** Rate */
+            rate?: number | null;
+            worst?: components["schemas"]["WorstSnag"] | null;
+            /**
+             * Figures
+             * @default []
+             */
+            figures: components["schemas"]["Figure"][];
+            traces?: components["schemas"]["Traces"] | null;
+            /**
+             * Broken
+             * @default
+             */
+            broken: string;
         };
         /**
          * ShootList
@@ -640,33 +767,6 @@ export interface components {
             unit: string;
         };
         /**
-         * Snag
-         * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
-         */
-        Snag: {
-            /** Code */
-            code: string;
-            /**
-             * Severity
-             * @enum {string}
-             */
-            severity: "stop" | "mind" | "note";
-            /** Chapter */
-            chapter: string;
-            /** Path */
-            path: string;
-            /** What */
-            what: string;
-            /** Why */
-            why: string;
-            /** Slots */
-            slots: {
-                [key: string]: components["schemas"]["Slot"];
-            };
-            /** Fixes */
-            fixes: components["schemas"]["Fix"][];
-        };
-        /**
          * Term
          * @description One number in a formula; `exact` where the value is a ratio that a float cannot hold.
          */
@@ -685,6 +785,8 @@ export interface components {
         /**
          * Traces
          * @description Elapsed time and positions of each axis at some frames (0-based), at most about a thousand.
+         *
+         *     One position stands for all where an axis stays where it is.
          */
         Traces: {
             /** Frames */
@@ -694,6 +796,20 @@ export interface components {
             /** Axes */
             axes: {
                 [key: string]: number[];
+            };
+        };
+        /**
+         * WorstSnag
+         * @description The snag that a line of the list names.
+         */
+        WorstSnag: {
+            /** Severity */
+            severity: string;
+            /** What */
+            what: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
             };
         };
         /**
@@ -1637,6 +1753,15 @@ export interface components {
             words: string;
         };
         /**
+         * Edit
+         * @description Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`).
+         */
+        Edit: {
+            /** Path */
+            path: string;
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
          * Errand
          * @description Something to be done before the start, and how long it takes.
          */
@@ -1645,38 +1770,6 @@ export interface components {
             name: string;
             /** Length S */
             length_s: string;
-        };
-        /**
-         * Evaluation
-         * @description Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based).
-         */
-        Evaluation: {
-            /** Frames */
-            frames: number | null;
-            /** Interval S */
-            interval_s: number | null;
-            clip: components["schemas"]["ClipState"];
-            beat: components["schemas"]["BeatState"] | null;
-            /** Schools */
-            schools: components["schemas"]["SchoolState"][];
-            /** Stalls At */
-            stalls_at: number | null;
-            rig: components["schemas"]["RigState"] | null;
-            /** Drives */
-            drives: components["schemas"]["DriveState"][];
-            traces: components["schemas"]["Traces"] | null;
-            view: components["schemas"]["ViewState"] | null;
-            review: components["schemas"]["ReviewState"];
-            /** Origins */
-            origins: {
-                [key: string]: components["schemas"]["OriginState"];
-            };
-            /** Figures */
-            figures: {
-                [key: string]: components["schemas"]["Figure"];
-            };
-            /** Snags */
-            snags: components["schemas"]["Snag"][];
         };
         /**
          * Event
@@ -1734,6 +1827,22 @@ export interface components {
              * @default 67
              */
             thread_mm: number;
+        };
+        /**
+         * Fix
+         * @description What can be done, what it will change, and the edits that do it.
+         */
+        Fix: {
+            /** Label */
+            label: string;
+            /** Consequence */
+            consequence: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
         };
         /**
          * Follow
@@ -1797,6 +1906,7 @@ export interface components {
              */
             ratio: number;
         };
+        JsonValue: unknown;
         /**
          * Keyframe
          * @description Where each axis stands at one frame: slide in mm, angles in degrees, focus as distance, zoom as focal length.
@@ -2267,7 +2377,7 @@ export interface components {
             /** Binned */
             binned: boolean;
             plan: components["schemas"]["Plan"];
-            evaluation: components["schemas"]["Evaluation"];
+            evaluation: components["schemas"]["Sent"];
         };
         /**
          * OriginState
@@ -2994,6 +3104,38 @@ export interface components {
             interval_s: string;
         };
         /**
+         * Sent
+         * @description An evaluation whose figures come without their workings.
+         */
+        Sent: {
+            /** Frames */
+            frames: number | null;
+            /** Interval S */
+            interval_s: number | null;
+            clip: components["schemas"]["ClipState"];
+            beat: components["schemas"]["BeatState"] | null;
+            /** Schools */
+            schools: components["schemas"]["SchoolState"][];
+            /** Stalls At */
+            stalls_at: number | null;
+            rig: components["schemas"]["RigState"] | null;
+            /** Drives */
+            drives: components["schemas"]["DriveState"][];
+            traces: components["schemas"]["Traces"] | null;
+            view: components["schemas"]["ViewState"] | null;
+            review: components["schemas"]["ReviewState"];
+            /** Origins */
+            origins: {
+                [key: string]: components["schemas"]["OriginState"];
+            };
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Shown"];
+            };
+            /** Snags */
+            snags: components["schemas"]["Snag"][];
+        };
+        /**
          * SettingLine
          * @description One line of the field card.
          */
@@ -3038,6 +3180,20 @@ export interface components {
             clock: components["schemas"]["Clock"];
         };
         /**
+         * Shown
+         * @description A figure as it stands on the sheet; its working is asked for by its key when it is opened.
+         */
+        Shown: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Exact */
+            exact?: string | null;
+        };
+        /**
          * SightState
          * @description When a mark is in the picture: runs of first and last frame (0-based), and the clock times of both.
          */
@@ -3052,6 +3208,33 @@ export interface components {
             runs: number[][];
             /** Clocks */
             clocks: number[][];
+        };
+        /**
+         * Snag
+         * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
+         */
+        Snag: {
+            /** Code */
+            code: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stop" | "mind" | "note";
+            /** Chapter */
+            chapter: string;
+            /** Path */
+            path: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /** Fixes */
+            fixes: components["schemas"]["Fix"][];
         };
         /**
          * SpeedKey
@@ -3431,7 +3614,7 @@ export interface components {
          * ViewState
          * @description What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
          *     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
-         *     kept picture) have one entry for each frame of the traces.
+         *     kept picture) have one entry for each frame of the traces, or one for all where nothing changes.
          *
          *     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
          *     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
@@ -3537,6 +3720,8 @@ export interface components {
          * @description One place in which two versions of a plan differ, and what stands there in each.
          */
         Side: {
+            /** Path */
+            path: string;
             /** Place */
             place: string;
             /** Mine */
@@ -3582,7 +3767,7 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** Undo */
             undo: components["schemas"]["Edit"][];
-            evaluation: components["schemas"]["Evaluation"];
+            evaluation: components["schemas"]["Sent"];
         };
         /**
          * AddKeyframe
@@ -3750,6 +3935,70 @@ export interface components {
             imperial: boolean;
         };
         /**
+         * Brief
+         * @description What is drawn, and the figures that stand on the sheet: what is sent while something is dragged.
+         */
+        Brief: {
+            /** Frames */
+            frames: number | null;
+            /** Interval S */
+            interval_s: number | null;
+            clip: components["schemas"]["ClipState"];
+            beat: components["schemas"]["BeatState"] | null;
+            /** Stalls At */
+            stalls_at: number | null;
+            rig: components["schemas"]["RigState"] | null;
+            traces: components["schemas"]["Traces"] | null;
+            view: components["schemas"]["ViewState"] | null;
+            /** Figures */
+            figures: {
+                [key: string]: components["schemas"]["Shown"];
+            };
+            /** Snags */
+            snags: components["schemas"]["Noticed"][];
+        };
+        /**
+         * Dragged
+         * @description The changed plan, the edits that undo the changes, and what is drawn while one drags.
+         */
+        Dragged: {
+            plan: components["schemas"]["Plan"];
+            /** Undo */
+            undo: components["schemas"]["Edit"][];
+            brief: components["schemas"]["Brief"];
+        };
+        /**
+         * Noticed
+         * @description A snag without its fixes.
+         */
+        Noticed: {
+            /** Code */
+            code: string;
+            /** Severity */
+            severity: string;
+            /** Chapter */
+            chapter: string;
+            /** Path */
+            path: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+        };
+        /**
+         * AskWorking
+         * @description A plan, and the key of a figure of its evaluation.
+         */
+        AskWorking: {
+            plan: components["schemas"]["Plan"];
+            /** Key */
+            key: string;
+        };
+        /**
          * StartingPointLine
          * @description A subject, the interval that suits it from low to high, and why.
          */
@@ -3781,6 +4030,70 @@ export interface components {
             plan: components["schemas"]["Plan"];
             /** Frame */
             frame: number;
+        };
+        /**
+         * RevisionLine
+         * @description What a kept thing was once: its version, when it was saved, and what that save changed; `more` changes are not
+         *     told.
+         */
+        RevisionLine: {
+            /** Version */
+            version: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Changed */
+            changed: string[];
+            /** More */
+            more: number;
+            /** Now */
+            now: boolean;
+        };
+        /**
+         * RevisionList
+         * @description Revisions, newest first, what is kept now before them; `before` is where the list goes on, None at its end.
+         */
+        RevisionList: {
+            /** Revisions */
+            revisions: components["schemas"]["RevisionLine"][];
+            /** Before */
+            before: number | null;
+        };
+        /**
+         * PlanThen
+         * @description A plan as it was once, and what follows from it.
+         */
+        PlanThen: {
+            /** Version */
+            version: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            plan: components["schemas"]["Plan"];
+            evaluation: components["schemas"]["Sent"];
+        };
+        /**
+         * Back
+         * @description The edits that make a plan into what it was, and where the two differ.
+         */
+        Back: {
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+        };
+        /**
+         * BringBack
+         * @description The plan as it stands, to be brought back to what it was.
+         */
+        BringBack: {
+            plan: components["schemas"]["Plan"];
         };
         /**
          * EventLine
@@ -3817,7 +4130,7 @@ export interface components {
             /** Id */
             id: number;
             /** Shoot Id */
-            shoot_id: number;
+            shoot_id: number | null;
             /** Phase */
             phase: string;
             /** Speed */
@@ -3854,6 +4167,10 @@ export interface components {
             };
             /** Figures */
             figures: components["schemas"]["Figure"][];
+            /** Trouble */
+            trouble: string;
+            /** Pending */
+            pending: string[];
             /** Entry Id */
             entry_id: number | null;
             /** Events Count */
@@ -4163,6 +4480,25 @@ export interface components {
             card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
         };
         /**
+         * CardThen
+         * @description A card as it was once, with what followed from it, and how it differs from the card as it is.
+         */
+        CardThen: {
+            /** Version */
+            version: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Differences */
+            differences: string[];
+        };
+        /**
          * ChangedCard
          * @description A copy in a plan whose card has changed since: both, in words, and what the update does to the plan.
          */
@@ -4273,7 +4609,71 @@ export interface components {
             note: string;
         };
     };
-    responses: never;
+    responses: {
+        /** @description This request cannot be read. */
+        Trouble400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description This request did not come from Bridle's own page. Load the page again. */
+        Trouble403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description There is nothing of that number here. */
+        Trouble404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description This is too large; a plan has at most 1 MB. */
+        Trouble413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description This request has values that do not belong in it. */
+        Trouble422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description The database cannot be used just now. */
+        Trouble503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+        /** @description The disk is full. */
+        Trouble507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Trouble"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -4302,6 +4702,13 @@ export interface operations {
                     "application/json": components["schemas"]["ShootList"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     new_shoot: {
@@ -4326,6 +4733,10 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4335,6 +4746,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     import_shoot: {
@@ -4355,6 +4768,9 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
             /** @description Request Entity Too Large */
             413: {
                 headers: {
@@ -4373,6 +4789,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     open_shoot: {
@@ -4395,6 +4813,13 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     save_shoot: {
@@ -4421,6 +4846,9 @@ export interface operations {
                     "application/json": components["schemas"]["Saved"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -4430,6 +4858,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stale"];
                 };
             };
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4439,6 +4868,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     duplicate_shoot: {
@@ -4461,6 +4892,13 @@ export interface operations {
                     "application/json": components["schemas"]["Opened"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     bin_shoot: {
@@ -4483,6 +4921,22 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     unbin_shoot: {
@@ -4505,6 +4959,13 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     evaluate: {
@@ -4529,6 +4990,10 @@ export interface operations {
                     "application/json": components["schemas"]["Told"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4538,6 +5003,86 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    drag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Ask"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Dragged"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    working: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskWorking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Figure"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     starting_points: {
@@ -4558,6 +5103,13 @@ export interface operations {
                     "application/json": components["schemas"]["StartingPointLine"][];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     look_at_frame: {
@@ -4582,6 +5134,10 @@ export interface operations {
                     "application/json": components["schemas"]["FrameTold"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4591,6 +5147,111 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    list_shoot_revisions: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                shoot_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionList"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    look_at_shoot_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanThen"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    bring_back_shoot_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shoot_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringBack"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Back"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     list_runs: {
@@ -4613,6 +5274,13 @@ export interface operations {
                     "application/json": components["schemas"]["RunList"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     new_run: {
@@ -4639,6 +5307,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunView"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -4648,6 +5319,7 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4657,6 +5329,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     look_at_run: {
@@ -4681,6 +5355,13 @@ export interface operations {
                     "application/json": components["schemas"]["RunView"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     ask_run: {
@@ -4707,6 +5388,22 @@ export interface operations {
                     "application/json": components["schemas"]["RunView"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     list_log: {
@@ -4727,6 +5424,13 @@ export interface operations {
                     "application/json": components["schemas"]["LogList"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     save_note: {
@@ -4753,6 +5457,9 @@ export interface operations {
                     "application/json": components["schemas"]["LogLine"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -4762,6 +5469,7 @@ export interface operations {
                     "application/json": components["schemas"]["StaleNote"];
                 };
             };
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4771,6 +5479,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     jog: {
@@ -4795,6 +5505,10 @@ export interface operations {
                     "application/json": components["schemas"]["Jogged"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4804,6 +5518,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     marks_to_set: {
@@ -4828,6 +5544,10 @@ export interface operations {
                     "application/json": components["schemas"]["MarksToSet"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4837,6 +5557,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     rehearse_program: {
@@ -4861,6 +5583,10 @@ export interface operations {
                     "application/json": components["schemas"]["Rehearsal"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4870,6 +5596,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     list_kit: {
@@ -4892,6 +5620,13 @@ export interface operations {
                     "application/json": components["schemas"]["Shelf"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     new_card: {
@@ -4916,6 +5651,10 @@ export interface operations {
                     "application/json": components["schemas"]["CardLine"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4925,6 +5664,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     save_card: {
@@ -4951,6 +5692,9 @@ export interface operations {
                     "application/json": components["schemas"]["CardLine"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
             /** @description Conflict */
             409: {
                 headers: {
@@ -4960,6 +5704,7 @@ export interface operations {
                     "application/json": components["schemas"]["StaleCard"];
                 };
             };
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4969,6 +5714,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     duplicate_card: {
@@ -4991,6 +5738,13 @@ export interface operations {
                     "application/json": components["schemas"]["CardLine"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     bin_card: {
@@ -5013,6 +5767,13 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     unbin_card: {
@@ -5035,6 +5796,74 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    list_card_revisions: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path: {
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionList"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    look_at_card_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                card_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardThen"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     compare_kit: {
@@ -5059,6 +5888,10 @@ export interface operations {
                     "application/json": components["schemas"]["KitCompared"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5068,6 +5901,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     type_on_card: {
@@ -5092,6 +5927,10 @@ export interface operations {
                     "application/json": components["schemas"]["CardTold"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5101,6 +5940,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
     measure: {
@@ -5125,6 +5966,10 @@ export interface operations {
                     "application/json": components["schemas"]["Measuring"];
                 };
             };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5134,6 +5979,8 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
         };
     };
 }

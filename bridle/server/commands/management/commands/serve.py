@@ -4,16 +4,17 @@ import logging
 from argparse import ArgumentParser
 from typing import Any
 
+from django.conf import settings
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
-from waitress.server import create_server
 
-from bridle.server.keeping import empty_bin
-from bridle.server.kit.models import KitCard
-from bridle.server.runs.driver import resume_all
-from bridle.server.shoots.models import Shoot
-from bridle.server.wsgi import application
-
-HOST = "127.0.0.1"
+from bridle.datafolder.health import UnwellError
+from bridle.datafolder.lock import TakenError
+from bridle.server.held import hold
+from bridle.server.ready import make_ready
+from bridle.server.runs.watch import Watch
+from bridle.server.shoots.lines import BEHIND
+from bridle.server.web import HOST, make_server
 
 
 class Command(BaseCommand):
@@ -24,18 +25,26 @@ class Command(BaseCommand):
     def add_arguments(self, parser: ArgumentParser) -> None:
         """The port can be chosen, the address cannot."""
         parser.add_argument("--port", type=int, default=8420)
+        parser.add_argument("--demo", action="store_true", help="load the demo shoots that are not there yet")
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Take the port first: whoever has it drives the runs."""
+        """Take the data, then the port: whoever has the data drives the runs."""
         logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+        address = f"http://{HOST}:{options['port']}"
         try:
-            server = create_server(application, host=HOST, port=options["port"], threads=8)
+            hold(address=address)
+            for said in make_ready(settings.DATA):
+                self.stdout.write(said)
+            server = make_server(options["port"])
+        except (TakenError, UnwellError) as error:
+            raise CommandError(str(error)) from error
         except OSError as error:
             raise CommandError(f"port {options['port']} cannot be had: {error.strerror}") from error
-        empty_bin(Shoot)
-        empty_bin(KitCard)
-        for run_id in resume_all():
+        if options["demo"]:
+            call_command("loaddemo", stdout=self.stdout)
+        BEHIND.start()
+        for run_id in Watch().start():
             self.stdout.write(f"run {run_id} goes on")
-        self.stdout.write(f"Bridle is at http://{HOST}:{options['port']}")
+        self.stdout.write(f"Bridle is at {address}")
         self.stdout.flush()
         server.run()

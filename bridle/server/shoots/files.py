@@ -1,0 +1,66 @@
+"""Files to take along: the plan, and what devices and encoders need."""
+
+import json
+from collections.abc import Callable, Iterator
+
+from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils.text import slugify
+from pydantic import ValidationError
+
+from bridle.core.plan.document import Plan
+from bridle.formats.crop_table import write_crops
+from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.frame_table import NoFramesError, write_frames
+from bridle.formats.plan_json import PlanFileError, write_plan
+from bridle.formats.step_table import write_steps
+from bridle.server.ids import MOST
+from bridle.server.shoots.models import Shoot
+from bridle.server.shoots.reading import read_kept
+
+
+def _of_number(shoot_id: int) -> Shoot:
+    """A shoot for a file; an address may name any number."""
+    if shoot_id > MOST:
+        raise Http404
+    return get_object_or_404(Shoot, pk=shoot_id)
+
+
+def plan_file(request: HttpRequest, shoot_id: int) -> HttpResponse:
+    """The plan as a JSON file to keep; as it is kept, where this Bridle cannot read it."""
+    shoot = _of_number(shoot_id)
+    try:
+        written = write_plan(shoot.read())
+    except ValidationError:
+        written = json.dumps(shoot.plan, ensure_ascii=False, indent=2) + "\n"
+    response = HttpResponse(written, content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{_slug(shoot.name)}.bridle.json"'
+    return response
+
+
+# What can be taken along for devices and encoders: who writes it, and what the file is called.
+FILES: dict[str, tuple[Callable[[Plan], Iterator[str]], str, str]] = {
+    "frames.csv": (write_frames, "-frames.csv", "text/csv"),
+    "steps.csv": (write_steps, "-steps.csv", "text/csv"),
+    "crops.csv": (write_crops, "-crops.csv", "text/csv"),
+    "program.gcode": (program, ".gcode", "text/plain"),
+}
+
+
+def lines_file(request: HttpRequest, shoot_id: int, kind: str) -> HttpResponse | StreamingHttpResponse:
+    """A file of lines made from the plan: frame table, steps, crops, or the drive's program."""
+    write, ending, media = FILES[kind]
+    try:
+        plan = read_kept(_of_number(shoot_id))
+        lines = write(plan)
+    except (NoFramesError, NoAxesError) as error:
+        return HttpResponse(f"Nothing to write yet: {error}.", status=409, content_type="text/plain; charset=utf-8")
+    except PlanFileError as error:
+        return HttpResponse(f"{error}\n", status=409, content_type="text/plain; charset=utf-8")
+    response = StreamingHttpResponse(lines, content_type=f"{media}; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{_slug(plan.shoot.name)}{ending}"'
+    return response
+
+
+def _slug(name: str) -> str:
+    return slugify(name) or "shoot"

@@ -1,0 +1,91 @@
+"""What an evaluation is on its way to the page: figures without their workings, and less of it while one drags."""
+
+from typing import Any
+
+from ninja import Schema
+
+from bridle.core.evaluate import evaluate
+from bridle.core.evaluation import BeatState, ClipState, Evaluation, RigState, Traces, ViewState
+from bridle.core.figure import Figure
+from bridle.core.plan.document import Plan
+from bridle.core.snag import Slot
+from bridle.server.remembered import Remembered
+from bridle.server.shoots.models import Shoot
+
+# While something is dragged, lines are drawn through so many points.
+DRAGGED_POINTS = 120
+MOST_BYTES = 32_000_000
+
+
+class Shown(Schema):
+    """A figure as it stands on the sheet; its working is asked for by its key when it is opened."""
+
+    label: str
+    value: float
+    unit: str
+    exact: str | None = None
+
+
+class Sent(Evaluation):
+    """An evaluation whose figures come without their workings."""
+
+    figures: dict[str, Shown]  # type: ignore[assignment]
+
+
+class Noticed(Schema):
+    """A snag without its fixes."""
+
+    code: str
+    severity: str
+    chapter: str
+    path: str
+    what: str
+    why: str
+    slots: dict[str, Slot]
+
+
+class Brief(Schema):
+    """What is drawn, and the figures that stand on the sheet: what is sent while something is dragged."""
+
+    frames: int | None
+    interval_s: float | None
+    clip: ClipState
+    beat: BeatState | None
+    stalls_at: int | None
+    rig: RigState | None
+    traces: Traces | None
+    view: ViewState | None
+    figures: dict[str, Shown]
+    snags: list[Noticed]
+
+
+def shown(figures: dict[str, Figure]) -> dict[str, Shown]:
+    """The figures without their workings."""
+    return {
+        key: Shown.model_construct(label=one.label, value=one.value, unit=one.unit, exact=one.exact)
+        for key, one in figures.items()
+    }
+
+
+def sent(told: Evaluation) -> Sent:
+    """An evaluation for the page."""
+    parts: dict[str, Any] = {name: getattr(told, name) for name in Evaluation.model_fields}
+    return Sent.model_construct(**{**parts, "figures": shown(told.figures)})
+
+
+def brief(plan: Plan) -> Brief:
+    """A plan evaluated for a drag."""
+    told = evaluate(plan, DRAGGED_POINTS)
+    parts: dict[str, Any] = {name: getattr(told, name) for name in Brief.model_fields}
+    snags = [Noticed.model_construct(**{n: getattr(one, n) for n in Noticed.model_fields}) for one in told.snags]
+    return Brief.model_construct(**{**parts, "figures": shown(told.figures), "snags": snags})
+
+
+# A version of a shoot never changes, so what is sent of it is worked out once.
+_REMEMBERED = Remembered(MOST_BYTES)
+
+
+def sent_json(shoot: Shoot, plan: Plan) -> bytes:
+    """What is sent of a kept version, as JSON."""
+    key = (shoot.pk, shoot.version, shoot.changed_at.timestamp())
+    return _REMEMBERED.get(key, lambda: sent(evaluate(plan)).model_dump_json().encode())

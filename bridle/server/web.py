@@ -1,0 +1,55 @@
+"""The web server: waitress, with an end to requests that never come whole."""
+
+import time
+from typing import Any
+
+from waitress.channel import HTTPChannel
+from waitress.server import create_server
+
+from bridle.server.wsgi import application
+
+HOST = "127.0.0.1"
+THREADS = 8
+# A request is here whole within this time, or its connection is closed.
+WHOLE_WITHIN_S = 30
+# Connections that say nothing are closed after this time.
+SILENT_S = 60
+MOST_CONNECTIONS = 400
+
+
+class Channel(HTTPChannel):
+    """A connection that is closed when a request has been coming for too long, however steadily it trickles."""
+
+    began: float | None = None
+
+    def received(self, data: bytes) -> bool:
+        """Take what has come; remember since when the request has been incomplete."""
+        done = super().received(data)
+        coming = self.request is not None
+        self.began = (self.began or time.monotonic()) if coming else None
+        return bool(done)
+
+    def readable(self) -> bool:
+        """Waitress asks this at every turn of its loop."""
+        if self.began is not None and time.monotonic() - self.began > WHOLE_WITHIN_S:
+            self.began, self.will_close = None, True
+            return False
+        return bool(super().readable())
+
+
+def make_server(port: int) -> Any:
+    """The server on a port of this machine; `run()` serves. Raises OSError where the port is taken."""
+    server: Any = create_server(
+        application,
+        host=HOST,
+        port=port,
+        threads=THREADS,
+        connection_limit=MOST_CONNECTIONS,
+        channel_timeout=SILENT_S,
+        cleanup_interval=10,
+        asyncore_use_poll=True,
+        # What a slow reader has not taken yet lies on disk; a thread does not wait for him.
+        outbuf_high_watermark=256_000_000,
+    )
+    server.channel_class = Channel
+    return server
