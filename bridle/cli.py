@@ -1,4 +1,4 @@
-"""The command line: `bridle evaluate PLAN.json`, and `frames`, `steps`, `crops` or `program` in its place."""
+"""The command line: what follows from a plan file, and copies of the whole data."""
 
 import argparse
 import sys
@@ -7,6 +7,10 @@ from pathlib import Path
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
+from bridle.datafolder.copies import backup, restore
+from bridle.datafolder.health import UnwellError
+from bridle.datafolder.lock import TakenError, take
+from bridle.datafolder.where import data_folder, for_its_owner_only
 from bridle.formats.crop_table import write_crops
 from bridle.formats.drive_program import NoAxesError, program
 from bridle.formats.frame_table import NoFramesError, write_frames
@@ -19,27 +23,27 @@ WRITERS: dict[str, Callable[[Plan], Iterator[str]]] = {
     "crops": write_crops,
     "program": program,
 }
+REFUSED = (OSError, PlanFileError, NoFramesError, NoAxesError, UnwellError, TakenError)
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run one command; returns the exit code: 0 done, 1 the file is no plan, 2 wrong usage."""
+    """Run one command; returns the exit code: 0 done, 1 it cannot be done, 2 wrong usage."""
     arguments = _parser().parse_args(argv)
     try:
-        plan = _read(arguments.plan)
-        if arguments.command == "evaluate":
-            sys.stdout.write(evaluate(plan).model_dump_json(indent=2) + "\n")
-        else:
-            sys.stdout.writelines(WRITERS[arguments.command](plan))
+        arguments.does(arguments)
     except BrokenPipeError:
         return 0
-    except (OSError, PlanFileError, NoFramesError, NoAxesError) as error:
-        sys.stderr.write(f"bridle: {arguments.plan}: {error}\n")
+    except REFUSED as error:
+        about = getattr(arguments, "plan", arguments.command)
+        sys.stderr.write(f"bridle: {about}: {error}\n")
         return 1
     return 0
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="bridle", description="Reads a plan and says what follows from it.")
+    parser = argparse.ArgumentParser(
+        prog="bridle", description="Says what follows from a plan, and copies Bridle's data and brings it back."
+    )
     commands = parser.add_subparsers(dest="command", required=True)
     for name, told in (
         ("evaluate", "print the evaluation as JSON"),
@@ -50,7 +54,42 @@ def _parser() -> argparse.ArgumentParser:
     ):
         command = commands.add_parser(name, help=told, description=told.capitalize() + ".")
         command.add_argument("plan", metavar="PLAN.json", help="a plan file, or - for standard input")
+        command.set_defaults(does=_tell)
+    for name, told, does in (
+        ("backup", "copy the whole data into a file; Bridle may be running", _backup),
+        ("restore", "put a copy in the place of the data; Bridle must not be running", _restore),
+    ):
+        command = commands.add_parser(name, help=told, description=told.capitalize() + ".")
+        command.add_argument("file", metavar="FILE", type=Path)
+        command.set_defaults(does=does)
     return parser
+
+
+def _tell(arguments: argparse.Namespace) -> None:
+    plan = _read(arguments.plan)
+    if arguments.command == "evaluate":
+        sys.stdout.write(evaluate(plan).model_dump_json(indent=2) + "\n")
+    else:
+        sys.stdout.writelines(WRITERS[arguments.command](plan))
+
+
+def _backup(arguments: argparse.Namespace) -> None:
+    to = arguments.file.resolve()
+    backup(data_folder(), to)
+    sys.stdout.write(f"The data is copied into {to} ({to.stat().st_size / 1e6:.1f} MB).\n")
+
+
+def _restore(arguments: argparse.Namespace) -> None:
+    folder = data_folder()
+    for_its_owner_only(folder)
+    lock = take(folder)
+    try:
+        before = restore(folder, arguments.file.resolve())
+    finally:
+        lock.let_go()
+    sys.stdout.write("The copy is in place. Bridle brings it up to date when it is started.\n")
+    if before:
+        sys.stdout.write(f"What was there before is {before}.\n")
 
 
 def _read(name: str) -> Plan:

@@ -55,7 +55,7 @@ def check(folder: Path) -> bool:
         _look_inside(file)
     except sqlite3.Error as error:
         _, said = why_not(error)
-        raise UnwellError(f"{file}: {said} {_newest(folder)}".strip()) from error
+        raise UnwellError(f"{file} is damaged. {_instead(folder)}" if said == DAMAGED else f"{file}: {said}") from error
     except OSError as error:
         raise UnwellError(f"{file} cannot be looked at: {error.strerror}. Let its owner read it.") from error
     return True

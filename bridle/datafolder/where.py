@@ -11,7 +11,7 @@ BESIDE = ("-wal", "-shm")
 
 def data_folder() -> Path:
     """`BRIDLE_DATA`, else `var` in the project's folder."""
-    return Path(os.environ.get("BRIDLE_DATA") or PROJECT / "var")
+    return Path(os.environ.get("BRIDLE_DATA") or PROJECT / "var").resolve()
 
 
 def database(folder: Path | None = None) -> Path:

@@ -1,5 +1,6 @@
 """Where the values of a JSON text stand: the line and column of every path."""
 
+import json
 import re
 from collections.abc import Iterator
 
@@ -11,6 +12,25 @@ def lines_of(text: str) -> dict[tuple[str | int, ...], int]:
     tokens = _tokens(text)
     found: dict[tuple[str | int, ...], int] = {}
     _value(next(tokens), tokens, (), found)
+    return found
+
+
+def twice(text: str) -> list[tuple[str, int]]:
+    """The keys that stand a second time in their object, each with its line. The text must be valid JSON."""
+    found: list[tuple[str, int]] = []
+    open_objects: list[set[str] | None] = []
+    before = ("", 0)
+    for word, line in _tokens(text):
+        if word in "{[":
+            open_objects.append(set() if word == "{" else None)
+        elif word in "}]":
+            open_objects.pop()
+        elif word == ":" and (keys := open_objects[-1]) is not None:
+            key = json.loads(before[0])
+            if key in keys:
+                found.append((key, before[1]))
+            keys.add(key)
+        before = (word, line)
     return found
 
 

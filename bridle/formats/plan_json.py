@@ -7,8 +7,8 @@ from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from bridle.core.plan.document import VERSION, Plan
-from bridle.core.plan.upgrade import UPGRADES, plan_from
-from bridle.formats.json_places import lines_of
+from bridle.core.plan.upgrade import UPGRADES, UpgradeError, plan_from
+from bridle.formats.json_places import lines_of, twice
 
 LARGEST_BYTES = 1_000_000
 MOST_PROBLEMS = 20
@@ -39,6 +39,8 @@ def read_plan(raw: bytes | str) -> Plan:
     _check_version(data)
     try:
         return plan_from(data)
+    except UpgradeError as error:
+        raise PlanFileError("This plan has values that do not belong in it.", [_left_over(text, error)]) from error
     except ValidationError as error:
         raise PlanFileError("This plan has values that do not belong in it.", _problems(text, error)) from error
 
@@ -55,16 +57,56 @@ def _decode(raw: bytes | str) -> str:
 
 
 def _parse(text: str) -> Any:
+    if not text.strip():
+        raise PlanFileError("This file is empty.", ["line 1: found nothing; expected a plan, as JSON"])
     try:
-        return json.loads(text, parse_constant=no_constant)
+        return json.loads(text, parse_constant=no_constant, object_pairs_hook=_no_key_twice)
     except json.JSONDecodeError as error:
-        stood = text.splitlines()[error.lineno - 1][:60].strip() if text.strip() else "nothing"
-        raise PlanFileError(
-            "This file is not JSON.",
-            [f"line {error.lineno}, column {error.colno}: found “{stood}”, expected JSON ({error.msg.lower()})"],
-        ) from error
+        raise PlanFileError("This file is not JSON.", [_not_json(text, error)]) from error
+    except KeyTwiceError as error:
+        places = [
+            f"{where}: “{error.key}” stands here a second time; expected it once" for where in _twice(text, error)
+        ]
+        raise PlanFileError("This file says one thing twice.", places) from error
     except (RecursionError, ValueError) as error:
         raise PlanFileError("This file is not a plan: its values are nested too deep or too large.") from error
+
+
+class KeyTwiceError(ValueError):
+    """An object that has one key twice, of which JSON readers silently drop one."""
+
+    def __init__(self, key: str) -> None:
+        """Keep the key."""
+        super().__init__(key)
+        self.key = key
+
+
+def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    made = dict(pairs)
+    if len(made) < len(pairs):
+        keys = [key for key, _ in pairs]
+        raise KeyTwiceError(next(key for key in keys if keys.count(key) > 1))
+    return made
+
+
+def _twice(text: str, error: KeyTwiceError) -> list[str]:
+    return [f"line {line}" for key, line in twice(text) if key == error.key][:MOST_PROBLEMS]
+
+
+def _not_json(text: str, error: json.JSONDecodeError) -> str:
+    """Where the text stops being JSON: line and column, what stands there, what was expected."""
+    # Lines are counted as JSON does, by line feeds; a file that was cut off ends before its last line begins.
+    lines = text.split("\n")
+    rest = lines[error.lineno - 1][error.colno - 1 :].strip() if error.lineno <= len(lines) else ""
+    stood = (
+        f"“{rest[:60]}”" if rest else "the end of the file" if not text[error.pos :].strip() else "the end of the line"
+    )
+    return f"line {error.lineno}, column {error.colno}: found {stood}, expected JSON ({error.msg.lower()})"
+
+
+def _left_over(text: str, error: UpgradeError) -> str:
+    line = lines_of(text).get(error.path, 1)
+    return f"line {line}, {'.'.join(map(str, error.path))}: version {error.version} knows no such field"
 
 
 def no_constant(name: str) -> float:

@@ -1,7 +1,6 @@
 """Whatever goes wrong around the API is told in the API's own form; elsewhere in one plain sentence."""
 
 import json
-import logging
 from collections.abc import Callable
 
 from django.core.exceptions import RequestDataTooBig
@@ -9,8 +8,6 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
 from bridle.server.errors import SAID, database_trouble
-
-LOG = logging.getLogger("bridle.errors")
 
 
 class OneShape:
@@ -35,8 +32,7 @@ class OneShape:
             return _answer(request, status, trouble.message)
         if isinstance(error, RequestDataTooBig):
             return _answer(request, 413, SAID[413])
-        LOG.exception("%s %s", request.method, request.path, exc_info=error)
-        return _answer(request, 500, SAID[500])
+        return None
 
 
 def told(request: HttpRequest, exception: Exception | None = None, *, status: int) -> HttpResponse:

@@ -8,11 +8,23 @@ from bridle.core.plan.document import Plan
 Data = dict[str, Any]
 
 
+class UpgradeError(ValueError):
+    """An older plan that has a field which its version did not know: making it newer would throw something away."""
+
+    def __init__(self, version: int, *path: str) -> None:
+        """Keep the version and the place."""
+        super().__init__(f"version {version} of the plan knows no field “{'.'.join(path)}”")
+        self.version = version
+        self.path = path
+
+
 def _from_1(data: Data) -> Data:
     """Version 2 has a clock that holds the start or the finish."""
     if not isinstance(data.get("shoot"), dict):
         return {**data, "bridle_plan": 2}
     shoot = dict(data["shoot"])
+    if "clock" in shoot:
+        raise UpgradeError(1, "shoot", "clock")
     clock = {"at": shoot.pop("start")} if "start" in shoot else {}
     return {**data, "bridle_plan": 2, "shoot": {**shoot, "clock": clock}}
 
@@ -22,6 +34,8 @@ def _from_2(data: Data) -> Data:
     if not isinstance(data.get("move"), dict):
         return {**data, "bridle_plan": 3}
     move = dict(data["move"])
+    if "keyframes" in move:
+        raise UpgradeError(2, "move", "keyframes")
     ends = [move.pop(end, {}) for end in ("start", "end")]
     return {**data, "bridle_plan": 3, "move": {**move, "keyframes": ends}}
 
@@ -37,5 +51,5 @@ def upgraded(data: Data) -> Data:
 
 
 def plan_from(data: Data) -> Plan:
-    """The plan of kept data, whatever version it was written in. Raises pydantic's ValidationError."""
+    """The plan of kept data, whatever version it was written in. Raises `UpgradeError` or a ValidationError."""
     return Plan.model_validate(upgraded(data))

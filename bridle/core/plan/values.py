@@ -2,6 +2,7 @@
 
 import math
 import re
+import unicodedata
 from datetime import datetime
 from fractions import Fraction
 from typing import Annotated, Any
@@ -22,6 +23,9 @@ from pydantic import (
 RATIONAL_PATTERN = r"-?\d{1,40}(\.\d{1,12})?(/\d{1,40})?"
 LONGEST_S = 20 * 366 * 86_400
 ZONES = available_timezones()
+# Separators, controls, joiners, marks without a letter; and letters that are drawn as nothing.
+UNSEEN = ("Zs", "Zl", "Zp", "Cc", "Cf", "Cn", "Co", "Cs", "Mn", "Me")
+BLANKS = "\u115f\u1160\u2800\u3164\uffa0"
 
 
 def to_fraction(value: Any) -> Fraction:
@@ -65,7 +69,16 @@ Share = Annotated[Rational, _bounded(0, 0.9, "a share", open_below=False)]
 
 Count = Annotated[int, Field(ge=0, le=10_000_000)]
 Mass = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+
+def _visible(name: str) -> str:
+    """Refuse a name that nobody could see or click on."""
+    if all(letter in BLANKS or unicodedata.category(letter) in UNSEEN for letter in name):
+        raise ValueError("a name has at least one letter, figure or sign that can be seen")
+    return name
+
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), AfterValidator(_visible)]
 Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Millimetres = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]

@@ -9,6 +9,7 @@ from django.utils.text import slugify
 from pydantic import ValidationError
 
 from bridle.core.plan.document import Plan
+from bridle.core.plan.upgrade import UpgradeError
 from bridle.formats.crop_table import write_crops
 from bridle.formats.drive_program import NoAxesError, program
 from bridle.formats.frame_table import NoFramesError, write_frames
@@ -31,7 +32,7 @@ def plan_file(request: HttpRequest, shoot_id: int) -> HttpResponse:
     shoot = _of_number(shoot_id)
     try:
         written = write_plan(shoot.read())
-    except ValidationError:
+    except (ValidationError, UpgradeError):
         written = json.dumps(shoot.plan, ensure_ascii=False, indent=2) + "\n"
     response = HttpResponse(written, content_type="application/json")
     response["Content-Disposition"] = f'attachment; filename="{_slug(shoot.name)}.bridle.json"'

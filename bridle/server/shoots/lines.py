@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation, Traces
 from bridle.core.plan.document import VERSION, Plan
+from bridle.core.plan.upgrade import UpgradeError
 from bridle.core.subjects.thinning import kept_indices
 from bridle.server.engine import engine
 from bridle.server.shoots.models import Shoot
@@ -49,7 +50,7 @@ def _told(shoot: Shoot) -> LineTold:
     try:
         plan = shoot.read()
         return _worked_out(shoot, plan, evaluate(plan))
-    except ValidationError:
+    except (ValidationError, UpgradeError):
         return _broken(shoot, f"{CANNOT}: its plan has values that this Bridle does not know. {_newer(shoot)}".strip())
     except Exception:
         LOG.exception("shoot %s cannot be worked out", shoot.pk)
