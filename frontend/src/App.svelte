@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Fault from './parts/Fault.svelte';
+  import Leftovers from './screens/Leftovers.svelte';
   import { router } from './router.svelte';
   import Bin from './screens/Bin.svelte';
   import Edge from './screens/Edge.svelte';
@@ -25,10 +27,11 @@
 <div class="app">
   <Edge onkeys={() => (keysOpen = true)} onunits={() => (unitsOpen = true)} />
   <div class="screen">
-    {#if router.screen.name === 'shoots'}<Shoots />
-    {:else if router.screen.name === 'bin'}<Bin />
-    {:else if router.screen.name === 'log'}<Log />
-    {:else if router.screen.name === 'kit'}<Kit />
+    <Leftovers />
+    {#if router.screen.name === 'shoots'}<Fault name="The list of shoots"><Shoots /></Fault>
+    {:else if router.screen.name === 'bin'}<Fault name="The bin"><Bin /></Fault>
+    {:else if router.screen.name === 'log'}<Fault name="The logbook"><Log /></Fault>
+    {:else if router.screen.name === 'kit'}<Fault name="The kit"><Kit /></Fault>
     {:else if router.screen.name === 'sheet'}<OpenSheet
         id={router.screen.id}
         chapter={router.screen.chapter}

@@ -2,7 +2,7 @@
 import { offset } from './drawings/span/geometry';
 
 export function zones(): string[] {
-  return ['UTC', ...Intl.supportedValuesOf('timeZone').filter((zone) => zone !== 'UTC')];
+  return [...new Set(['UTC', ...Intl.supportedValuesOf('timeZone')])];
 }
 
 export function ownZone(): string {

@@ -1,5 +1,6 @@
 """The kit's API: the shelf, its cards, and measuring."""
 
+import logging
 from typing import Any
 
 from django.http import Http404, HttpRequest
@@ -21,6 +22,7 @@ from bridle.server.ids import MOST, PathId
 from bridle.server.keeping import StaleError
 from bridle.server.kit.models import CARD, KitCard, keep_card
 from bridle.server.kit.schemas import (
+    BrokenCard,
     CardLine,
     CardThen,
     CardTold,
@@ -38,6 +40,10 @@ from bridle.server.kit.schemas import (
 )
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import Done
+
+LOG = logging.getLogger("bridle.kit")
+CANNOT = "cannot be read: it has values that this Bridle does not know, or was written by a newer one."
+FAULT = "cannot be worked out; the fault is Bridle's, and is in its log. The card itself is kept."
 
 router = Router(tags=["kit"])
 NAMES = {
@@ -80,9 +86,16 @@ def line(kept: KitCard, used: dict[int, list[str]] | None = None) -> CardLine:
 @router.get("/kit", response=Shelf, operation_id="list_kit")
 def list_kit(request: HttpRequest, binned: bool = False) -> Any:
     """Every card, in the order in which they were made."""
-    used = _used()
-    cards = [line(kept, used) for kept in KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk")]
-    return Shelf(cards=cards, in_bin=KitCard.objects.filter(binned_at__isnull=False).count())
+    used, cards, broken = _used(), [], []
+    for kept in KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk"):
+        try:
+            cards.append(line(kept, used))
+        except ValidationError:
+            broken.append(BrokenCard(id=kept.pk, name=kept.name, said=CANNOT))
+        except Exception:
+            LOG.exception("card %s cannot be worked out", kept.pk)
+            broken.append(BrokenCard(id=kept.pk, name=kept.name, said=FAULT))
+    return Shelf(cards=cards, broken=broken, in_bin=KitCard.objects.filter(binned_at__isnull=False).count())
 
 
 @router.post("/kit", response={201: CardLine, 422: Trouble}, operation_id="new_card")

@@ -46,10 +46,19 @@ class CardLine(Schema):
     used_in: list[str]
 
 
+class BrokenCard(Schema):
+    """A card that this Bridle cannot read, and why."""
+
+    id: int
+    name: str
+    said: str
+
+
 class Shelf(Schema):
-    """All cards, and how many lie in the bin."""
+    """All cards that can be read, those that cannot, and how many lie in the bin."""
 
     cards: list[CardLine]
+    broken: list[BrokenCard]
     in_bin: int
 
 

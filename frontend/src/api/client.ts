@@ -3,8 +3,14 @@ import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
 export type Plan = Schemas['Plan'];
-export type Evaluation = Schemas['Evaluation'];
+export type Evaluation = Schemas['Sent'];
+export type Brief = Schemas['Brief'];
 export type Figure = Schemas['Figure'];
+/** A figure as it stands on the sheet; its working comes when it is opened. */
+export type Shown = Schemas['Shown'] & { key: string };
+export type RevisionLine = Schemas['RevisionLine'];
+export type PlanThen = Schemas['PlanThen'];
+export type CardThen = Schemas['CardThen'];
 export type Term = Schemas['Term'];
 export type Snag = Schemas['Snag'];
 export type Fix = Schemas['Fix'];
@@ -50,6 +56,12 @@ export function sentence(error: unknown): string {
     if (typeof detail === 'string') return detail;
   }
   return 'Something went wrong that has no name yet. Nothing was changed.';
+}
+
+/** The answer; what was refused, or could not be done, is thrown as the server told it. */
+export function got<T>(answer: { data?: T | undefined; error?: unknown }): T {
+  if (answer.data === undefined) throw answer.error ?? new Error('no answer');
+  return answer.data;
 }
 
 /** Send a plan file as it is; the server reads it and says what is wrong in it. */

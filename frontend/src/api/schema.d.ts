@@ -4380,6 +4380,18 @@ export interface components {
             ends_s: number;
         };
         /**
+         * BrokenCard
+         * @description A card that this Bridle cannot read, and why.
+         */
+        BrokenCard: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Said */
+            said: string;
+        };
+        /**
          * CardLine
          * @description A card of the shelf with what follows from it, and what can be measured on it.
          */
@@ -4436,11 +4448,13 @@ export interface components {
         };
         /**
          * Shelf
-         * @description All cards, and how many lie in the bin.
+         * @description All cards that can be read, those that cannot, and how many lie in the bin.
          */
         Shelf: {
             /** Cards */
             cards: components["schemas"]["CardLine"][];
+            /** Broken */
+            broken: components["schemas"]["BrokenCard"][];
             /** In Bin */
             in_bin: number;
         };

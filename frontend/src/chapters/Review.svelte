@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
+  import { keyed } from '../parts/keyed';
   import { clock, day, fill, write } from '../format';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
@@ -35,7 +36,7 @@
         {snags.length === 1 ? 'thing' : 'things'} to know{/if}
     </h2>
     <div class="snags">
-      {#each snags as snag (snag.code + snag.path)}
+      {#each keyed(snags, (one) => one.code + one.path) as { key, it: snag } (key)}
         <SnagNote {snag} full />
       {:else}
         <p class="mono-note">
@@ -74,11 +75,11 @@
       </p>
     {/if}
     <div class="sheets">
-      {#each review.sheets as one (one.title)}
+      {#each review.sheets as one, i (i)}
         <section>
           <h3>{one.title}</h3>
           <dl>
-            {#each one.settings as setting (setting.label)}
+            {#each one.settings as setting, j (j)}
               <div>
                 <dt>{setting.label}</dt>
                 <dd class:number={typeof setting.value.value === 'number'}>
@@ -102,12 +103,12 @@
     {#if snags.length}
       <section class="only-print">
         <h3>Open snags</h3>
-        {#each snags as snag (snag.code + snag.path)}<p>{fill(snag.what, snag.slots, sheet.zone)}</p>{/each}
+        {#each snags as snag, i (i)}<p>{fill(snag.what, snag.slots, sheet.zone)}</p>{/each}
       </section>
     {/if}
     <section class="cautions">
       <h3>Take care</h3>
-      {#each review.cautions as caution (caution)}<p>{caution}</p>{/each}
+      {#each review.cautions as caution, i (i)}<p>{caution}</p>{/each}
     </section>
     <section class="only-print ticks">
       <h3>At the start</h3>

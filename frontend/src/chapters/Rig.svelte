@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The rig: put together from ground to camera out of kit cards, drawn from the side, and checked. */
+  import { keyed } from '../parts/keyed';
   import { onMount } from 'svelte';
   import { api, sentence, type CardLine, type Changed } from '../api/client';
   import PartOutline from '../drawings/part/PartOutline.svelte';
@@ -161,7 +162,7 @@
     <div class="changed" role="status">
       <p>
         <b>{one.name}</b> has changed on the shelf since: {one.differences.join('; ')}.
-        {#each one.effects as effect (effect)}<span>{effect} </span>{:else}<span
+        {#each one.effects as effect, i (i)}<span>{effect} </span>{:else}<span
             >The plan comes out the same.</span
           >{/each}
       </p>
@@ -335,8 +336,9 @@
           <b>{drive.axis}</b> <span class="label">{drive.drive}</span><br />
           {drive.words}.
           {#each ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does'] as key (key)}
-            {@const figure = sheet.figure(`drive.${drive.axis}.${key}`)}
-            {#if figure}<span class="fact">{figure.label} <Working {figure} /></span>{/if}
+            {@const name = `drive.${drive.axis}.${key}`}
+            {@const figure = sheet.figure(name)}
+            {#if figure}<span class="fact">{figure.label} <Working figure={name} /></span>{/if}
           {/each}
         </p>
       {:else}
@@ -344,7 +346,7 @@
       {/each}
       {#if snags.length}
         <h3 class="next">{snags.length} {snags.length === 1 ? 'snag' : 'snags'}</h3>
-        {#each snags as snag (snag.code + snag.path)}
+        {#each keyed(snags, (one) => one.code + one.path) as { key, it: snag } (key)}
           <div class="snag" data-snag={snag.code} class:stop={snag.severity === 'stop'}>
             <p>
               <b>{snag.severity === 'stop' ? 'Stop.' : snag.severity === 'mind' ? 'Mind.' : 'Note.'}</b>

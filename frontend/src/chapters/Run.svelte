@@ -27,6 +27,12 @@
     stopped: 'Stopped',
     fault: 'Camera and controller disagree'
   };
+  const PENDING: Record<string, string> = {
+    start: 'to start',
+    pause: 'to pause',
+    'go on': 'to go on',
+    stop: 'to stop'
+  };
   let speed = $state<0 | 1 | 60 | 600>(600);
   let entry = $state.raw<LogLine | null>(null);
   let asking = $state(false);
@@ -67,8 +73,8 @@
   });
 
   async function find(id: number) {
-    const answer = await api.GET('/api/log');
-    entry = answer.data?.entries.find((one) => one.id === id) ?? null;
+    const answer = await api.GET('/api/log').catch(() => null);
+    entry = answer?.data?.entries.find((one) => one.id === id) ?? null;
   }
 
   async function begin() {
@@ -146,6 +152,15 @@
         <b>Stop.</b>
         {stops.length === 1 ? 'One snag stops' : `${stops.length} snags stop`} this shoot. The rehearsal runs all
         the same and shows what would happen: late or missing frames.
+      </p>
+    {/if}
+    {#if run?.trouble}<p class="warn" role="alert" data-stands>{run.trouble}</p>{/if}
+    {#if run && watch.under && run.pending.length}
+      <p class="warn" role="status" data-pending>
+        Asked for and not done yet: {run.pending.map((one) => PENDING[one] ?? one).join(', then ')}.
+        {run.phase === 'exposing'
+          ? 'It is done when this frame is taken.'
+          : 'It is done as soon as the run hears of it.'}
       </p>
     {/if}
     {#if watch.trouble}

@@ -1,8 +1,11 @@
 <script lang="ts">
   /** The card in hand: every figure changed in place, how well each is known, and what follows from it. */
   import { date, write } from '../format';
+  import { api, got, sentence, type CardThen } from '../api/client';
   import Editable from '../parts/Editable.svelte';
+  import Modal from '../parts/Modal.svelte';
   import Working from '../parts/Working.svelte';
+  import Earlier from '../screens/Earlier.svelte';
   import { at, type Desk } from './desk.svelte';
   import { DRIVES, fieldsOf, KIND_NAMES, type Field } from './fields';
   import MeasureSteps from './MeasureSteps.svelte';
@@ -15,6 +18,8 @@
   const line = $derived(desk.card);
   const card = $derived(line?.card);
   let measuring = $state('');
+  let earlier = $state(false);
+  let then = $state.raw<CardThen>();
   let opened = $state('');
 
   function exact(value: unknown): number | null {
@@ -31,6 +36,26 @@
   }
   const history = (field: Field) => card?.measured?.filter((one) => one.field === field.path) ?? [];
   const measureOf = (field: Field) => line?.measures.find((one) => one.field === field.path);
+
+  async function load(before: number | null) {
+    const params = { path: { card_id: desk.held ?? 0 }, query: before === null ? {} : { before } };
+    return got(await api.GET('/api/kit/{card_id}/revisions', { params }));
+  }
+
+  async function look(version: number): Promise<CardThen | undefined> {
+    const path = { card_id: desk.held ?? 0, version };
+    try {
+      return got(await api.GET('/api/kit/{card_id}/revisions/{version}', { params: { path } }));
+    } catch (error) {
+      desk.trouble = sentence(error);
+      return undefined;
+    }
+  }
+
+  async function back(version: number) {
+    const found = await look(version);
+    if (found && (await desk.replace(found.card))) earlier = false;
+  }
 
   function drive(kind: string) {
     void desk.set('drive', { kind });
@@ -53,6 +78,7 @@
         <span class="label" role="status">{desk.saved}</span>
         <button type="button" disabled={!desk.undos.length} onclick={desk.undo}>undo</button>
         <button type="button" disabled={!desk.redos.length} onclick={desk.redo}>redo</button>
+        <button type="button" class="link" onclick={() => (earlier = true)}>earlier versions</button>
         <button type="button" class="link" onclick={() => void desk.duplicate(line)}>duplicate</button>
         <button type="button" class="link" onclick={() => void desk.bin(line)}>to the bin</button>
         <button type="button" class="link" onclick={() => desk.hold(null)}>close</button>
@@ -201,6 +227,30 @@
     </p>
   </article>
 {/if}
+
+<Modal bind:open={earlier} title="Earlier versions of this card" onclose={() => (then = undefined)}>
+  <Earlier
+    {load}
+    looking={then?.version}
+    onlook={(version) => void look(version).then((found) => (then = found))}
+    onback={(version) => void back(version)}
+  />
+  {#if then}
+    <div class="then" role="status">
+      <b>{then.card.name}</b>
+      <p class="label">Where it differs from the card as it is:</p>
+      {#each then.differences as one, i (i)}<p>{one}</p>{/each}
+      <dl class="made">
+        {#each then.figures as one, i (i)}
+          <div>
+            <dt>{one.label}</dt>
+            <dd><Working figure={one} /></dd>
+          </div>
+        {/each}
+      </dl>
+    </div>
+  {/if}
+</Modal>
 
 <style>
   article {

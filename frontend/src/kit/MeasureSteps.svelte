@@ -75,13 +75,13 @@
 
 <div class="steps">
   <ol>
-    {#each measure.how as step (step)}<li>{step}</li>{/each}
+    {#each measure.how as step, i (i)}<li>{step}</li>{/each}
   </ol>
   <table>
     <thead>
       <tr>
         <td></td>
-        {#each measure.columns as column (column.label)}<th scope="col"
+        {#each measure.columns as column, j (j)}<th scope="col"
             >{column.label}{column.unit && column.unit !== 'frames'
               ? `, ${column.unit === 'deg' ? '°' : column.unit}`
               : ''}</th
@@ -93,7 +93,7 @@
       {#each rows as row, i (i)}
         <tr class:odd={odd.has(i)}>
           <th scope="row">{i + 1}</th>
-          {#each measure.columns as column, j (column.label)}
+          {#each measure.columns as column, j (j)}
             <td>
               <input
                 class="field"

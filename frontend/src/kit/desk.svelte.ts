@@ -1,5 +1,5 @@
 import { SvelteMap } from 'svelte/reactivity';
-import { api, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
+import { api, got, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
 import { reader } from '../reader.svelte';
 
 const MOST_UNDO = 100;
@@ -14,6 +14,8 @@ interface Step {
 export class Desk {
   cards = $state.raw<CardLine[] | null>(null);
   held = $state<number | null>(null);
+  /** Cards that this Bridle cannot read. */
+  broken = $state.raw<{ id: number; name: string; said: string }[]>([]);
   inBin = $state(0);
   trouble = $state('');
   saved = $state<'saved' | 'saving' | 'not saved'>('saved');
@@ -31,8 +33,10 @@ export class Desk {
   async look(): Promise<void> {
     await this.#try(async () => {
       const answer = await api.GET('/api/kit');
-      this.cards = answer.data?.cards ?? [];
-      this.inBin = answer.data?.in_bin ?? 0;
+      const shelf = got(answer);
+      this.cards = shelf.cards;
+      this.broken = shelf.broken;
+      this.inBin = shelf.in_bin;
       this.trouble = '';
     });
   }
@@ -45,9 +49,9 @@ export class Desk {
   async make(kind: CardLine['card']['kind']): Promise<void> {
     await this.#try(async () => {
       const answer = await api.POST('/api/kit', { body: { kind, name: '' } });
-      if (!answer.data) return;
-      this.cards = [...(this.cards ?? []), answer.data];
-      this.hold(answer.data.id);
+      const made = got(answer);
+      this.cards = [...(this.cards ?? []), made];
+      this.hold(made.id);
     });
   }
 
@@ -56,15 +60,15 @@ export class Desk {
       const answer = await api.POST('/api/kit/{card_id}/duplicate', {
         params: { path: { card_id: card.id } }
       });
-      if (!answer.data) return;
-      this.cards = [...(this.cards ?? []), answer.data];
-      this.hold(answer.data.id);
+      const made = got(answer);
+      this.cards = [...(this.cards ?? []), made];
+      this.hold(made.id);
     });
   }
 
   async bin(card: CardLine): Promise<void> {
     await this.#try(async () => {
-      await api.POST('/api/kit/{card_id}/bin', { params: { path: { card_id: card.id } } });
+      got(await api.POST('/api/kit/{card_id}/bin', { params: { path: { card_id: card.id } } }));
       this.gone = card;
       if (this.held === card.id) this.hold(null);
       await this.look();
@@ -73,7 +77,7 @@ export class Desk {
 
   async back(id: number): Promise<void> {
     await this.#try(async () => {
-      await api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: id } } });
+      got(await api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: id } } }));
       this.gone = null;
       await this.look();
     });

@@ -22,7 +22,7 @@
       <td>{number(entry.planned_frames, 12)}</td>
       <td>{number(entry.taken_frames, 12)}</td>
     </tr>
-    {#each rows as row (row.label)}
+    {#each rows as row, i (i)}
       <tr>
         <th scope="row">{row.label}</th>
         <td><Working figure={figures[row.planned]} /></td>

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A computed figure that opens a slip with its formula and the numbers in it. */
   import { Popover } from 'bits-ui';
-  import type { Figure } from '../api/client';
+  import { sentence, type Figure, type Shown } from '../api/client';
   import { write } from '../format';
   import { maybeTheSheet } from '../sheet/sheet.svelte';
   import { working, workingText } from './working';
@@ -15,13 +15,34 @@
   let { figure: asked, shown, zone: given }: Props = $props();
 
   const sheet = maybeTheSheet();
-  const figure = $derived(typeof asked === 'string' ? sheet?.figure(asked) : asked);
+  const figure = $derived<Figure | Shown | undefined>(
+    typeof asked === 'string' ? sheet?.figure(asked) : asked
+  );
+  let open = $state(false);
+  let fetched = $state.raw<Figure>();
+  let trouble = $state('');
+  const whole = $derived(figure && 'terms' in figure ? figure : fetched);
+
+  // The working of a figure of the sheet is asked for when it is opened, and again when the figure has changed.
+  $effect(() => {
+    if (!open || !figure || 'terms' in figure) return;
+    void fetchWorking(figure);
+  });
+
+  async function fetchWorking(of: Shown) {
+    trouble = '';
+    try {
+      fetched = await sheet?.working(of.key);
+    } catch (error) {
+      trouble = sentence(error);
+    }
+  }
   const zone = $derived(given ?? sheet?.zone ?? 'UTC');
   let copied = $state(false);
 
   async function copy() {
-    if (!figure) return;
-    await navigator.clipboard.writeText(workingText(figure, zone));
+    if (!whole) return;
+    await navigator.clipboard.writeText(workingText(whole, zone));
     copied = true;
     setTimeout(() => (copied = false), 2000);
   }
@@ -29,7 +50,7 @@
 
 {#if figure}
   {@const said = shown ?? write(figure.value, figure.unit, zone)}
-  <Popover.Root>
+  <Popover.Root bind:open>
     <Popover.Trigger class="figure" aria-label="{figure.label}: {said}. Show the working"
       >{said}</Popover.Trigger
     ><Popover.Portal>
@@ -42,24 +63,27 @@
         <p class="head">
           <b>{figure.label}</b> <span>{write(figure.value, figure.unit, zone)}</span>
         </p>
-        <p class="rule">{working(figure).words}</p>
-        <p class="rule numbers">{working(figure, zone).numbers}</p>
-        <table>
-          <tbody>
-            {#each figure.terms as term (term.symbol)}
-              <tr>
-                <th scope="row">{term.label}</th>
-                <td
-                  >{write(term.value, term.unit, zone)}{term.exact?.includes('/')
-                    ? ` (${term.exact})`
-                    : ''}</td
-                >
-              </tr>
-            {/each}
-          </tbody>
-        </table>
-        <p class="why">{figure.source}</p>
-        <button type="button" class="link" onclick={copy}>{copied ? 'Copied' : 'Copy the working'}</button>
+        {#if whole}
+          <p class="rule">{working(whole).words}</p>
+          <p class="rule numbers">{working(whole, zone).numbers}</p>
+          <table>
+            <tbody>
+              {#each whole.terms as term, i (i)}
+                <tr>
+                  <th scope="row">{term.label}</th>
+                  <td
+                    >{write(term.value, term.unit, zone)}{term.exact?.includes('/')
+                      ? ` (${term.exact})`
+                      : ''}</td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          <p class="why">{whole.source}</p>
+          <button type="button" class="link" onclick={copy}>{copied ? 'Copied' : 'Copy the working'}</button>
+        {:else if trouble}<p role="alert" class="rule">{trouble}</p>
+        {:else}<p role="status" class="rule">Working it out …</p>{/if}
       </Popover.Content>
     </Popover.Portal>
   </Popover.Root>

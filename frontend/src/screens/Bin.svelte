@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The bin: what was put away, and the way back. */
   import { onMount } from 'svelte';
-  import { api, sentence } from '../api/client';
+  import { api, got, sentence } from '../api/client';
   import { day } from '../format';
   import { KIND_NAMES } from '../kit/fields';
   import { router } from '../router.svelte';
@@ -26,21 +26,23 @@
         api.GET('/api/shoots', { params: { query } }),
         api.GET('/api/kit', { params: { query } })
       ]);
-      days = shoots.data?.bin_days ?? days;
+      days = got(shoots).bin_days;
       things = [
-        ...(shoots.data?.shoots ?? []).map((shoot) => ({
+        ...got(shoots).shoots.map((shoot) => ({
           key: `shoot ${shoot.id}`,
           name: shoot.name,
           said: shoot.binned_at
             ? `shoot, since ${day(Date.parse(shoot.binned_at) / 1000, ownZone())}`
             : 'shoot',
-          back: () => api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: shoot.id } } })
+          back: async () =>
+            got(await api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: shoot.id } } }))
         })),
-        ...(cards.data?.cards ?? []).map((line) => ({
+        ...got(cards).cards.map((line) => ({
           key: `card ${line.id}`,
           name: line.card.name,
           said: `kit card, ${KIND_NAMES[line.card.kind]}`,
-          back: () => api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: line.id } } })
+          back: async () =>
+            got(await api.POST('/api/kit/{card_id}/back', { params: { path: { card_id: line.id } } }))
         }))
       ];
     } catch (error) {
@@ -49,8 +51,12 @@
   }
 
   async function back(thing: Binned) {
-    await thing.back();
-    await look();
+    try {
+      await thing.back();
+      await look();
+    } catch (error) {
+      trouble = sentence(error);
+    }
   }
 </script>
 

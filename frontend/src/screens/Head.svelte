@@ -1,11 +1,14 @@
 <script lang="ts">
   /** The head: what the shoot is, whether it is saved, undo and redo, and the chapters in working order. */
+  import { api, got, sentence } from '../api/client';
   import { clock, day } from '../format';
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
   import { CHAPTERS } from '../chapters/chapters';
   import { theSheet } from '../sheet/sheet.svelte';
+  import { ownZone } from '../zones';
+  import Earlier from './Earlier.svelte';
 
   interface Props {
     chapter: string;
@@ -14,6 +17,7 @@
 
   const sheet = theSheet();
   let asking = $state(false);
+  let earlier = $state(false);
   const shoot = $derived(sheet.plan.shoot);
   const finish = $derived(sheet.figure('time.finish')?.value);
   /** The end of a shoot, with its day where that is another one. */
@@ -31,6 +35,7 @@
       .join(', ')
   );
   const saved = $derived.by(() => {
+    if (sheet.then) return 'looking at an earlier version';
     if (sheet.offline) return 'not saved';
     const { state, at } = sheet.saving;
     if (state === 'waiting') return 'not saved, trying again';
@@ -44,6 +49,37 @@
   const trouble = $derived(
     sheet.offline || (['waiting', 'refused'].includes(sheet.saving.state) ? sheet.saving.trouble : '')
   );
+
+  const at = (made: string) => {
+    const seconds = Date.parse(made) / 1000;
+    return `${day(seconds, ownZone())}, ${clock(seconds, ownZone())}`;
+  };
+
+  async function load(before: number | null) {
+    const params = { path: { shoot_id: sheet.id }, query: before === null ? {} : { before } };
+    return got(await api.GET('/api/shoots/{shoot_id}/revisions', { params }));
+  }
+
+  async function look(version: number) {
+    earlier = false;
+    try {
+      await sheet.lookAt(version);
+    } catch (error) {
+      sheet.said = sentence(error);
+    }
+  }
+
+  async function back(version: number) {
+    earlier = false;
+    try {
+      const done = await sheet.bringBack(version);
+      sheet.said = done
+        ? 'It stands as it did then. Undo takes that back.'
+        : 'This could not be brought back.';
+    } catch (error) {
+      sheet.said = sentence(error);
+    }
+  }
 
   async function rename(answers: Answers) {
     const edits = [
@@ -80,10 +116,23 @@
         onclick={() => void sheet.redo()}
         aria-keyshortcuts="Shift+U">redo</button
       >
+      <button type="button" onclick={() => (earlier = true)}>earlier versions</button>
     </span>
   </div>
   {#if trouble}<p class="trouble" role="alert">
-      {trouble} What you changed stays on this sheet until it can be saved.
+      {trouble} What you changed is kept in this browser, and saved by itself as soon as that is possible.
+    </p>{/if}
+  {#if sheet.then}
+    {@const then = sheet.then}
+    <p class="then no-print" role="status">
+      <b>As it stood on {at(then.made_at)}.</b> Nothing can be changed here.
+      <button type="button" class="act" onclick={() => void back(then.version)}>Bring this back</button>
+      <button type="button" class="act quiet" onclick={() => void sheet.lookAt(null)}>Back to now</button>
+    </p>
+  {/if}
+  {#if sheet.said}<p class="then no-print" role="status">
+      {sheet.said}
+      <button type="button" class="link" onclick={() => (sheet.said = '')}>All right</button>
     </p>{/if}
   <nav aria-label="Chapters" class="no-print">
     {#each CHAPTERS as one, i (one.key)}
@@ -118,7 +167,24 @@
   />
 </Modal>
 
+<Modal bind:open={earlier} title="Earlier versions">
+  <Earlier
+    {load}
+    looking={sheet.then?.version}
+    onlook={(version) => void look(version)}
+    onback={(version) => void back(version)}
+  />
+</Modal>
+
 <style>
+  .then {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+    align-items: center;
+    padding: 6px 0;
+    border-top: 1px solid var(--hair);
+  }
   .head {
     border-bottom: 1px solid var(--ink);
     padding: 12px 20px 0 24px;

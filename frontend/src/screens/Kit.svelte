@@ -114,6 +114,7 @@
         {/if}
       {/each}
     {/if}
+    {#each desk.broken as one (one.id)}<p class="trouble" data-broken><b>{one.name}</b> {one.said}</p>{/each}
     {#if desk.inBin}<p class="label bin">
         {desk.inBin}
         {desk.inBin === 1 ? 'card lies' : 'cards lie'} in the

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The logbook: what was planned, what was taken, what to do differently. */
   import { onMount } from 'svelte';
-  import { api, sentence, type LogLine } from '../api/client';
+  import { api, got, sentence, type LogLine } from '../api/client';
   import { day, duration } from '../format';
   import NoteField from '../parts/NoteField.svelte';
   import TakenTable from '../parts/TakenTable.svelte';
@@ -14,7 +14,7 @@
 
   onMount(async () => {
     try {
-      entries = (await api.GET('/api/log')).data?.entries ?? [];
+      entries = got(await api.GET('/api/log')).entries;
     } catch (error) {
       trouble = sentence(error);
     }

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The margin: the beat ring, the totals and the worst snags, always there. */
+  import { keyed } from '../parts/keyed';
   import BeatRing from '../drawings/ring/BeatRing.svelte';
   import { clock, duration, number, shortDay, shutter } from '../format';
   import PartSlip from '../parts/PartSlip.svelte';
@@ -129,7 +130,7 @@
     </div>
   </dl>
   <div class="snags">
-    {#each snags.slice(0, MOST) as snag (snag.code + snag.path)}
+    {#each keyed(snags.slice(0, MOST), (one) => one.code + one.path) as { key, it: snag } (key)}
       <SnagNote {snag} />
     {:else}
       <p class="label">{open === 'solved' ? 'No snags.' : 'The sentence says what is missing.'}</p>

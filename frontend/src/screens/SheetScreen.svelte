@@ -8,6 +8,7 @@
   import Review from '../chapters/Review.svelte';
   import Run from '../chapters/Run.svelte';
   import { CHAPTERS } from '../chapters/chapters';
+  import Fault from '../parts/Fault.svelte';
   import Span from '../drawings/span/Span.svelte';
   import { router } from '../router.svelte';
   import { handDown, Sheet } from '../sheet/sheet.svelte';
@@ -29,13 +30,13 @@
 
   onMount(() => {
     const leave = (event: BeforeUnloadEvent) => {
-      if (sheet.saving.state !== 'saved') event.preventDefault();
+      if (sheet.unsettled) event.preventDefault();
     };
     addEventListener('beforeunload', leave);
+    void sheet.takeUp();
     return () => {
       removeEventListener('beforeunload', leave);
-      sheet.playhead.stop();
-      void sheet.saving.now();
+      sheet.close();
     };
   });
 
@@ -61,22 +62,28 @@
 <div class="sheet">
   <Head {chapter} />
   <main class="middle">
-    {#if chapter === 'clip'}<Clip />
-    {:else if chapter === 'rig'}<Rig />
-    {:else if chapter === 'move'}<Move />
-    {:else if chapter === 'review'}<Review />
-    {:else if chapter === 'run'}<Run />
-    {:else if !known}
+    {#if known}
+      {#key chapter}
+        <Fault name={CHAPTERS.find((one) => one.key === chapter)?.label ?? 'This chapter'}>
+          {#if chapter === 'clip'}<Clip />
+          {:else if chapter === 'rig'}<Rig />
+          {:else if chapter === 'move'}<Move />
+          {:else if chapter === 'review'}<Review />
+          {:else if chapter === 'run'}<Run />
+          {/if}
+        </Fault>
+      {/key}
+    {:else}
       <p class="p-8">
         This sheet has no chapter “{chapter}”.
         <a class="link" href="/shoots/{sheet.id}/clip" onclick={router.follow}>To the clip</a>
       </p>
     {/if}
   </main>
-  <div class="aside no-print"><Margin /></div>
-  <footer class="foot no-print" aria-label="Span"><Span /></footer>
+  <div class="aside no-print"><Fault name="The margin"><Margin /></Fault></div>
+  <footer class="foot no-print" aria-label="Span"><Fault name="The span"><Span /></Fault></footer>
 </div>
-<TwoVersions />
+<Fault name="The two versions"><TwoVersions /></Fault>
 
 <style>
   .sheet {

@@ -13,14 +13,16 @@
   }
   let { shoot, onduplicate, onbin }: Props = $props();
 
-  const figures = $derived(Object.fromEntries(shoot.figures.map((one) => [one.key, one])));
-  const WORDS = { stop: 'Stop', mind: 'Mind', note: 'Note' };
+  const figures = $derived(Object.fromEntries((shoot.figures ?? []).map((one) => [one.key, one])));
+  const zone = $derived(shoot.zone ?? 'UTC');
+  const WORDS: Record<string, string> = { stop: 'Stop', mind: 'Mind', note: 'Note' };
   const when = $derived.by(() => {
+    if (!shoot.start) return '';
     const start = Date.parse(shoot.start) / 1000;
-    const from = `${day(start, shoot.zone)}, ${clock(start, shoot.zone, false)}`;
-    const end = shoot.shoot_s === null ? '' : ` to ${clock(start + shoot.shoot_s, shoot.zone, false)}`;
+    const from = `${day(start, zone)}, ${clock(start, zone, false)}`;
+    const end = shoot.shoot_s == null ? '' : ` to ${clock(start + shoot.shoot_s, zone, false)}`;
     return shoot.taken !== null && shoot.state !== 'planned'
-      ? `${day(start, shoot.zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
+      ? `${day(start, zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
       : from + end;
   });
 </script>
@@ -30,23 +32,29 @@
     <b>{shoot.name}</b>
     <span class="label">{when}{shoot.place ? `, ${shoot.place}` : ''}</span>
   </a>
-  <span class="drawn"><SmallSpan traces={shoot.traces} frames={shoot.frames} taken={shoot.taken} /></span>
+  <span class="drawn"
+    ><SmallSpan traces={shoot.traces ?? null} frames={shoot.frames ?? null} taken={shoot.taken} /></span
+  >
   <span class="pace">
     {#if shoot.interval_s}
-      <span class="every">one every <Working figure={figures['clip.interval']} zone={shoot.zone} /></span>
-      <span class="label"><Working figure={figures['clip.shoot']} zone={shoot.zone} /> on site</span>
-    {:else}<b>interval open</b>{/if}
+      <span class="every">one every <Working figure={figures['clip.interval']} {zone} /></span>
+      <span class="label"><Working figure={figures['clip.shoot']} {zone} /> on site</span>
+    {:else if !shoot.broken}<b>interval open</b>{/if}
   </span>
   <span class="clip">
     {#if shoot.clip_s}
-      <span class="length"><Working figure={figures['clip.clip']} zone={shoot.zone} /></span>
+      <span class="length"><Working figure={figures['clip.clip']} {zone} /></span>
       <span class="label">of clip</span>
     {/if}
   </span>
   <span class="state {shoot.worst?.severity ?? ''}">
-    {#if shoot.worst}
+    {#if shoot.broken}
+      <span data-broken>{shoot.broken}</span>
+      <a class="link file" href="/files/shoots/{shoot.id}/plan.json">Take its plan along</a>
+    {:else if shoot.stale}<span role="status">being worked out anew</span>
+    {:else if shoot.worst}
       <b>{WORDS[shoot.worst.severity]}</b>
-      <span>{fill(shoot.worst.what, shoot.worst.slots, shoot.zone)}</span>
+      <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
     {:else}{shoot.state === 'done' ? 'logged' : shoot.state === 'running' ? 'running' : 'ready'}{/if}
   </span>
   <span class="does">
@@ -117,6 +125,10 @@
   .state.mind,
   .state.note {
     color: var(--ink);
+  }
+  .file {
+    position: relative;
+    z-index: 1;
   }
   .state.stop b {
     color: var(--stop);

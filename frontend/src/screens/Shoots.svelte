@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The start: every shoot as a line with its span drawn small on its own time. */
   import { onMount } from 'svelte';
-  import { api, importPlan, sentence, type ShootLine } from '../api/client';
+  import { api, got, importPlan, sentence, type ShootLine } from '../api/client';
   import { day, number } from '../format';
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
@@ -31,13 +31,15 @@
 
   const coming = $derived(
     [...(shoots ?? [])]
-      .filter((one) => one.state === 'planned' && Date.parse(one.start) > Date.now())
+      .flatMap((one) => (one.state === 'planned' && one.start ? [{ ...one, start: one.start }] : []))
+      .filter((one) => Date.parse(one.start) > Date.now())
       .sort((a, b) => a.start.localeCompare(b.start))[0]
   );
 
   onMount(() => {
     void look();
-    const timer = setInterval(() => shoots?.some((one) => one.state === 'running') && void look(), 2000);
+    const changing = (one: ShootLine) => one.state === 'running' || one.stale;
+    const timer = setInterval(() => shoots?.some(changing) && void look(), 2000);
     return () => clearInterval(timer);
   });
 
@@ -45,10 +47,11 @@
     const mine = ++looking;
     try {
       const answer = await api.GET('/api/shoots', { params: { query: { find } } });
-      if (mine !== looking || !answer.data) return;
-      shoots = answer.data.shoots;
-      inBin = answer.data.in_bin;
-      binDays = answer.data.bin_days;
+      if (mine !== looking) return;
+      const found = got(answer);
+      shoots = found.shoots;
+      inBin = found.in_bin;
+      binDays = found.bin_days;
       trouble = '';
     } catch (error) {
       trouble = sentence(error);
@@ -73,22 +76,38 @@
 
   async function duplicate(shoot: ShootLine) {
     const path = { shoot_id: shoot.id };
-    const answer = await api.POST('/api/shoots/{shoot_id}/duplicate', { params: { path } });
-    if (answer.data) await look();
-    document.getElementById(`shoot-${answer.data?.id}`)?.focus();
+    await tried(async () => {
+      const made = got(await api.POST('/api/shoots/{shoot_id}/duplicate', { params: { path } }));
+      await look();
+      document.getElementById(`shoot-${made.id}`)?.focus();
+    });
   }
 
   async function bin(shoot: ShootLine) {
-    await api.POST('/api/shoots/{shoot_id}/bin', { params: { path: { shoot_id: shoot.id } } });
-    gone = shoot;
-    await look();
+    await tried(async () => {
+      got(await api.POST('/api/shoots/{shoot_id}/bin', { params: { path: { shoot_id: shoot.id } } }));
+      gone = shoot;
+      await look();
+    });
+  }
+
+  /** Do something, and say what went wrong if it could not be done. */
+  async function tried(work: () => Promise<void>) {
+    try {
+      await work();
+    } catch (error) {
+      trouble = sentence(error);
+    }
   }
 
   async function back() {
-    if (!gone) return;
-    await api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id: gone.id } } });
-    gone = null;
-    await look();
+    const shoot_id = gone?.id;
+    if (shoot_id === undefined) return;
+    await tried(async () => {
+      got(await api.POST('/api/shoots/{shoot_id}/back', { params: { path: { shoot_id } } }));
+      gone = null;
+      await look();
+    });
   }
 
   async function take(file: File | undefined) {
@@ -128,7 +147,7 @@
     <h1>Shoots</h1>
     <p>
       {day(Date.now() / 1000, ownZone(), true)}.
-      {#if coming}Next: {coming.name}, {day(Date.parse(coming.start) / 1000, coming.zone)}.{/if}
+      {#if coming}Next: {coming.name}, {day(Date.parse(coming.start) / 1000, coming.zone ?? 'UTC')}.{/if}
     </p>
     <span class="tools">
       <input
@@ -160,7 +179,7 @@
   {#if trouble}
     <div class="trouble" role="alert">
       <p>{trouble}</p>
-      {#each problems as problem (problem)}<p class="problem">{problem}</p>{/each}
+      {#each problems as problem, i (i)}<p class="problem">{problem}</p>{/each}
       <button type="button" class="link" onclick={() => ((trouble = ''), (problems = []), void look())}
         >All right</button
       >

@@ -29,7 +29,7 @@
         ></thead
       >
       <tbody>
-        {#each stale.sides as side (side.place)}
+        {#each stale.sides as side (side.path)}
           <tr><th scope="row">{side.place}</th><td>{side.mine}</td><td>{side.theirs}</td></tr>
         {/each}
       </tbody>

@@ -1,4 +1,4 @@
-import { api, sentence, type RunView } from '../api/client';
+import { api, got, sentence, type RunView } from '../api/client';
 
 const LOOK_MS = 350;
 const IDLE_MS = 2500;
@@ -14,6 +14,8 @@ export class RunWatch {
   #shoot: number;
   #timer = 0;
   #ended = false;
+  /** What is told is that the server could not answer; it goes away when it does. */
+  #away = false;
 
   constructor(shoot: number) {
     this.#shoot = shoot;
@@ -28,7 +30,7 @@ export class RunWatch {
       const answer = await api.GET('/api/shoots/{shoot_id}/runs', {
         params: { path: { shoot_id: this.#shoot } }
       });
-      const latest = answer.data?.runs[0];
+      const latest = got(answer).runs[0];
       if (latest) await this.look(latest.id);
       this.loaded = true;
     });
@@ -41,7 +43,7 @@ export class RunWatch {
     const answer = await api.GET('/api/runs/{run_id}', {
       params: { path: { run_id: id }, query: { after } }
     });
-    if (answer.data) this.#take(answer.data, same);
+    this.#take(got(answer), same);
   }
 
   async begin(speed: 0 | 1 | 60 | 600): Promise<void> {
@@ -57,11 +59,13 @@ export class RunWatch {
     const run = this.run;
     if (!run) return;
     await this.#try(async () => {
-      await api.POST('/api/runs/{run_id}/ask', {
+      const answer = await api.POST('/api/runs/{run_id}/ask', {
         params: { path: { run_id: run.id } },
         body: { what, speed }
       });
       await this.look(run.id);
+      // Told after the look, so that it stands beside how the run is by then.
+      this.trouble = answer.error ? sentence(answer.error) : '';
     });
   }
 
@@ -93,9 +97,11 @@ export class RunWatch {
   async #try(work: () => Promise<void>): Promise<void> {
     try {
       await work();
-      if (this.trouble.startsWith('Bridle cannot')) this.trouble = '';
+      if (this.#away) this.trouble = '';
+      this.#away = false;
     } catch (error) {
       this.trouble = sentence(error);
+      this.#away = true;
     }
   }
 }

@@ -1,7 +1,7 @@
 import { api, importPlan, sentence, type Plan, type Stale } from '../api/client';
 
 const WAIT_MS = 400;
-const AGAIN_MS = 4000;
+const AGAIN_MS = 2500;
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused' | 'stale';
 
@@ -15,20 +15,26 @@ export class Saving {
   #id: number;
   #plan: () => Plan;
   #kept: Plan;
+  /** Sent, and never answered: it may be kept or not, and is sent again before anything newer. */
+  #inDoubt: Plan | null = null;
+  #told: () => void;
   #timer = 0;
   #busy = false;
 
-  constructor(id: number, version: number, plan: () => Plan) {
+  /** `told` is called whenever something has become saved, or has not. */
+  constructor(id: number, version: number, plan: () => Plan, told: () => void) {
     this.#id = id;
     this.version = version;
     this.#plan = plan;
     this.#kept = plan();
+    this.#told = told;
   }
 
   /** The plan has changed: save it soon. */
   soon(): void {
-    if (this.state === 'stale') return;
+    if (this.state === 'stale') return this.#told();
     this.state = 'saving';
+    this.#told();
     clearTimeout(this.#timer);
     this.#timer = window.setTimeout(() => void this.now(), WAIT_MS);
   }
@@ -40,16 +46,18 @@ export class Saving {
       this.#timer = window.setTimeout(() => void this.now(), 100);
       return false;
     }
-    const plan = this.#plan();
+    const plan = this.#inDoubt ?? this.#plan();
     if (plan === this.#kept || this.state === 'stale') return this.state !== 'stale';
     this.#busy = true;
     try {
       return await this.#put(plan);
     } catch (error) {
+      this.#inDoubt = plan;
       this.#later(sentence(error));
       return false;
     } finally {
       this.#busy = false;
+      this.#told();
     }
   }
 
@@ -72,16 +80,19 @@ export class Saving {
     if (answer.data) {
       this.version = answer.data.version;
       this.#kept = plan;
+      this.#inDoubt = null;
       this.at = new Date();
       this.state = this.#plan() === plan ? 'saved' : 'saving';
       if (this.state === 'saving') this.soon();
       return this.state === 'saved';
     }
     if (answer.response.status === 409) {
+      this.#inDoubt = null;
       this.stale = answer.error as Stale;
       this.state = 'stale';
     } else if (answer.response.status >= 500) this.#later(sentence(answer.error));
     else {
+      this.#inDoubt = null;
       this.trouble = sentence(answer.error);
       this.state = 'refused';
     }
@@ -110,6 +121,7 @@ export class Saving {
     this.#kept = plan;
     this.stale = null;
     this.state = 'saved';
+    this.#told();
   }
 
   /** Keep both: mine becomes a shoot of its own. Returns its number. */

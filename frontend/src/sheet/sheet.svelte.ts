@@ -6,22 +6,30 @@ import {
   type Change,
   type Edit,
   type Evaluation,
+  type Figure,
   type Opened,
   type Plan,
+  type PlanThen,
+  type Shown,
   type Trouble
 } from '../api/client';
 import { reader } from '../reader.svelte';
 import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
+import { dragged, unpacked } from './told';
+import { drop, put, takeUp } from './unsaved';
 
 const MOST_UNDO = 200;
 const MERGE_MS = 1500;
+/** So long after the last move of a drag the whole answer is asked for. */
+const REST_MS = 150;
+const AGAIN_MS = 1500;
 
 interface Asked {
   changes: Change[];
   merge: string | undefined;
-  kind: 'change' | 'undo' | 'redo';
+  kind: 'change' | 'undo' | 'redo' | 'look';
   done: (accepted: boolean) => void;
 }
 
@@ -45,16 +53,27 @@ export class Sheet {
   leaf = $state<'suits' | 'beat' | 'changing' | 'clock'>('suits');
   /** Which part of the move chapter lies open. */
   moveLeaf = $state<'framing' | 'marks' | 'picture' | 'again' | 'drives'>('framing');
+  /** How it stood once, while that is looked at; nothing can be changed then. */
+  then = $state.raw<PlanThen>();
   readonly saving: Saving;
   readonly playhead: Playhead;
   #queue: Asked[] = [];
-  #busy = false;
+  #busy = $state(false);
+  #rest = 0;
+  #closed = false;
+  /** The plan and what follows from it now, while another time is looked at. */
+  #now: { plan: Plan; told: Evaluation } | undefined;
 
   constructor(opened: Opened) {
     this.id = opened.id;
     this.plan = opened.plan;
-    this.told = opened.evaluation;
-    this.saving = new Saving(opened.id, opened.version, () => this.plan);
+    this.told = unpacked(opened.evaluation);
+    this.saving = new Saving(
+      opened.id,
+      opened.version,
+      () => this.#now?.plan ?? this.plan,
+      () => this.#keepUnsaved()
+    );
     this.playhead = new Playhead(
       () => this.told.frames ?? 1,
       () => this.quantity('rate')?.value ?? 25
@@ -73,8 +92,21 @@ export class Sheet {
     return this.told.clip.quantities.find((one) => one.quantity === name);
   }
 
-  figure(key: string) {
-    return this.told.figures[key];
+  figure(key: string): Shown | undefined {
+    const found = this.told.figures[key];
+    return found && { ...found, key };
+  }
+
+  /** The working of a figure, as the plan stands. */
+  async working(key: string): Promise<Figure> {
+    const answer = await api.POST('/api/working', { body: { plan: this.plan, key } });
+    if (!answer.data) throw answer.error;
+    return answer.data;
+  }
+
+  /** Whether something is under way that would be lost, or not be seen to be kept, if the window closed now. */
+  get unsettled(): boolean {
+    return this.#busy || this.#queue.length > 0 || this.saving.state !== 'saved';
   }
 
   /**
@@ -113,6 +145,10 @@ export class Sheet {
   }
 
   #ask(asked: Omit<Asked, 'done'>): Promise<boolean> {
+    if (this.then) {
+      this.said = 'This is how it stood once. Go back to now, or bring this back, to change anything.';
+      return Promise.resolve(false);
+    }
     return new Promise((done) => {
       const last = this.#queue.at(-1);
       if (last && asked.merge && last.merge === asked.merge) {
@@ -128,32 +164,132 @@ export class Sheet {
     if (this.#busy) return;
     this.#busy = true;
     for (let asked = this.#queue.shift(); asked; asked = this.#queue.shift()) {
-      asked.done(await this.#send(asked));
+      asked.done(await this.#insist(asked));
     }
     this.#busy = false;
+    this.#keepUnsaved();
+  }
+
+  /** A change is not lost because the server is away: it is asked for again until there is an answer. */
+  async #insist(asked: Asked): Promise<boolean> {
+    for (;;) {
+      try {
+        const accepted = await this.#send(asked);
+        this.offline = '';
+        return accepted;
+      } catch (error) {
+        if (this.#closed || asked.kind === 'look') return false;
+        this.offline = sentence(error);
+        this.#keepUnsaved([asked]);
+        await new Promise((done) => setTimeout(done, AGAIN_MS));
+      }
+    }
   }
 
   async #send(asked: Asked): Promise<boolean> {
     const changes = this.#changes(asked);
+    if (asked.kind === 'look') return this.#look();
     if (!changes.length) return false;
     const path = placeOf(changes[0]);
-    try {
-      const answer = await api.POST('/api/evaluate', { body: { plan: this.plan, changes } });
-      this.offline = '';
-      if (!answer.data) {
-        this.#refused(path, answer.error as Trouble);
-        return false;
-      }
-      this.troubles.delete(path);
-      this.#remember(asked, answer.data.undo);
-      this.plan = answer.data.plan;
-      this.told = answer.data.evaluation;
-      this.saving.soon();
-      return true;
-    } catch (error) {
-      this.offline = sentence(error);
+    const body = { plan: this.plan, changes };
+    const dragging = asked.merge !== undefined && asked.kind === 'change';
+    const answer = dragging
+      ? await api.POST('/api/drag', { body })
+      : await api.POST('/api/evaluate', { body });
+    if (!answer.data) {
+      this.#refused(path, answer.error as Trouble);
       return false;
     }
+    this.troubles.delete(path);
+    this.#remember(asked, answer.data.undo);
+    this.plan = answer.data.plan;
+    if ('brief' in answer.data) {
+      this.told = dragged(this.told, answer.data.brief);
+      this.#lookSoon();
+    } else this.told = unpacked(answer.data.evaluation);
+    this.saving.soon();
+    return true;
+  }
+
+  /** When a drag rests, all that follows from it is asked for: fixes, settings, workings. */
+  #lookSoon(): void {
+    clearTimeout(this.#rest);
+    this.#rest = window.setTimeout(() => {
+      if (this.#queue.length || this.#busy) this.#lookSoon();
+      else void this.#ask({ changes: [], merge: undefined, kind: 'look' });
+    }, REST_MS);
+  }
+
+  async #look(): Promise<boolean> {
+    const plan = this.plan;
+    const answer = await api.POST('/api/evaluate', { body: { plan, changes: [] } });
+    if (answer.data && this.plan === plan) this.told = unpacked(answer.data.evaluation);
+    return answer.data !== undefined;
+  }
+
+  /** What is not saved yet is kept in the browser, with what has not even been worked out. */
+  #keepUnsaved(before: Asked[] = []): void {
+    const waiting = [...before, ...this.#queue]
+      .filter((one) => one.kind === 'change')
+      .map((one) => one.changes);
+    if (this.saving.state === 'saved' && !waiting.length) return drop(this.id);
+    const plan = this.#now?.plan ?? this.plan;
+    const name = plan.shoot.name;
+    put({ shoot: this.id, version: this.saving.version, plan, changes: waiting, name });
+  }
+
+  /** Bring in what another window, or this one before its reload, could not save. */
+  async takeUp(): Promise<void> {
+    const left = await takeUp(this.id);
+    if (!left) return;
+    if (JSON.stringify(left.plan) !== JSON.stringify(this.plan)) {
+      this.saving.version = left.version;
+      this.plan = left.plan;
+      this.saving.soon();
+      await this.#ask({ changes: [], merge: undefined, kind: 'look' });
+    }
+    for (const changes of left.changes) await this.change(changes);
+    this.said = 'What could not be saved before has been brought back.';
+    this.#keepUnsaved();
+  }
+
+  /** The sheet is left: what is under way is finished or kept in the browser. */
+  close(): void {
+    this.#closed = true;
+    clearTimeout(this.#rest);
+    this.playhead.stop();
+    void this.saving.now();
+  }
+
+  /** Look at how it stood once, or at now again. */
+  async lookAt(version: number | null): Promise<void> {
+    if (version === null) {
+      if (this.#now) ({ plan: this.plan, told: this.told } = this.#now);
+      this.#now = undefined;
+      this.then = undefined;
+      return;
+    }
+    while (this.#busy) await new Promise((done) => setTimeout(done, 30));
+    const path = { shoot_id: this.id, version };
+    const answer = await api.GET('/api/shoots/{shoot_id}/revisions/{version}', { params: { path } });
+    if (!answer.data) throw answer.error;
+    this.#now ??= { plan: this.plan, told: this.told };
+    this.then = answer.data;
+    this.plan = answer.data.plan;
+    this.told = unpacked(answer.data.evaluation);
+    this.said = '';
+  }
+
+  /** Bring back how it stood once, as one change that can be undone. */
+  async bringBack(version: number): Promise<boolean> {
+    await this.lookAt(null);
+    const path = { shoot_id: this.id, version };
+    const answer = await api.POST('/api/shoots/{shoot_id}/revisions/{version}/back', {
+      params: { path },
+      body: { plan: this.plan }
+    });
+    if (!answer.data) throw answer.error;
+    return answer.data.edits.length === 0 || this.apply(answer.data.edits);
   }
 
   #refused(path: string, trouble: Trouble): void {
@@ -186,7 +322,7 @@ export class Sheet {
     if (!theirs) return;
     const mine = this.saving.stale?.differences ?? [];
     this.plan = theirs.plan;
-    this.told = theirs.evaluation;
+    this.told = unpacked(theirs.evaluation);
     this.undos = [...this.undos, { edits: mine, merge: undefined, at: Date.now() }];
     this.redos = [];
     this.saving.tookTheirs(theirs.plan);

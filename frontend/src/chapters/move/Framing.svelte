@@ -24,7 +24,7 @@
   function easeBy(unit: 'frames' | 'clip') {
     const seconds = (end: 'in' | 'out') => String(sheet.figure(`move.ease_${end}`)?.value.toFixed(2) ?? '1');
     const frames = (end: 'in' | 'out') =>
-      Math.round(sheet.figure(`move.ease_${end}`)?.terms.find((one) => one.symbol === 'ease')?.value ?? 0);
+      Math.round((sheet.figure(`move.ease_${end}`)?.value ?? 0) * (sheet.quantity('rate')?.value ?? 0));
     void sheet.apply(
       ENDS.flatMap<Edit>((end) =>
         unit === 'clip'

@@ -50,7 +50,7 @@
         ></thead
       >
       <tbody>
-        {#each list.lines as line (line.frame)}
+        {#each list.lines as line, i (i)}
           <tr>
             <td>{number(line.frame, 12)}</td>
             <td>{clock(line.clock, sheet.zone)}</td>

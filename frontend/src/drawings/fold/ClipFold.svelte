@@ -33,19 +33,19 @@
 
 <div bind:clientWidth={width}>
   <svg viewBox="0 0 {WIDTH} 98" role="img" aria-label={words}>
-    {#each labels as tick (tick)}
+    {#each labels as tick, i (i)}
       <text x={x(tick)} y="12" text-anchor={tick === 1 ? 'start' : tick === frames ? 'end' : 'middle'}
         >{number(tick, 12)}</text
       >
     {/each}
     <path class="rule" d="M4 36H{WIDTH - 4}" />
-    {#each ticks as tick (tick)}
+    {#each ticks as tick, i (i)}
       <line class="tick" x1={x(tick)} x2={x(tick)} y1={labels.includes(tick) ? 20 : 29} y2="36" />
     {/each}
     <line class="tick" x1={x(1)} x2={x(1)} y1="20" y2="36" />
     <line class="tick" x1={x(Math.max(2, frames))} x2={x(Math.max(2, frames))} y1="20" y2="36" />
     <path class="fold" d="M4 37H{WIDTH - 4}L{right} 90H{left}Z" />
-    {#each labels as tick (tick)}
+    {#each labels as tick, i (i)}
       {@const share = frames > 1 ? (tick - 1) / (frames - 1) : 0}
       <line class="ray" x1={x(tick)} y1="37" x2={left + share * (right - left)} y2="90" />
     {/each}

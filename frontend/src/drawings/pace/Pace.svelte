@@ -37,7 +37,7 @@
   });
   // The eases as they are used: the evaluation has shortened them where they did not fit.
   const used = (end: 'in' | 'out') =>
-    sheet.figure(`move.ease_${end}`)?.terms.find((term) => term.symbol === 'ease')?.value ?? 0;
+    (sheet.figure(`move.ease_${end}`)?.value ?? 0) * (sheet.quantity('rate')?.value ?? 0);
   const x = (frame: number) => 8 + (frame / steps) * (WIDTH - 16);
   const corners = $derived([
     { end: 'in' as const, frames: asked.in, x: x(used('in')) },

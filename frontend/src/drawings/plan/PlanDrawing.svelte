@@ -110,9 +110,12 @@
   );
   const sags = $derived(sheet.told.snags.some((snag) => snag.code === 'rail-sags'));
 
+  const MOST_LINES = 400;
+
   function range(low: number, high: number, step: number): number[] {
     const made: number[] = [];
-    for (let at = Math.ceil(low / step) * step; at <= high; at += step) made.push(at);
+    for (let at = Math.ceil(low / step) * step; at <= high && made.length < MOST_LINES; at += step)
+      made.push(at);
     return made;
   }
 
@@ -289,8 +292,8 @@
         <path d="M0 0l8 3-8 3z" fill="var(--ink)" />
       </marker>
     </defs>
-    {#each gridX as x (x)}<line class="hair" x1={to.x(x)} x2={to.x(x)} y1="0" y2={height} />{/each}
-    {#each gridY as y (y)}<line class="hair" x1="0" x2={width} y1={to.y(y)} y2={to.y(y)} />{/each}
+    {#each gridX as x, i (i)}<line class="hair" x1={to.x(x)} x2={to.x(x)} y1="0" y2={height} />{/each}
+    {#each gridY as y, i (i)}<line class="hair" x1="0" x2={width} y1={to.y(y)} y2={to.y(y)} />{/each}
     <text class="second" x="6" y="14"
       >squares of {write(grid >= 1000 ? grid / 1000 : grid, grid >= 1000 ? 'm' : 'mm')}</text
     >
@@ -326,7 +329,7 @@
           y={to.y(0) - 6}
           height="12"
         />
-        {#each range(rail.low, rail.high, grid >= 2000 ? 1000 : 100) as mm (mm)}
+        {#each range(rail.low, rail.high, grid >= 2000 ? 1000 : 100) as mm, i (i)}
           <line x1={to.x(mm * slope)} x2={to.x(mm * slope)} y1={to.y(0) - 6} y2={to.y(0) - 1} />
         {/each}
         <line x1={to.x(rail.low * slope)} x2={to.x(rail.low * slope)} y1={to.y(0) - 10} y2={to.y(0) + 10} />

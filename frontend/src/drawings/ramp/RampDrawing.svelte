@@ -47,11 +47,11 @@
     role="img"
     aria-label="Clip time against real time: {duration(length)} become {duration(clip)} of clip"
   >
-    {#each y.ticks(4) as tick (tick)}
+    {#each y.ticks(4) as tick, i (i)}
       <line class="hair" x1="44" x2={WIDTH - 12} y1={y(tick)} y2={y(tick)} />
       <text x="38" y={y(tick) + 4} text-anchor="end">{duration(tick)}</text>
     {/each}
-    {#each ticks.at as tick (tick)}
+    {#each ticks.at as tick, i (i)}
       <line class="rule" x1={x(tick - sheet.start)} x2={x(tick - sheet.start)} y1={BASE} y2={BASE + 5} />
       <text x={x(tick - sheet.start)} y={BASE + 20} text-anchor="middle"
         >{clock(tick, sheet.zone, ticks.step < 60)}</text

@@ -24,7 +24,7 @@
 
 <svg viewBox="0 0 {WIDTH} 52" preserveAspectRatio="none" aria-hidden="true">
   {#if taken}<rect class="done" width={done} height="48" />{/if}
-  {#each lines as one (one.name)}
+  {#each lines as one, i (i)}
     <path d={one.d} stroke-dasharray={one.dash} />
   {/each}
   <line x1="0" x2={WIDTH} y1="48" y2="48" />

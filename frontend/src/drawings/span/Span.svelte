@@ -235,7 +235,7 @@
         />
       {/each}
       <text x="12" y="106">frames</text>
-      {#each ticks as tick (tick.at)}
+      {#each ticks as tick, i (i)}
         <line class="base" x1={tick.x} x2={tick.x} y1={BASE} y2={BASE + 6} />
         <text x={tick.x} y={BASE + 20} text-anchor="middle">{tick.text}</text>
       {/each}
@@ -245,7 +245,7 @@
         {/each}
         <line class="hair" x1={LEFT} x2={width - RIGHT} y1="102" y2="102" />
         {#if shownFrames.length / room < 0.34}
-          {#each shownFrames as frame (frame)}
+          {#each shownFrames as frame, i (i)}
             <line class="frame" x1={x(frameShare(frame))} x2={x(frameShare(frame))} y1="97" y2="107" />
           {/each}
         {:else}

@@ -25,7 +25,7 @@
         <line y2="6" stroke="var(--second)" stroke-width="1.4" />
       </pattern>
     </defs>
-    {#each parts as part (part.name)}
+    {#each parts as part, i (i)}
       {@const left = x(part.start_s)}
       {@const width = Math.max(1.5, x(part.start_s + part.length_s) - left)}
       <rect
@@ -40,7 +40,7 @@
       {/if}
     {/each}
     <path class="rule" d="M4 54H{WIDTH - 4}" />
-    {#each ticks as tick (tick)}
+    {#each ticks as tick, i (i)}
       <line class="rule" x1={x(tick)} x2={x(tick)} y1="54" y2="60" />
       <text x={x(tick)} y="74" text-anchor={tick === 0 ? 'start' : x(tick) > WIDTH - 30 ? 'end' : 'middle'}
         >{duration(tick)}</text

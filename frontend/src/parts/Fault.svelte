@@ -1,0 +1,56 @@
+<script lang="ts">
+  /** A part of the sheet that could not be drawn: what went wrong, and ways on; the rest of the sheet lives. */
+  import type { Snippet } from 'svelte';
+  import { maybeTheSheet } from '../sheet/sheet.svelte';
+
+  interface Props {
+    name: string;
+    children: Snippet;
+  }
+  let { name, children }: Props = $props();
+  const sheet = maybeTheSheet();
+
+  async function undo(again: () => void) {
+    await sheet?.undo();
+    again();
+  }
+
+  function words(error: unknown): string {
+    return error instanceof Error ? error.message.split('\n')[0]! : String(error);
+  }
+</script>
+
+<svelte:boundary onerror={(error) => console.error(`${name}:`, error)}>
+  {@render children()}
+  {#snippet failed(error, reset)}
+    <div class="fault" role="alert">
+      <b>{name} cannot be drawn just now.</b>
+      <p>The fault is Bridle’s; what you have entered is kept. It says: {words(error)}</p>
+      <p class="ways">
+        {#if sheet?.undos.length}
+          <button type="button" class="act" onclick={() => void undo(reset)}>Undo the last change</button>
+        {/if}
+        <button type="button" class="act quiet" onclick={reset}>Try again</button>
+      </p>
+    </div>
+  {/snippet}
+</svelte:boundary>
+
+<style>
+  .fault {
+    padding: 20px 24px;
+    overflow-wrap: anywhere;
+  }
+  .fault b {
+    font-size: 17px;
+  }
+  .fault p {
+    margin-top: 6px;
+    max-width: 62ch;
+  }
+  .ways {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 10px;
+  }
+</style>
