@@ -304,7 +304,11 @@ class Moments(TestCase):
             self.assertAlmostEqual(worked_out(figure), figure.value, 6)
 
     def test_the_figures_of_a_run_have_their_working(self) -> None:
-        for figure in [*progress(1e9, 720, 16, 3.5, 60, 1e9 + 500), *tally(720, 300, 11520, 5003, 28.8), *tally(720, 301, 600, 260, 14.4, 2)]:
+        for figure in [
+            *progress(1e9, 720, 16, 3.5, 60, 1e9 + 500),
+            *tally(720, 300, 11520, 5003, 28.8),
+            *tally(720, 301, 600, 260, 14.4, 2),
+        ]:
             self.assertAlmostEqual(worked_out(figure), figure.value, 6, figure.key)
 
 

@@ -15,6 +15,7 @@ from bridle.core.chapters import crops, path, schedule, tracks, travels
 from bridle.core.chapters.clip import solved
 from bridle.core.chapters.picture import kept
 from bridle.core.chapters.shifts import shift
+from bridle.core.chapters.sighting import poses
 from bridle.core.evaluate import answers, evaluate
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
@@ -291,12 +292,12 @@ class Seeing(TestCase):
 
     def test_the_shift_of_a_frame_is_that_of_pan_and_slide(self) -> None:
         pan = plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=41.9))), camera={"focal_mm": 24})
-        told = shift(pan, places(pan), 420)
+        told = shift(pan, poses(pan, places(pan), 420))
         self.assertAlmostEqual(told.most, 0.1 * 69.81 * 1.5625, 2)
         slide = plan_of(
             THREE, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=838)), marks=(Mark(name="a", y_mm=2000),))
         )
-        told = shift(slide, places(slide), 420)
+        told = shift(slide, poses(slide, places(slide), 420))
         self.assertAlmostEqual(told.most, 2 * 35 * 6000 / 36 / 2000, 6)
 
     def test_when_a_door_is_in_the_picture(self) -> None:

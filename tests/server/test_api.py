@@ -93,7 +93,9 @@ class Api(TestCase):
         second = self.page.send("PUT", self.address, {"version": 1, "plan": self.renamed("Yours")})
         self.assertEqual(second.status_code, 409)
         self.assertEqual(second.json()["kept"]["plan"]["shoot"]["name"], "Mine")
-        self.assertEqual(second.json()["sides"], [{"path": "shoot.name", "place": "shoot, name", "mine": "Yours", "theirs": "Mine"}])
+        self.assertEqual(
+            second.json()["sides"], [{"path": "shoot.name", "place": "shoot, name", "mine": "Yours", "theirs": "Mine"}]
+        )
         self.assertEqual(second.json()["differences"], [{"path": "shoot.name", "value": "Yours"}])
         self.assertEqual(Shoot.objects.get(pk=self.shoot.pk).name, "Mine")
         self.assertEqual([r.content["name"] for r in Revision.objects.all()], ["Harbour refloat"])

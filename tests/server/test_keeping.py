@@ -61,11 +61,26 @@ class Keeping(TestCase):
         self.assertEqual(
             side_by_side(plan, HARBOUR),
             [
-                Side(path="clip.pegs", place="held in the sentence", mine="nothing", theirs="25 a second, 3 h 12 min and 16 s"),
-                Side(path="shoot.subject", place="shoot, subject", mine="nothing", theirs="boats lift as the tide comes in"),
+                Side(
+                    path="clip.pegs",
+                    place="held in the sentence",
+                    mine="nothing",
+                    theirs="25 a second, 3 h 12 min and 16 s",
+                ),
+                Side(
+                    path="shoot.subject",
+                    place="shoot, subject",
+                    mine="nothing",
+                    theirs="boats lift as the tide comes in",
+                ),
                 Side(path="beat.exposure_s", place="beat, exposure", mine="0.02 s", theirs="2.5 s"),
                 Side(path="move.keyframes.1.slide_mm", place="move, keyframe 2, slide", mine="700 mm", theirs="450 mm"),
-                Side(path="move.follow", place="move, follow", mine="nothing", theirs="mark 0, across centre, every frame no"),
+                Side(
+                    path="move.follow",
+                    place="move, follow",
+                    mine="nothing",
+                    theirs="mark 0, across centre, every frame no",
+                ),
                 Side(path="move.marks", place="move, marks", mine="0 of them", theirs="5 of them"),
             ],
         )

@@ -15,7 +15,6 @@ from bridle.core.plan.marks import Mark
 from bridle.core.plan.rounds import Stations
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.clip import Solution
-from bridle.core.subjects.easing import Floats
 from bridle.core.subjects.projecting import Poses, Seen
 
 NEVER = SnagKind(
@@ -65,11 +64,10 @@ def in_picture(plan: Plan, at: Poses, seen: Seen, margin: float = 0.0) -> np.nda
     return inside & seen.in_front
 
 
-def sights(plan: Plan, places: dict[str, Floats], times: TimelineAnswer, solution: Solution) -> tuple[Sight, ...]:
+def sights(plan: Plan, at: Poses, times: TimelineAnswer) -> tuple[Sight, ...]:
     """Every mark's time in the picture; of stations each counts, so there the marks are left out."""
     if isinstance(plan.move.visits, Stations):
         return ()
-    at = poses(plan, places, solution.frames)
     return tuple(_sight(plan, number, mark, at, times) for number, mark in enumerate(plan.move.marks))
 
 
@@ -79,9 +77,8 @@ def _sight(plan: Plan, number: int, mark: Mark, at: Poses, times: TimelineAnswer
     return Sight(number, mark.name, mark.cue or mark.form == "person", runs, clocks)
 
 
-def answer(plan: Plan, places: dict[str, Floats], solution: Solution, told: tuple[Sight, ...]) -> Iterator[Snag]:
+def answer(plan: Plan, at: Poses, solution: Solution, told: tuple[Sight, ...]) -> Iterator[Snag]:
     """Cues that nobody sees, and ends that just miss."""
-    at = poses(plan, places, solution.frames)
     for sight in told:
         mark = plan.move.marks[sight.index]
         if not sight.cue and mark.form != "bearing":

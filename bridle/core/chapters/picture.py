@@ -1,6 +1,8 @@
 """What is kept of each frame for the clip: its shape, its size on the sensor, its size in delivered pixels."""
 
 from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.picture import Shape
@@ -32,17 +34,31 @@ class Kept:
 def kept(plan: Plan) -> Kept:
     """Upright or not, without distortion, levelled, in the clip's shape, less the reserve."""
     camera, picture = plan.camera, plan.picture
-    wide, high = camera.picture_width_px, camera.picture_height_px
-    wide_mm, high_mm = camera.sensor_width_mm, camera.sensor_height_mm
-    if camera.upright:
+    sides = camera.picture_width_px, camera.picture_height_px, camera.sensor_width_mm, camera.sensor_height_mm
+    less = camera.corrected, picture.level_deg, picture.reserve
+    return _kept(sides, camera.upright, less, picture.shape, picture.width_px)
+
+
+@lru_cache(maxsize=256)
+def _kept(
+    sides: tuple[int, int, float, float],
+    upright: bool,
+    less: tuple[float, float, Fraction],
+    shape: Shape,
+    wanted_px: int | None,
+) -> Kept:
+    """Some thirty places of an evaluation ask for the same one."""
+    wide, high, wide_mm, high_mm = sides
+    corrected, level_deg, reserve = less
+    if upright:
         wide, high, wide_mm, high_mm = high, wide, high_mm, wide_mm
-    share = camera.corrected * cropping.levelled_share(wide, high, picture.level_deg)
+    share = corrected * cropping.levelled_share(wide, high, level_deg)
     width, height = wide * share, high * share
-    if picture.shape in SHAPES:
-        width, height = cropping.shaped(width, height, *SHAPES[picture.shape])
-    width, height = width * (1 - picture.reserve), height * (1 - picture.reserve)
+    if shape in SHAPES:
+        width, height = cropping.shaped(width, height, *SHAPES[shape])
+    width, height = width * (1 - reserve), height * (1 - reserve)
     source = cropping.even(width), cropping.even(height)
-    delivered = source[0] if picture.width_px is None else cropping.even(picture.width_px)
+    delivered = source[0] if wanted_px is None else cropping.even(wanted_px)
     return Kept(
         shot_px=(wide, high),
         width_mm=wide_mm * source[0] / wide,

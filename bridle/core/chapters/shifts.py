@@ -83,9 +83,9 @@ def steps_between(at: projecting.Poses) -> dict[str, Floats]:
     return {name: step for name, step in steps.items() if len(step) and np.any(np.abs(step) > 1e-12)}
 
 
-def shift(plan: Plan, places: dict[str, Floats], frames: int) -> Shift:
+def shift(plan: Plan, at: projecting.Poses) -> Shift:
     """The shift from frame to frame, linear axes seen at the nearest mark."""
-    at, frame = poses(plan, places, frames), kept(plan)
+    frames, frame = len(at), kept(plan)
     steps, per_mm = steps_between(at), frame.width_px / frame.width_mm
     before = projecting.Poses(*(getattr(at, name)[:-1] for name in ("x", "z", "pan", "tilt", "roll", "focal")))
     half = frame.width_mm / 2 / before.focal
@@ -108,7 +108,7 @@ def _parts(told: Flow, frame: int, scale: float) -> dict[str, tuple[float, float
 
 def share_of_width(plan: Plan, places: dict[str, Floats], frames: int) -> float:
     """The largest shift from frame to frame as a share of the width."""
-    return shift(plan, places, frames).most / kept(plan).width_px
+    return shift(plan, poses(plan, places, frames)).most / kept(plan).width_px
 
 
 def answer(plan: Plan, places: dict[str, Floats], solution: Solution, told: Shift) -> Iterator[Figure | Snag]:

@@ -1,14 +1,16 @@
 """The sun over the shoot: where it stands, whether it gets into the picture, whose shadow falls into it."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from datetime import timedelta
+from typing import TypeVar
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.chapters.inview import in_picture, runs_of
 from bridle.core.chapters.path import key_path
-from bridle.core.chapters.sighting import normal_deg, poses
+from bridle.core.chapters.sighting import normal_deg
 from bridle.core.chapters.timeline import TimelineAnswer
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
@@ -50,6 +52,7 @@ RIG = SnagKind(
     "Turned far along the rail, or tilted far down, a wide lens sees its own rail and the tripod's feet.",
 )
 KINDS = (SUN, FLARE, SHADOW, RIG)
+T = TypeVar("T")
 AZIMUTH = Formula("azimuth", "the almanac, for this place and minute; true, without refraction")
 UP_DEG = -0.833
 LOW_SHADOW_DEG = 3.0
@@ -66,20 +69,22 @@ class Sun:
     altitude: Floats
 
 
-def sun(plan: Plan, times: TimelineAnswer, shift_s: float = 0.0) -> Sun | None:
+def sun(plan: Plan, times: TimelineAnswer) -> Sun | None:
     """The sun over the frames; None where the place on earth is not known."""
+    return _sun_at(plan, times.start.timestamp() + times.starts_s())
+
+
+def _sun_at(plan: Plan, at: Floats) -> Sun | None:
     place = plan.shoot.place
     if place.latitude_deg is None or place.longitude_deg is None:
         return None
-    at = times.start.timestamp() + shift_s + times.starts_s()
     return Sun(*sky.sun(place.latitude_deg, place.longitude_deg, at))
 
 
-def answer(plan: Plan, places: dict[str, Floats], times: TimelineAnswer, told: Sun | None) -> Iterator[Figure | Snag]:
+def answer(plan: Plan, at: Poses, times: TimelineAnswer, told: Sun | None) -> Iterator[Figure | Snag]:
     """Figures of the sun, and snags of what gets into the picture."""
     if isinstance(plan.move.visits, Stations):
         return
-    at = poses(plan, places, times.frames)
     if told is not None:
         yield from _figures(told, times)
         if plan.rig.normal_bearing_deg is not None:
@@ -102,101 +107,163 @@ def _figures(told: Sun, times: TimelineAnswer) -> Iterator[Figure]:
             )
 
 
-def masks(plan: Plan, at: Poses, told: Sun) -> dict[str, np.ndarray]:
-    """At which frames the sun is in the picture, just outside it, or throws the camera's shadow into it."""
+def mask(name: str, plan: Plan, at: Poses, told: Sun) -> NDArray[np.bool_]:
+    """At which frames the sun is in the picture, just outside it (flare), or throws the camera's shadow into it."""
     from_normal = told.azimuth - normal_deg(plan)
+    if name == "shadow":
+        low = told.altitude > LOW_SHADOW_DEG
+        if not low.any():
+            return low
+        return in_picture(plan, at, projecting.see_far(at, from_normal + 180, -told.altitude)) & low
     up = told.altitude > UP_DEG
+    if not up.any():
+        return up
     seen = projecting.see_far(at, from_normal, told.altitude)
     inside = in_picture(plan, at, seen) & up
-    near = in_picture(plan, at, seen, NEAR_SHARE) & up & ~inside
-    behind = projecting.see_far(at, from_normal + 180, -told.altitude)
-    shadow = in_picture(plan, at, behind) & (told.altitude > LOW_SHADOW_DEG)
-    return {"sun": inside, "flare": near, "shadow": shadow}
+    return inside if name == "sun" else in_picture(plan, at, seen, NEAR_SHARE) & up & ~inside
 
 
 def _seen(plan: Plan, at: Poses, times: TimelineAnswer, told: Sun) -> Iterator[Snag]:
-    found = masks(plan, at, told)
+    in_sight = False
     for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
         # Flare says nothing new where the sun itself comes in.
-        if not found[name].any() or (name == "flare" and found["sun"].any()):
+        if name == "flare" and in_sight:
             continue
-        first, last = runs_of(found[name])[0]
+        found = mask(name, plan, at, told)
+        if not found.any():
+            continue
+        in_sight |= name == "sun"
+        runs = runs_of(found)
+        first, last = runs[0]
         slots = {
             "first": slot(str(first + 1)),
             "last": slot(str(last + 1)),
             "clock": slot(times.clock(first).timestamp(), "instant"),
         }
-        fixes = [
-            *_at_another_time(plan, at, times, name),
-            *_tilted(plan, at, told, name),
-            *_turned(plan, at, told, name),
-        ]
-        yield kind.at("shoot.clock.at", slots, fixes)
+        search = Search(name, plan, at, times, told, some_frames(len(at), runs))
+        yield kind.at("shoot.clock.at", slots, [*_at_another_time(search), *_tilted(search), *_turned(search)])
+
+
+MOST_FRAMES = 300
+MOST_LOOKS = 3
+
+
+def some_frames(frames: int, runs: tuple[tuple[int, int], ...]) -> NDArray[np.int64]:
+    """Frames on which a fix is tried first: some hundred, evenly spread, and the ends of where it is needed."""
+    if frames <= MOST_FRAMES:
+        return np.arange(frames)
+    even = np.linspace(0, frames - 1, MOST_FRAMES).astype(np.int64)
+    return np.unique(np.concatenate([even, np.array(runs, dtype=np.int64).ravel()]))
+
+
+@dataclass(frozen=True)
+class Search:
+    """A search for what keeps the sun away: tried on some frames, and on all of them before it is offered."""
+
+    name: str
+    plan: Plan
+    at: Poses
+    times: TimelineAnswer
+    told: Sun
+    some: NDArray[np.int64]
+
+    def first(self, tries: Iterable[T], helps: Callable[[T, Poses, Sun | None], bool]) -> T | None:
+        """The first that helps. Few are looked at in full: what fails there a few times is given up."""
+        few = self.at.some(self.some)
+        sun_few = Sun(self.told.azimuth[self.some], self.told.altitude[self.some])
+        looks = 0
+        for one in tries:
+            if not helps(one, few, sun_few):
+                continue
+            if len(self.some) == len(self.at) or helps(one, self.at, self.told):
+                return one
+            looks += 1
+            if looks == MOST_LOOKS:
+                return None
+        return None
 
 
 QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
 
 
-def _at_another_time(plan: Plan, at: Poses, times: TimelineAnswer, name: str) -> list[Fix]:
+def _at_another_time(search: Search) -> list[Fix]:
     """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot."""
-    if times.frames and float(times.elapsed_s(times.frames)) > DAY_S:
+    plan, times = search.plan, search.times
+    if float(times.elapsed_s(times.frames)) > DAY_S:
         return []
-    shifts = sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:]
-    for shift in shifts:
-        told = sun(plan, times, shift * QUARTER_S)
-        if told is None or masks(plan, at, told)[name].any():
-            continue
-        clock = plan.shoot.clock
-        when = clock.at + timedelta(seconds=shift * QUARTER_S)
-        slots = {
-            "by": slot(abs(shift) * QUARTER_S, "s"),
-            "way": slot("later" if shift > 0 else "earlier"),
-            "start": slot((times.start + timedelta(seconds=shift * QUARTER_S)).timestamp(), "instant"),
-        }
-        return [
-            Fix(
-                label="Shoot {by} {way}",
-                consequence="The first frame is taken at {start}; light and tide are others then.",
-                slots=slots,
-                edits=(Edit(path="shoot.clock.at", value=when.isoformat()),),
-            )
-        ]
-    return []
+    starts = times.start.timestamp() + times.starts_s()
+
+    def away(shift: int, at: Poses, _: Sun | None) -> bool:
+        when = starts if len(at) == times.frames else starts[search.some]
+        told = _sun_at(plan, when + shift * QUARTER_S)
+        return told is not None and not mask(search.name, plan, at, told).any()
+
+    shift = search.first(sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:], away)
+    if shift is None:
+        return []
+    by = timedelta(seconds=shift * QUARTER_S)
+    slots = {
+        "by": slot(abs(shift) * QUARTER_S, "s"),
+        "way": slot("later" if shift > 0 else "earlier"),
+        "start": slot((times.start + by).timestamp(), "instant"),
+    }
+    return [
+        Fix(
+            label="Shoot {by} {way}",
+            consequence="The first frame is taken at {start}; light and tide are others then.",
+            slots=slots,
+            edits=(Edit(path="shoot.clock.at", value=(plan.shoot.clock.at + by).isoformat()),),
+        )
+    ]
 
 
-def _tilted(plan: Plan, at: Poses, told: Sun, name: str) -> list[Fix]:
+def _tilted(search: Search) -> list[Fix]:
     """The camera tilted by the fewest degrees that help."""
-    tilt = plan.rig.axis("tilt")
+    plan, tilt = search.plan, search.plan.rig.axis("tilt")
     if tilt is not None and plan.move.follow is not None and plan.move.follow.every_frame:
         return []
-    for by in sorted((n for n in range(-30, 31) if n), key=abs):
-        tilts = [key.tilt_deg + by for key in plan.move.keyframes]
-        if min(tilts) < (tilt.low if tilt else -90) or max(tilts) > (tilt.high if tilt else 90):
-            continue
-        if not masks(plan, Poses(at.x, at.z, at.pan, at.tilt + by, at.roll, at.focal), told)[name].any():
-            edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value) for n, value in enumerate(tilts))
-            slots = {"way": slot("up" if by > 0 else "down"), "by": slot(abs(by), "deg")}
-            said = "The horizon moves in the picture; what is followed keeps its place across."
-            return [Fix(label="Tilt {way} by {by}", consequence=said, slots=slots, edits=edits)]
-    return []
+    tilts = [key.tilt_deg for key in plan.move.keyframes]
+    low, high = (tilt.low, tilt.high) if tilt else (-90, 90)
+    tries = [by for by in range(-30, 31) if by and low <= min(tilts) + by and max(tilts) + by <= high]
+
+    def away(by: int, at: Poses, told: Sun | None) -> bool:
+        assert told is not None
+        return not mask(search.name, plan, _tilted_by(at, by), told).any()
+
+    by = search.first(sorted(tries, key=abs), away)
+    if by is None:
+        return []
+    edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value + by) for n, value in enumerate(tilts))
+    slots = {"way": slot("up" if by > 0 else "down"), "by": slot(abs(by), "deg")}
+    said = "The horizon moves in the picture; what is followed keeps its place across."
+    return [Fix(label="Tilt {way} by {by}", consequence=said, slots=slots, edits=edits)]
 
 
-def _turned(plan: Plan, at: Poses, told: Sun, name: str) -> list[Fix]:
+def _tilted_by(at: Poses, by: float) -> Poses:
+    return Poses(at.x, at.z, at.pan, at.tilt + by, at.roll, at.focal)
+
+
+def _turned(search: Search) -> list[Fix]:
     """The rail put down in another direction: the nearest ten degrees that help."""
-    bearing = normal_deg(plan)
-    for turn in sorted((10 * n for n in range(-17, 19) if n), key=abs):
-        new = (bearing + turn) % 360
-        turned = plan.model_copy(update={"rig": plan.rig.model_copy(update={"normal_bearing_deg": new})})
-        if not masks(turned, at, told)[name].any():
-            return [
-                Fix(
-                    label="Turn the rail to face {bearing}",
-                    consequence="What has a place on the drawing turns with it, bearings stay: it is another picture.",
-                    slots={"bearing": slot(new, "deg")},
-                    edits=(Edit(path="rig.normal_bearing_deg", value=new),),
-                )
-            ]
-    return []
+    plan, bearing = search.plan, normal_deg(search.plan)
+
+    def away(turn: int, at: Poses, told: Sun | None) -> bool:
+        assert told is not None
+        rig = plan.rig.model_copy(update={"normal_bearing_deg": (bearing + turn) % 360})
+        return not mask(search.name, plan.model_copy(update={"rig": rig}), at, told).any()
+
+    turn = search.first(sorted((10 * n for n in range(-17, 19) if n), key=abs), away)
+    if turn is None:
+        return []
+    new = (bearing + turn) % 360
+    return [
+        Fix(
+            label="Turn the rail to face {bearing}",
+            consequence="What has a place on the drawing turns with it, bearings stay: it is another picture.",
+            slots={"bearing": slot(new, "deg")},
+            edits=(Edit(path="rig.normal_bearing_deg", value=new),),
+        )
+    ]
 
 
 def rig_points(plan: Plan) -> list[tuple[str, float, float, float]]:
@@ -222,11 +289,12 @@ def rig_points(plan: Plan) -> list[tuple[str, float, float, float]]:
 
 def _rig(plan: Plan, at: Poses) -> Iterator[Snag]:
     for part in ("the end of the rail", "a foot of the tripod"):
-        mask = _rig_mask(plan, at, part)
-        if mask.any():
-            first, last = runs_of(mask)[0]
+        found = _rig_mask(plan, at, part)
+        if found.any():
+            runs = runs_of(found)
+            first, last = runs[0]
             slots = {"first": slot(str(first + 1)), "last": slot(str(last + 1)), "part": slot(part)}
-            yield RIG.at("move.keyframes", slots, _look_up(plan, at, part))
+            yield RIG.at("move.keyframes", slots, _look_up(plan, at, runs))
             return
 
 
@@ -238,14 +306,19 @@ def _rig_mask(plan: Plan, at: Poses, part: str) -> np.ndarray:
     return np.asarray(in_picture(plan, at, projecting.see(at, x, y, z)).any(axis=0))
 
 
-def _look_up(plan: Plan, at: Poses, part: str) -> list[Fix]:
+def _look_up(plan: Plan, at: Poses, needed: tuple[tuple[int, int], ...]) -> list[Fix]:
     """The camera tilted up until the rig is out of the picture."""
     tilt = next((axis for axis in plan.rig.axes if axis.name == "tilt"), None)
+    if plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None:
+        return []
     parts = {name for name, *_ in rig_points(plan)}
-    led = plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None
-    for up in range(1, 61) if not led else ():
-        higher = Poses(at.x, at.z, at.pan, at.tilt + up, at.roll, at.focal)
-        if any(_rig_mask(plan, higher, each).any() for each in parts):
+    few = at.some(some_frames(len(at), needed))
+
+    def clear(poses: Poses, up: int) -> bool:
+        return not any(_rig_mask(plan, _tilted_by(poses, up), part).any() for part in parts)
+
+    for up in range(1, 61):
+        if not clear(few, up) or not clear(at, up):
             continue
         tilts = [key.tilt_deg + up for key in plan.move.keyframes]
         if max(tilts) > (tilt.high if tilt else 90) or max(tilts) > 90:

@@ -51,13 +51,14 @@ def answer(plan: Plan, clip: ClipAnswer, times: TimelineAnswer | None, path: Pat
     if solution is None or times is None:
         return _sorted(told)
     places, frames = path.positions, solution.frames
-    shift = shifts.shift(plan, places, frames)
-    seen, sun = inview.sights(plan, places, times, solution), sunlight.sun(plan, times)
-    told += [*rounds.answer(plan, places, solution), *sunlight.answer(plan, places, times, sun)]
+    at = poses(plan, places, frames)
+    shift = shifts.shift(plan, at)
+    seen, sun = inview.sights(plan, at, times), sunlight.sun(plan, times)
+    told += [*rounds.answer(plan, places, solution), *sunlight.answer(plan, at, times, sun)]
     if not isinstance(plan.move.visits, Stations):
         told += [*tracks.answer(plan, places, solution), *shifts.answer(plan, places, solution, shift)]
-        told += inview.answer(plan, places, solution, seen)
-    return _sorted(told, poses(plan, places, frames), np.append(shift.px, 0.0), seen, sun)
+        told += inview.answer(plan, at, solution, seen)
+    return _sorted(told, at, np.append(shift.px, 0.0), seen, sun)
 
 
 def _sorted(

@@ -6,6 +6,7 @@ shares of that side.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,10 +32,28 @@ class Poses:
         """The number of frames."""
         return len(self.x)
 
+    @cached_property
+    def turned(self) -> tuple[Floats, Floats, Floats, Floats, Floats, Floats]:
+        """Cosine and sine of pan, tilt and roll: of one frame where the axis stands still, else of each."""
+        ways = [_still_or_each(np.radians(angles)) for angles in (self.pan, self.tilt, self.roll)]
+        p, t, r = ways
+        return np.cos(p), np.sin(p), np.cos(t), np.sin(t), np.cos(r), np.sin(r)
+
+    def some(self, frames: NDArray[np.int64]) -> "Poses":
+        """The poses at some frames only."""
+        ways = (self.x, self.z, self.pan, self.tilt, self.roll, self.focal)
+        return Poses(*(values[frames] for values in ways))
+
     def at(self, index: int) -> "Poses":
         """One frame's pose."""
         one = slice(index, index + 1)
         return Poses(self.x[one], self.z[one], self.pan[one], self.tilt[one], self.roll[one], self.focal[one])
+
+
+def _still_or_each(values: Floats) -> Floats:
+    still = len(values) > 0 and bool((values == values[0]).all())
+    each: Floats = values[:1] if still else values
+    return each
 
 
 @dataclass(frozen=True)
@@ -45,18 +64,21 @@ class Seen:
     up: Floats
     ahead: Floats
 
-    @property
+    @cached_property
     def in_front(self) -> NDArray[np.bool_]:
         """Whether it lies before the lens."""
         return self.ahead > NEAREST_MM
 
     def across(self) -> Floats:
         """Right over ahead; not a number behind the lens."""
-        return np.where(self.in_front, self.right / np.where(self.in_front, self.ahead, 1.0), np.nan)
+        return self._over_ahead(self.right)
 
     def above(self) -> Floats:
         """Up over ahead; not a number behind the lens."""
-        return np.where(self.in_front, self.up / np.where(self.in_front, self.ahead, 1.0), np.nan)
+        return self._over_ahead(self.up)
+
+    def _over_ahead(self, way: Floats) -> Floats:
+        return np.divide(way, self.ahead, out=np.full(self.ahead.shape, np.nan), where=self.in_front)
 
 
 def see(poses: Poses, x: float | Floats, y: float | Floats, z: float | Floats) -> Seen:
@@ -67,17 +89,18 @@ def see(poses: Poses, x: float | Floats, y: float | Floats, z: float | Floats) -
 def see_far(poses: Poses, bearing: float | Floats, altitude: float | Floats) -> Seen:
     """A direction, from the rail's normal clockwise and above the horizon, in degrees: something very far away."""
     b, a = np.radians(bearing), np.radians(altitude)
-    reach = 1e9 * np.ones_like(poses.x)
-    return turn(poses, np.cos(a) * np.sin(b) * reach, np.cos(a) * np.cos(b) * reach, np.sin(a) * reach)
+    reach = 1e9 * np.cos(a)
+    each = np.ones_like(poses.x)
+    return turn(poses, reach * np.sin(b) * each, reach * np.cos(b) * each, 1e9 * np.sin(a) * each)
 
 
 def turn(poses: Poses, dx: Floats, dy: Floats, dz: Floats) -> Seen:
     """A vector of the scene in camera coordinates: pan clockwise about the vertical, then tilt up, then roll."""
-    p, t, r = np.radians(poses.pan), np.radians(poses.tilt), np.radians(poses.roll)
-    right, level = dx * np.cos(p) - dy * np.sin(p), dx * np.sin(p) + dy * np.cos(p)
-    ahead, up = level * np.cos(t) + dz * np.sin(t), dz * np.cos(t) - level * np.sin(t)
+    cos_p, sin_p, cos_t, sin_t, cos_r, sin_r = poses.turned
+    right, level = dx * cos_p - dy * sin_p, dx * sin_p + dy * cos_p
+    ahead, up = level * cos_t + dz * sin_t, dz * cos_t - level * sin_t
     # A roll to the right (clockwise from behind) turns the scene to the left in the picture.
-    return Seen(right * np.cos(r) - up * np.sin(r), right * np.sin(r) + up * np.cos(r), ahead)
+    return Seen(right * cos_r - up * sin_r, right * sin_r + up * cos_r, ahead)
 
 
 @dataclass(frozen=True)
@@ -99,17 +122,17 @@ def flow(poses: Poses, steps: dict[str, Floats], u: Floats, v: Floats, depth_mm:
     near). The equations are those of optical flow: a turn `w` of the scene about the camera shifts a point by
     `u·v·w_right − (1 + u²)·w_up + v·w_ahead` across.
     """
-    t, r = np.radians(poses.tilt), np.radians(poses.roll)
+    _, _, cos_t, sin_t, cos_r, sin_r = poses.turned
     nought = np.zeros(len(poses))
     across, up = {}, {}
     for name, step in steps.items():
         turned = np.radians(step)
         if name == "pan":
             # About the vertical, as the tilted and rolled camera has it: clockwise seen from above.
-            right, upward, ahead = -np.cos(t) * np.sin(r) * turned, np.cos(t) * np.cos(r) * turned, np.sin(t) * turned
+            right, upward, ahead = -cos_t * sin_r * turned, cos_t * cos_r * turned, sin_t * turned
             across[name], up[name] = _turned(u, v, right, upward, ahead)
         elif name == "tilt":
-            across[name], up[name] = _turned(u, v, -np.cos(r) * turned, -np.sin(r) * turned, nought)
+            across[name], up[name] = _turned(u, v, -cos_r * turned, -sin_r * turned, nought)
         elif name == "roll":
             across[name], up[name] = -v * turned, u * turned
         elif name == "zoom":

@@ -106,13 +106,13 @@
       <span role="status" class="saved" data-saved={sheet.saving.state}>{saved}</span>
       <button
         type="button"
-        disabled={!sheet.undos.length}
+        disabled={!sheet.undos.length || !!sheet.then}
         onclick={() => void sheet.undo()}
         aria-keyshortcuts="u">undo</button
       >
       <button
         type="button"
-        disabled={!sheet.redos.length}
+        disabled={!sheet.redos.length || !!sheet.then}
         onclick={() => void sheet.redo()}
         aria-keyshortcuts="Shift+U">redo</button
       >

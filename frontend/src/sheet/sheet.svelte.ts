@@ -201,6 +201,7 @@ export class Sheet {
       return false;
     }
     this.troubles.delete(path);
+    this.said = '';
     this.#remember(asked, answer.data.undo);
     this.plan = answer.data.plan;
     if ('brief' in answer.data) {
