@@ -58,7 +58,7 @@ def _decode(raw: bytes | str) -> str:
 
 def _parse(text: str) -> Any:
     if not text.strip():
-        raise PlanFileError("This file is empty.", ["line 1: found nothing; expected a plan, as JSON"])
+        raise PlanFileError("This file is not JSON.", ["line 1: found nothing; expected a plan, as JSON"])
     try:
         return json.loads(text, parse_constant=no_constant, object_pairs_hook=_no_key_twice)
     except json.JSONDecodeError as error:

@@ -35,8 +35,7 @@ class Poses:
     @cached_property
     def turned(self) -> tuple[Floats, Floats, Floats, Floats, Floats, Floats]:
         """Cosine and sine of pan, tilt and roll: of one frame where the axis stands still, else of each."""
-        ways = [_still_or_each(np.radians(angles)) for angles in (self.pan, self.tilt, self.roll)]
-        p, t, r = ways
+        p, t, r = (_still_or_each(np.radians(angles)) for angles in (self.pan, self.tilt, self.roll))
         return np.cos(p), np.sin(p), np.cos(t), np.sin(t), np.cos(r), np.sin(r)
 
     def some(self, frames: NDArray[np.int64]) -> "Poses":
@@ -52,8 +51,7 @@ class Poses:
 
 def _still_or_each(values: Floats) -> Floats:
     still = len(values) > 0 and bool((values == values[0]).all())
-    each: Floats = values[:1] if still else values
-    return each
+    return values[:1] if still else values
 
 
 @dataclass(frozen=True)
@@ -78,7 +76,8 @@ class Seen:
         return self._over_ahead(self.up)
 
     def _over_ahead(self, way: Floats) -> Floats:
-        return np.divide(way, self.ahead, out=np.full(self.ahead.shape, np.nan), where=self.in_front)
+        out: Floats = np.full(self.ahead.shape, np.nan)
+        return np.divide(way, self.ahead, out=out, where=self.in_front)
 
 
 def see(poses: Poses, x: float | Floats, y: float | Floats, z: float | Floats) -> Seen:

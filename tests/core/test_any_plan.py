@@ -1,0 +1,68 @@
+"""Whatever a plan or a card holds: it is worked out, compared and brought back."""
+
+import os
+from unittest import TestCase
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from bridle.core.chapters.cards import card_figures
+from bridle.core.chapters.fitting import fit
+from bridle.core.chapters.sides import side_by_side
+from bridle.core.compare import differences
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply, difference
+from bridle.core.plan.kit import AnyCard, Copy
+from bridle.core.run.programme import NotReadyError, programme
+from tests.mutated import PLANS, mutated_cards, mutated_plans
+
+# `make fuzz` asks for thousands.
+EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "120"))
+OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
+SELDOM = settings(max_examples=max(20, EXAMPLES // 4), deadline=None, suppress_health_check=list(HealthCheck))
+
+
+class AnyPlan(TestCase):
+    @OFTEN
+    @given(mutated_plans())
+    def test_is_worked_out(self, plan: Plan) -> None:
+        told = evaluate(plan)
+        self.assertEqual(len(told.clip.quantities), 6)
+        if told.frames is not None and told.traces is not None:
+            self.assertEqual((told.traces.frames[0], told.traces.frames[-1]), (0, told.frames - 1))
+
+    @SELDOM
+    @given(mutated_plans(3), mutated_plans(3))
+    def test_becomes_any_other_by_edits_whose_places_can_be_told_apart(self, old: Plan, new: Plan) -> None:
+        after, undo = apply(old, difference(old, new))
+        self.assertEqual((after, apply(after, undo)[0]), (new, old))
+        sides = side_by_side(new, old)
+        self.assertEqual(len({side.path for side in sides}), len(sides))
+        self.assertEqual(len({side.place for side in sides}), len(sides))
+        self.assertEqual(sides == [], old == new)
+
+    @SELDOM
+    @given(mutated_plans(4))
+    def test_is_run_or_says_why_not(self, plan: Plan) -> None:
+        try:
+            told = programme(plan)
+        except NotReadyError:
+            self.assertIsNone(evaluate(plan).frames)
+            return
+        self.assertEqual(told.frames, len(told.starts_s) - 1)
+
+
+class AnyCardAtAll(TestCase):
+    @OFTEN
+    @given(mutated_cards(), st.sampled_from(PLANS))
+    def test_is_worked_out_alone_and_in_a_plan(self, card: AnyCard, data: object) -> None:
+        card_figures(card)
+        plan = Plan.model_validate(data)
+        copies = (*plan.kit.copies[:20], Copy(key="another", card=card))
+        evaluate(apply(plan, fit(plan, copies))[0])
+
+    @SELDOM
+    @given(mutated_cards(), mutated_cards())
+    def test_is_compared_with_any_other(self, one: AnyCard, other: AnyCard) -> None:
+        self.assertTrue(differences(one, other))
