@@ -4,9 +4,10 @@ import json
 import logging
 from typing import Any
 
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError
 from ninja.errors import ValidationError as RequestError
@@ -140,6 +141,12 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         return answer(request, Trouble(message=SAID[413]), 413)
+
+    @api.exception_handler(MultiPartParserError)
+    @api.exception_handler(SuspiciousOperation)
+    @api.exception_handler(UnreadablePostError)
+    def unreadable(request: HttpRequest, error: Exception) -> HttpResponse:
+        return answer(request, Trouble(message=SAID[400]), 400)
 
     @api.exception_handler(Http404)
     def not_found(request: HttpRequest, error: Http404) -> HttpResponse:

@@ -45,8 +45,8 @@ UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2}
 
 def upgraded(data: Data) -> Data:
     """Plain data of any older version as that of today's; newer or unknown versions stay as they are."""
-    while data.get("bridle_plan") in UPGRADES:
-        data = UPGRADES[data["bridle_plan"]](data)
+    while isinstance(data, dict) and isinstance(version := data.get("bridle_plan"), int) and version in UPGRADES:
+        data = UPGRADES[version](data)
     return data
 
 
