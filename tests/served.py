@@ -6,48 +6,57 @@ import socket
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.request
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 ROOT = Path(__file__).parents[1]
-LONGEST_START_S = 30
+LONGEST_START_S = 60
 
 
 class Served:
-    """`bridle` as `make demo` serves it, on a free port."""
+    """`bridle` as `make demo` serves it, on a free port; in a folder of its own, or in one that is given."""
 
-    def __init__(self) -> None:
+    def __init__(self, data: Path | None = None, demo: bool = True, start: bool = True) -> None:
         self.folder = TemporaryDirectory()
+        self.data = data or Path(self.folder.name)
+        self.demo = demo
         with socket.socket() as probe:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
         self.environment = {
             **os.environ,
-            "BRIDLE_DATA": self.folder.name,
+            "BRIDLE_DATA": str(self.data),
             "BRIDLE_KEY_FILE": f"{self.folder.name}/key",
             "DJANGO_SETTINGS_MODULE": "bridle.server.settings",
         }
-        self._manage("migrate", "--verbosity", "0")
-        self._manage("loaddemo")
-        self.start()
+        self.said = Path(self.folder.name) / "said"
+        if start:
+            self.start()
 
-    def _manage(self, *arguments: str) -> None:
-        command = [sys.executable, "manage.py", *arguments]
-        subprocess.run(command, cwd=ROOT, env=self.environment, check=True, stdout=subprocess.DEVNULL)
+    def command(self, *arguments: str) -> "subprocess.CompletedProcess[str]":
+        """What a command of its own says, on the same data."""
+        command = [sys.executable, *arguments]
+        return subprocess.run(command, cwd=ROOT, env=self.environment, capture_output=True, text=True, timeout=60)
 
     def start(self) -> None:
-        command = [sys.executable, "manage.py", "serve", "--port", str(self.port)]
-        self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment, stdout=subprocess.DEVNULL)
+        command = [sys.executable, "manage.py", "serve", "--port", str(self.port), *(["--demo"] if self.demo else [])]
+        with self.said.open("a") as said:
+            self.process = subprocess.Popen(command, cwd=ROOT, env=self.environment, stdout=said, stderr=said)
         until = time.monotonic() + LONGEST_START_S
         while time.monotonic() < until:
             try:
-                urllib.request.urlopen(f"{self.address}/api/shoots", timeout=2).close()
+                urllib.request.urlopen(f"{self.address}/api/starting-points", timeout=2).close()
+                return
+            except urllib.error.HTTPError:
                 return
             except OSError:
-                time.sleep(0.1)
-        raise RuntimeError("the server did not start")
+                time.sleep(0.05)
+            if self.process.poll() is not None:
+                break
+        raise RuntimeError(f"the server did not start: {self.said.read_text()}")
 
     def kill(self) -> None:
         """As a power cut does it: no goodbye."""

@@ -1,0 +1,253 @@
+"""The data folder: whose it is, whether it is well, copies of it; and a disk that is full."""
+
+import shutil
+import sqlite3
+import subprocess
+import time
+import urllib.error
+from collections.abc import Callable
+from contextlib import closing
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from unittest import TestCase, skipUnless
+
+from bridle.datafolder import copies, health
+from bridle.datafolder.lock import TakenError, take
+from bridle.datafolder.where import database, for_its_owner_only
+from tests.served import Served
+from tests.server.test_runs import Caller
+
+
+def small_disk(folder: Path, megabytes: int) -> bool:
+    """Whether a disk of its own, so small, could be put there."""
+    options = ["-t", "tmpfs", "-o", f"size={megabytes}m", "tmpfs", str(folder)]
+    return bool(shutil.which("mount")) and not subprocess.run(["mount", *options], capture_output=True).returncode
+
+
+def can_mount() -> bool:
+    with TemporaryDirectory() as folder:
+        made = small_disk(Path(folder), 1)
+        if made:
+            subprocess.run(["umount", folder], check=True)
+        return made
+
+
+def made(folder: Path, shoots: int = 3) -> Path:
+    """A database with a table by whose name it is known, and some rows."""
+    with closing(sqlite3.connect(database(folder))) as opened:
+        opened.execute(f"CREATE TABLE {health.SIGN} (id INTEGER PRIMARY KEY, name TEXT)")
+        opened.executemany(f"INSERT INTO {health.SIGN} (name) VALUES (?)", [(f"shoot {n}",) for n in range(shoots)])
+        opened.commit()
+    return database(folder)
+
+
+def names(file: Path) -> list[str]:
+    with closing(sqlite3.connect(file)) as opened:
+        return [name for (name,) in opened.execute(f"SELECT name FROM {health.SIGN} ORDER BY id")]
+
+
+class Folder(TestCase):
+    def setUp(self) -> None:
+        holder = TemporaryDirectory()
+        self.addCleanup(holder.cleanup)
+        self.folder = Path(holder.name)
+
+    def test_a_database_that_is_not_well_is_told_and_stays_as_it_is(self) -> None:
+        self.assertFalse(health.check(self.folder), "none yet: it is made")
+        for name, content, said in (
+            ("empty", b"", "with nothing in it"),
+            ("noise", bytes(range(256)) * 40, "is damaged"),
+            ("no database of ours", None, "none of Bridle's tables"),
+            ("cut", made(self.folder).read_bytes()[:5000], "is damaged"),
+        ):
+            with self.subTest(name):
+                file = database(self.folder)
+                file.unlink(missing_ok=True)
+                if content is None:
+                    sqlite3.connect(file).executescript("CREATE TABLE other (x)").close()
+                else:
+                    file.write_bytes(content)
+                before = file.read_bytes()
+                with self.assertRaises(health.UnwellError) as told:
+                    health.check(self.folder)
+                self.assertIn(said, str(told.exception))
+                self.assertIn("Nothing was overwritten", str(told.exception))
+                self.assertIn("bridle restore", str(told.exception))
+                self.assertEqual(file.read_bytes(), before)
+
+    def test_what_sqlite_says_is_said_in_a_sentence(self) -> None:
+        file = made(self.folder)
+        with closing(sqlite3.connect(f"file:{file}?mode=ro", uri=True)) as read_only:
+            self.assertEqual(self.why(read_only, "CREATE TABLE x (y)"), (503, health.READ_ONLY))
+        with closing(sqlite3.connect(file)) as full:
+            full.execute("PRAGMA max_page_count = 2")
+            self.assertEqual(self.why(full, "CREATE TABLE x AS SELECT zeroblob(100000)"), (507, health.FULL))
+            self.assertEqual(self.why(full, "SELECT * FROM nowhere"), (503, health.EMPTY))
+        file.write_bytes(b"no database at all, but some words" * 100)
+        with closing(sqlite3.connect(file)) as noise:
+            self.assertEqual(self.why(noise, "SELECT 1 FROM sqlite_master"), (503, health.DAMAGED))
+        self.assertEqual(self.why(_Away(), ""), (503, health.AWAY))
+
+    def why(self, opened: "sqlite3.Connection | _Away", sql: str) -> tuple[int, str]:
+        with self.assertRaises(sqlite3.Error) as error:
+            opened.execute(sql)
+        return health.why_not(error.exception)
+
+    def test_copies_overwrite_nothing_are_whole_and_the_last_three_stay(self) -> None:
+        file, to = made(self.folder), self.folder / "copy.sqlite3"
+        with closing(sqlite3.connect(file)) as writing:
+            writing.execute("PRAGMA journal_mode=WAL")
+            writing.execute(f"INSERT INTO {health.SIGN} (name) VALUES ('in the log still')")
+            writing.commit()
+            copies.backup(self.folder, to)
+        self.assertEqual(names(to)[-1], "in the log still")
+        self.assertEqual(to.stat().st_mode & 0o077, 0)
+        with self.assertRaises(FileExistsError):
+            copies.backup(self.folder, to)
+        with closing(sqlite3.connect(file)) as writing:
+            writing.execute(f"DELETE FROM {health.SIGN}")
+            writing.commit()
+        before = copies.restore(self.folder, to)
+        assert before is not None
+        self.assertEqual((len(names(file)), names(before)), (4, []))
+        for _ in range(5):
+            copies.set_aside(self.folder, "before-update")
+        self.assertEqual(len(list((self.folder / copies.FOLDER).iterdir())), copies.KEPT)
+
+    def test_what_is_no_copy_is_not_restored(self) -> None:
+        file, wrong = made(self.folder), self.folder / "wrong"
+        for content in (b"", b"text", made_elsewhere()[:6000]):
+            wrong.write_bytes(content)
+            with self.assertRaises(health.UnwellError):
+                copies.restore(self.folder, wrong)
+        with self.assertRaises(health.UnwellError):
+            copies.restore(self.folder, self.folder / "nothing there")
+        self.assertEqual(len(names(file)), 3)
+        file.write_bytes(b"damaged beyond reading")
+        good = self.folder / "good"
+        good.write_bytes(made_elsewhere())
+        before = copies.restore(self.folder, good)
+        assert before is not None
+        self.assertEqual((before.read_bytes(), len(names(file))), (b"damaged beyond reading", 3))
+
+    def test_the_lock_names_who_has_it_and_goes_with_its_process(self) -> None:
+        lock = take(self.folder, address="http://127.0.0.1:1")
+        with self.assertRaises(TakenError) as taken:
+            take(self.folder)
+        self.assertRegex(str(taken.exception), r"process \d+, since 20.*at http://127.0.0.1:1")
+        lock.let_go()
+        take(self.folder).let_go()
+
+    def test_nobody_else_may_read_it(self) -> None:
+        self.folder.chmod(0o755)
+        made(self.folder).chmod(0o644)
+        for_its_owner_only(self.folder)
+        modes = [path.stat().st_mode & 0o777 for path in (self.folder, database(self.folder))]
+        self.assertEqual(modes, [0o700, 0o600])
+
+
+class _Away:
+    """A database whose folder is gone."""
+
+    def execute(self, sql: str) -> None:
+        sqlite3.connect("/no/such/folder/bridle.sqlite3")
+
+
+def made_elsewhere() -> bytes:
+    with TemporaryDirectory() as folder:
+        return made(Path(folder)).read_bytes()
+
+
+class Started(TestCase):
+    def test_one_server_has_the_data_and_a_server_starts_on_nothing_but_good_data(self) -> None:
+        server = Served(demo=False)
+        self.addCleanup(server.stop)
+        call = Caller(server.address)
+        plan = call("POST", "/api/shoots", {"name": "Kept", "start": "2026-12-01T07:00:00Z"})
+        second = server.command("manage.py", "serve", "--port", str(server.port + 1))
+        self.assertEqual((second.returncode, f"at {server.address}" in second.stderr), (1, True), second.stderr)
+        copy = server.data / "copy.sqlite3"
+        self.assertIn("is copied into", server.command("-m", "bridle.cli", "backup", str(copy)).stdout)
+        refused = server.command("-m", "bridle.cli", "restore", str(copy))
+        self.assertEqual((refused.returncode, "in use by another Bridle" in refused.stderr), (1, True))
+        call("PUT", f"/api/shoots/{plan['id']}", {"version": 1, "plan": {**plan["plan"], "camera": {"iso": 800}}})
+        server.kill()
+        for content in (b"", b"noise" * 1000):
+            file = database(server.data)
+            kept = file.read_bytes()
+            file.write_bytes(content)
+            failed = server.command("manage.py", "serve", "--port", str(server.port))
+            self.assertEqual((failed.returncode, "Nothing was overwritten" in failed.stderr), (1, True), failed.stderr)
+            self.assertEqual(file.read_bytes(), content)
+            file.write_bytes(kept)
+        self.assertEqual(server.command("-m", "bridle.cli", "restore", str(copy)).returncode, 0)
+        server.start()
+        self.assertEqual(Caller(server.address)("GET", f"/api/shoots/{plan['id']}")["plan"]["camera"]["iso"], 100)
+
+    def test_a_copy_is_made_before_the_database_is_brought_up_to_date(self) -> None:
+        server = Served(demo=False)
+        self.addCleanup(server.stop)
+        server.kill()
+        server.command("manage.py", "migrate", "runs", "0001")
+        server.start()
+        (copy,) = (server.data / "copies").iterdir()
+        self.assertIn("before-update", copy.name)
+        self.assertIn(str(copy), server.said.read_text())
+        with closing(sqlite3.connect(copy)) as opened:
+            columns = [row[1] for row in opened.execute("PRAGMA table_info(runs_logentry)")]
+        self.assertNotIn("visits", columns)
+        server.kill()
+        with closing(sqlite3.connect(database(server.data))) as opened:
+            opened.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('runs', '0999_later', '2030')")
+            opened.commit()
+        newer = server.command("manage.py", "serve", "--port", str(server.port))
+        self.assertEqual((newer.returncode, "newer Bridle" in newer.stderr), (1, True), newer.stderr)
+
+
+@skipUnless(can_mount(), "a small disk can be mounted by root only")
+class FullDisk(TestCase):
+    def test_a_full_disk_is_told_loses_nothing_and_a_run_goes_on_when_there_is_room(self) -> None:
+        holder = TemporaryDirectory()
+        self.addCleanup(holder.cleanup)
+        disk = Path(holder.name)
+        small_disk(disk, 12)
+        self.addCleanup(subprocess.run, ["umount", "-l", str(disk)], check=True)
+        server = Served(disk)
+        self.addCleanup(server.stop)
+        call = Caller(server.address)
+        shoot = next(s["id"] for s in call("GET", "/api/shoots")["shoots"] if s["name"] == "Harbour refloat")
+        opened = call("GET", f"/api/shoots/{shoot}")
+        run = call("POST", f"/api/shoots/{shoot}/runs", {"speed": 600})["id"]
+        filler = disk / "filler"
+        with filler.open("wb", buffering=0) as file:
+            for size in (65_536, 512):
+                while True:
+                    try:
+                        file.write(b"\0" * size)
+                    except OSError:
+                        break
+        self.wait(lambda: "disk is full" in call("GET", f"/api/runs/{run}")["trouble"], "the run says so")
+        stuck = call("GET", f"/api/runs/{run}")["taken"]
+        with self.assertRaises(urllib.error.HTTPError) as refused:
+            big = {**opened["plan"], "shoot": {**opened["plan"]["shoot"], "subject": "x" * 400}}
+            for iso in range(100, 200):
+                opened["version"] = call(
+                    "PUT",
+                    f"/api/shoots/{shoot}",
+                    {"version": opened["version"], "plan": {**big, "camera": {**big["camera"], "iso": iso}}},
+                )["version"]
+        self.assertEqual(refused.exception.code, 507)
+        self.assertIn("disk is full", refused.exception.read().decode())
+        filler.unlink()
+        self.wait(lambda: call("GET", f"/api/runs/{run}")["taken"] > stuck, "it goes on by itself")
+        self.assertEqual(call("GET", f"/api/runs/{run}")["trouble"], "")
+        call("POST", f"/api/runs/{run}/ask", {"what": None, "speed": 0})
+        self.wait(lambda: call("GET", f"/api/runs/{run}")["phase"] == "finished", "and to its end")
+
+    def wait(self, holds: Callable[[], bool], what: str) -> None:
+        until = time.monotonic() + 40
+        while time.monotonic() < until:
+            if holds():
+                return
+            time.sleep(0.1)
+        raise AssertionError(f"not within 40 s: {what}")
