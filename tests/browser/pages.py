@@ -47,6 +47,7 @@ class BrowserCase(TestCase):
         page.set_default_timeout(10_000)
         self.complaints: list[str] = []
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("console", self._complains)
         page.on("request", self._stays_here)
         page.add_init_script(f"localStorage.setItem('bridle.look', '{look}')")
         page.goto(self.server.address + path)
@@ -55,6 +56,11 @@ class BrowserCase(TestCase):
     def _stays_here(self, request: Any) -> None:
         if not request.url.startswith((self.server.address, "data:", "blob:")):
             self.complaints.append(f"asked {request.url}")
+
+    def _complains(self, message: Any) -> None:
+        """A part that could not be drawn says so on the console, where the page itself goes on."""
+        if message.type == "error" and not message.text.startswith("Failed to load resource"):
+            self.complaints.append(message.text)
 
     def tearDown(self) -> None:
         self.assertEqual(getattr(self, "complaints", []), [])

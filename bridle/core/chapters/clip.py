@@ -205,7 +205,9 @@ def clip_fixes(clip: Clip, label: str, edits: list[Edit], slots: dict[str, Slot]
 
 
 def at_most(clip: Clip, longest: Fraction) -> list[Edit]:
-    """The pegs or segments with which the shoot lasts no longer than this, whatever the rounding does."""
+    """The pegs or segments with which the shoot lasts no longer, whatever the rounding does; none for nought."""
+    if longest <= RANGES["shoot"][0]:
+        return []
     for shoot in (longest, longest * Fraction(9, 10), longest / 2):
         edits = within(clip, "shoot", shoot)
         solution, _ = solved(changed(clip, edits))

@@ -8,7 +8,7 @@ from fractions import Fraction
 import numpy as np
 
 from bridle.core.chapters.cards import steps_figures, steps_per_unit
-from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, solved
+from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, clip_fixes, solved
 from bridle.core.chapters.fitting import axis_copies
 from bridle.core.chapters.holding import changed, within
 from bridle.core.chapters.path import PathAnswer, at, driven, end_path, key_path
@@ -298,13 +298,13 @@ def _turned_round(asked: Asked, way: str) -> Snag:
 def _runs_down(asked: Asked, drive: Clockwork) -> Snag:
     longest = Fraction(math.floor(drive.longest_run_s))
     clip = asked.plan.clip
-    fix = clip_fix(clip, "Watch for {longest}", at_most(clip, longest), {"longest": slot(longest, "s")})
+    fixes = clip_fixes(clip, "Watch for {longest}", at_most(clip, longest), {"longest": slot(longest, "s")})
     slots = {
         "axis": slot(asked.axis.name),
         "longest": slot(drive.longest_run_s, "s"),
         "shoot": slot(asked.solution.shoot, "s"),
     }
-    return RUNS_DOWN.at(f"kit.copies.{asked.index}.card.drive.longest_run_s", slots, [fix])
+    return RUNS_DOWN.at(f"kit.copies.{asked.index}.card.drive.longest_run_s", slots, fixes)
 
 
 def _differs(asked: Asked, does: float) -> Iterator[Snag]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from bridle.core.chapters.beat_measure import slots_of
-from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fix, clip_fixes
+from bridle.core.chapters.clip import ClipAnswer, at_most, clip_fixes
 from bridle.core.chapters.fitting import first_of
 from bridle.core.chapters.holding import no_shorter, within
 from bridle.core.plan.document import Plan
@@ -82,5 +82,6 @@ def _gives_up(plan: Plan, trigger: Trigger, clip: ClipAnswer) -> Iterator[Snag]:
     if trigger.longest_run_s and solution.shoot > trigger.longest_run_s:
         longest = trigger.longest_run_s
         slots = {"device": slot(trigger.name), "limit": slot(longest, "s"), "asked": slot(solution.shoot, "s")}
-        fix = clip_fix(plan.clip, "Watch for {limit}", at_most(plan.clip, longest), {"limit": slot(longest, "s")})
-        yield LIMIT.at("clip.shoot", slots, [fix])
+        shorter = at_most(plan.clip, longest)
+        fixes = clip_fixes(plan.clip, "Watch for {limit}", shorter, {"limit": slot(longest, "s")})
+        yield LIMIT.at("clip.shoot", slots, fixes)

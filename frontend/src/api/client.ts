@@ -39,11 +39,21 @@ function token(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
 }
 
+/** There was no answer at all. */
+export class AwayError extends Error {
+  constructor() {
+    super('Bridle cannot be reached. Is it still running?');
+  }
+}
+
 export const api = createClient<paths>({ baseUrl: '' });
 api.use({
   onRequest({ request }) {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', token());
     return request;
+  },
+  onError() {
+    return new AwayError();
   }
 });
 
@@ -51,7 +61,7 @@ api.use({
 export function sentence(error: unknown): string {
   if (error && typeof error === 'object') {
     const { message, detail } = error as { message?: unknown; detail?: unknown };
-    if (error instanceof TypeError) return 'Bridle cannot be reached. Is it still running?';
+    if (error instanceof Error && !(error instanceof AwayError)) return `Something went wrong: ${message}`;
     if (typeof message === 'string') return message;
     if (typeof detail === 'string') return detail;
   }
@@ -67,7 +77,9 @@ export function got<T>(answer: { data?: T | undefined; error?: unknown }): T {
 /** Send a plan file as it is; the server reads it and says what is wrong in it. */
 export async function importPlan(body: Blob | string): Promise<Opened> {
   const headers = { 'X-CSRFToken': token(), 'Content-Type': 'application/json' };
-  const response = await fetch('/api/shoots/import', { method: 'POST', body, headers });
+  const response = await fetch('/api/shoots/import', { method: 'POST', body, headers }).catch(() => {
+    throw new AwayError();
+  });
   if (!response.ok)
     throw await response.json().catch(() => ({ message: `The file was refused (${response.status}).` }));
   return response.json();

@@ -29,6 +29,7 @@
   let text = $state('');
   let input = $state<HTMLInputElement>();
   let button = $state<HTMLElement>();
+  let sent: string | null = null;
   let drag: { x: number; value: number; moved: boolean; merge: string } | null = null;
 
   const said = $derived(shown ?? (value === null ? '–' : write(value, unit, sheet.zone)));
@@ -43,9 +44,13 @@
   }
 
   async function commit() {
-    if (!editing) return;
+    // Leaving the field while its text is on its way would send it once more.
+    if (!editing || sent === text) return;
     if (text.trim() === said || text.trim() === '') return cancel();
-    if (await sheet.type(path, text)) await close();
+    sent = text;
+    const accepted = await sheet.type(path, text);
+    sent = null;
+    if (accepted) await close();
   }
 
   async function cancel() {

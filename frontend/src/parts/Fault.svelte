@@ -9,8 +9,20 @@
   }
   let { name, children }: Props = $props();
   const sheet = maybeTheSheet();
+  let wrong = $state.raw<{ said: string; reset: () => void }>();
 
-  async function undo(again: () => void) {
+  function failed(error: unknown, reset: () => void) {
+    console.error(`${name}:`, error);
+    wrong = { said: words(error), reset };
+  }
+
+  function again() {
+    const { reset } = wrong ?? {};
+    wrong = undefined;
+    reset?.();
+  }
+
+  async function undo() {
     await sheet?.undo();
     again();
   }
@@ -20,21 +32,21 @@
   }
 </script>
 
-<svelte:boundary onerror={(error) => console.error(`${name}:`, error)}>
+<svelte:boundary onerror={failed}>
   {@render children()}
-  {#snippet failed(error, reset)}
-    <div class="fault" role="alert">
-      <b>{name} cannot be drawn just now.</b>
-      <p>The fault is Bridle’s; what you have entered is kept. It says: {words(error)}</p>
-      <p class="ways">
-        {#if sheet?.undos.length}
-          <button type="button" class="act" onclick={() => void undo(reset)}>Undo the last change</button>
-        {/if}
-        <button type="button" class="act quiet" onclick={reset}>Try again</button>
-      </p>
-    </div>
-  {/snippet}
 </svelte:boundary>
+{#if wrong}
+  <div class="fault" role="alert">
+    <b>{name} cannot be drawn just now.</b>
+    <p>The fault is Bridle’s; what you have entered is kept. It says: {wrong.said}</p>
+    <p class="ways">
+      {#if sheet?.undos.length}
+        <button type="button" class="act" onclick={() => void undo()}>Undo the last change</button>
+      {/if}
+      <button type="button" class="act quiet" onclick={again}>Try again</button>
+    </p>
+  </div>
+{/if}
 
 <style>
   .fault {

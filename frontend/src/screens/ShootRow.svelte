@@ -50,17 +50,20 @@
   <span class="state {shoot.worst?.severity ?? ''}">
     {#if shoot.broken}
       <span data-broken>{shoot.broken}</span>
-      <a class="link file" href="/files/shoots/{shoot.id}/plan.json">Take its plan along</a>
     {:else if shoot.stale}<span role="status">being worked out anew</span>
     {:else if shoot.worst}
       <b>{WORDS[shoot.worst.severity]}</b>
       <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
     {:else}{shoot.state === 'done' ? 'logged' : shoot.state === 'running' ? 'running' : 'ready'}{/if}
   </span>
-  <span class="does">
-    <button type="button" class="link" aria-label="Duplicate {shoot.name}" onclick={onduplicate}
-      >duplicate</button
-    >
+  <span class="does" class:open={!!shoot.broken}>
+    {#if shoot.broken}
+      <a class="link" href="/files/shoots/{shoot.id}/plan.json">take its plan along</a>
+    {:else}
+      <button type="button" class="link" aria-label="Duplicate {shoot.name}" onclick={onduplicate}
+        >duplicate</button
+      >
+    {/if}
     <button type="button" class="link" aria-label="{shoot.name} to the bin" onclick={onbin}>to the bin</button
     >
   </span>
@@ -126,10 +129,6 @@
   .state.note {
     color: var(--ink);
   }
-  .file {
-    position: relative;
-    z-index: 1;
-  }
   .state.stop b {
     color: var(--stop);
   }
@@ -152,7 +151,8 @@
     min-height: 24px;
   }
   .line:hover .does,
-  .line:focus-within .does {
+  .line:focus-within .does,
+  .does.open {
     opacity: 1;
   }
   @media (hover: none) {

@@ -1,4 +1,4 @@
-import { api, importPlan, sentence, type Plan, type Stale } from '../api/client';
+import { api, AwayError, importPlan, sentence, type Plan, type Stale } from '../api/client';
 
 const WAIT_MS = 400;
 const AGAIN_MS = 2500;
@@ -52,7 +52,7 @@ export class Saving {
     try {
       return await this.#put(plan);
     } catch (error) {
-      this.#inDoubt = plan;
+      if (error instanceof AwayError) this.#inDoubt = plan;
       this.#later(sentence(error));
       return false;
     } finally {

@@ -2,6 +2,7 @@ import { getContext, setContext } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import {
   api,
+  AwayError,
   sentence,
   type Change,
   type Edit,
@@ -164,7 +165,13 @@ export class Sheet {
     if (this.#busy) return;
     this.#busy = true;
     for (let asked = this.#queue.shift(); asked; asked = this.#queue.shift()) {
-      asked.done(await this.#insist(asked));
+      asked.done(
+        await this.#insist(asked).catch((error: unknown) => {
+          console.error(error);
+          this.said = sentence(error);
+          return false;
+        })
+      );
     }
     this.#busy = false;
     this.#keepUnsaved();
@@ -178,6 +185,8 @@ export class Sheet {
         this.offline = '';
         return accepted;
       } catch (error) {
+        // Only the server's being away is waited out; what has been answered is not asked for twice.
+        if (!(error instanceof AwayError)) throw error;
         if (this.#closed || asked.kind === 'look') return false;
         this.offline = sentence(error);
         this.#keepUnsaved([asked]);
