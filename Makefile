@@ -75,7 +75,7 @@ test: chromium check $(S)/page
 	$(BIN)/python manage.py test tests --noinput
 
 bench: $(S)/test $(S)/page
-	@$(BIN)/python -m tests.bench
+	@$(BIN)/python -m tests.bench $(BASE)
 
 # --- writing what is made from other things ---
 

@@ -1,37 +1,32 @@
-"""What Bridle promises about speed, measured on this machine: `make bench`.
+"""What Bridle promises about speed, measured on this machine: `make bench`, or `make bench BASE=REV`.
 
-Prints each figure beside its promise; it judges nothing, since a machine may be busy with other things.
+Prints each figure beside its promise; it judges nothing, since a machine may be busy with other things. With a
+commit named, the core is measured in turns with that commit's, and the ratio is told: that is what a noisy machine
+tells truly.
 """
 
+import json
 import os
 import platform
+import shutil
 import statistics
+import subprocess
+import sys
 import time
+import urllib.request
 from collections.abc import Callable
-from fractions import Fraction as F
-from functools import partial
 from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 
-from bridle.core.evaluate import evaluate
-from bridle.core.plan.move import Keyframe, Move
-from bridle.core.plan.rig import Rig
-from bridle.formats.plan_json import read_plan
 from tests.browser.pages import CHROMIUM, FLAGS
-from tests.served import Served
-from tests.strategies import RINGS, plan_of
+from tests.served import ROOT, Served
+from tests.server.test_runs import Caller
 
-MOVE = Move(keyframes=(Keyframe(pan_deg=20), Keyframe(slide_mm=800, pan_deg=-9)), ease_in_frames=60, ease_out_frames=60)
-LONG = {"frames": F(10_000), "interval": F(16), "rate": F(25)}
-WINDING = Move(
-    keyframes=tuple(Keyframe(slide_mm=200 * n, pan_deg=9 * n, tilt_deg=2 * n, roll_deg=n) for n in range(5)),
-    ease_in_frames=60,
-    ease_out_frames=60,
-)
-PROMISES_MS = {700: 10, 5_000: 50, 100_000: 500}
-DRAG_MS = 100
-HARBOUR = Path(__file__).parents[1] / "bridle" / "demo" / "shoots" / "harbour-refloat.json"
+TURNS = 3
+SHOOTS = 200
 # The first moves compile the page's code; a person has moved the handle before they watch it.
 WARM_UP = 5
 
@@ -58,64 +53,126 @@ DRAG = """async () => {
 }"""
 
 
-def median_ms(work: Callable[[], object], times: int = 15) -> float:
-    """The median time of some work, in milliseconds."""
-    took = []
-    for _ in range(times):
-        began = time.perf_counter()
-        work()
-        took.append((time.perf_counter() - began) * 1000)
-    return statistics.median(took)
+def told(name: str, figure: str, promise: str) -> None:
+    """One line of the bench."""
+    print(f"{name:<46} {figure:>24}   promised {promise}", flush=True)
 
 
-def bench_evaluate() -> None:
-    """Evaluate in this process."""
-    for frames, promise in PROMISES_MS.items():
-        plan = plan_of({"frames": F(frames), "interval": F(16), "rate": F(25)}, move=MOVE)
-        took = median_ms(partial(evaluate, plan))
-        print(f"evaluate, {frames:>7} frames   {took:8.1f} ms   promised {promise} ms")
-    took = median_ms(partial(evaluate, plan_of({**LONG}, move=WINDING, rig=Rig(axes=RINGS[:4]))))
-    print(f"10 000 frames, 5 keyframes {took:8.1f} ms   promised 60 ms, on four axes")
-    took = median_ms(partial(evaluate, read_plan(HARBOUR.read_bytes())))
-    print(f"evaluate, with a rig       {took:8.1f} ms   promised {PROMISES_MS[700]} ms")
+def core(at: Path) -> dict[str, float]:
+    """The core's times, of the checkout at a path, in today's environment."""
+    environment = {**os.environ, "PYTHONPATH": str(at)}
+    ran = subprocess.run([sys.executable, "-P", str(at / "tests/bench_core.py")], env=environment, capture_output=True)
+    return dict(json.loads(ran.stdout)) if ran.returncode == 0 else sys.exit(ran.stderr.decode())
 
 
-def bench_drag() -> None:
-    """From a moved handle on the page to the figures that follow from it, through the real server."""
+def bench_core(base: str) -> None:
+    """Evaluate; in turns with an earlier commit, if one is named."""
+    with TemporaryDirectory() as folder:
+        before = checked_out(base, Path(folder)) if base else None
+        turns = [(core(ROOT), core(before) if before else {}) for _ in range(TURNS if before else 1)]
+    for name in turns[0][0]:
+        now = statistics.median(turn[0][name] for turn in turns)
+        ratio = statistics.median(turn[0][name] / turn[1][name] for turn in turns) if before else None
+        against = f", {ratio:.2f} of {base}'s" if ratio else ""
+        plain = name.removesuffix(", with a place")
+        times = now / statistics.median(turn[0][plain] for turn in turns)
+        promise = f"twice the time without a place; here {times:.2f} times" if plain != name else "with the next issue"
+        told(f"evaluate, {name}", f"{now:.1f} ms{against}", promise)
+
+
+def checked_out(base: str, folder: Path) -> Path:
+    """An earlier commit in a folder of its own, with today's bench in it."""
+    subprocess.run(["git", "worktree", "prune"], cwd=ROOT, check=True)
+    archive = subprocess.run(["git", "archive", base], cwd=ROOT, check=True, capture_output=True)
+    subprocess.run(["tar", "-x", "-C", str(folder)], input=archive.stdout, check=True)
+    shutil.copy(ROOT / "tests/bench_core.py", folder / "tests/bench_core.py")
+    return folder
+
+
+def timed(work: Callable[[], Any]) -> float:
+    """Milliseconds for some work."""
+    began = time.perf_counter()
+    work()
+    return (time.perf_counter() - began) * 1000
+
+
+def bench_server() -> None:
+    """The start page with many shoots after a restart; the first row of a long table."""
+    server = Served()
+    try:
+        call = Caller(server.address)
+        shoots = call("GET", "/api/shoots")["shoots"]
+        for number in range(SHOOTS - len(shoots)):
+            call("POST", f"/api/shoots/{shoots[number % len(shoots)]['id']}/duplicate", {})
+        settle(call)
+        server.kill()
+        server.start()
+        cold = timed(lambda: urllib.request.urlopen(f"{server.address}/api/shoots").read())
+        told(f"the list of {SHOOTS} shoots, cold after a restart", f"{cold:.0f} ms", "300 ms")
+        harbour = next(one["id"] for one in shoots if one["name"] == "Harbour refloat")
+        plan = call("GET", f"/api/shoots/{harbour}")
+        held = {"frames": "100000", "interval": "16", "rate": "25"}
+        plan["plan"]["clip"]["pegs"] = [{"quantity": name, "value": value} for name, value in held.items()]
+        call("PUT", f"/api/shoots/{harbour}", {"version": plan["version"], "plan": plan["plan"]})
+        server.kill()
+        server.start()
+        rows = [timed(lambda: first_row(f"{server.address}/files/shoots/{harbour}/frames.csv")) for _ in range(6)]
+        told("frames.csv of 100 000, first data row, cold", f"{rows[0]:.0f} ms", "600 ms")
+        told("frames.csv of 100 000, first data row, warm", f"{statistics.median(rows[1:]):.0f} ms", "200 ms")
+    finally:
+        server.stop()
+
+
+def settle(call: Caller) -> None:
+    """Wait until no line of the list is worked out any more."""
+    while any(one["stale"] for one in call("GET", "/api/shoots")["shoots"]):
+        time.sleep(0.2)
+
+
+def first_row(address: str) -> None:
+    """Read a table up to its first row of figures."""
+    with urllib.request.urlopen(address) as answer:
+        while not answer.readline().startswith(b"1,"):
+            pass
+
+
+def bench_page() -> None:
+    """From a moved handle on the page to the picture that follows from it, and the finder's own work."""
     server = Served()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
             page: Page = browser.new_page(viewport={"width": 1280, "height": 800})
+            sizes: list[int] = []
+            page.on("response", lambda answer: sizes.append(len(answer.body())) if "/api/drag" in answer.url else None)
             page.goto(server.address)
             page.get_by_role("link", name="Harbour refloat").click()
             page.get_by_role("navigation", name="Chapters").get_by_role("link", name="Move").click()
             page.get_by_role("slider", name="Slide at keyframe 3").wait_for()
             page.locator("canvas[data-ready=yes]").wait_for()
             took = sorted(page.evaluate(DRAG)[WARM_UP:])
-            middle, most = statistics.median(took), took[int(len(took) * 0.95)]
-            said = f"19 of 20 within {most:.0f} ms, the slowest {took[-1]:.0f} ms"
-            print(f"a dragged handle           {middle:8.1f} ms   promised {DRAG_MS} ms; {said}")
-            bench_preview(page)
+            told("a dragged handle, median", f"{statistics.median(took):.0f} ms", "60 ms")
+            told("a dragged handle, 19 of 20", f"{took[int(len(took) * 0.95)]:.0f} ms", "100 ms")
+            told("an answer while dragging", f"{max(sizes) / 1000:.1f} kB", "40 kB")
+            bench_finder(page)
             browser.close()
     finally:
         server.stop()
 
 
-def bench_preview(page: Page) -> None:
-    """How many pictures a second the finder draws while it plays the clip, small and large."""
-    for size in ("small", "large"):
-        if size == "large":
-            page.get_by_role("button", name="Larger").click()
-            page.locator("canvas[data-ready=yes]").wait_for()
-        page.get_by_role("button", name="Play", exact=True).click()
-        page.wait_for_timeout(3000)
-        wide, high, rate = page.locator("canvas").evaluate("c => [c.width, c.height, Number(c.dataset.rate)]")
-        page.get_by_role("button", name="Pause").click()
-        print(f"the finder, {wide} x {high:<8} {rate:8.0f} /s   promised 24 to 60; drawn without a graphics card")
+def bench_finder(page: Page) -> None:
+    """The finder's work for one picture at its larger size, without a graphics card."""
+    page.get_by_role("button", name="Larger").click()
+    page.locator("canvas[data-ready=yes]").wait_for()
+    page.get_by_role("button", name="Play", exact=True).click()
+    page.wait_for_timeout(3000)
+    wide, high, work = page.locator("canvas").evaluate("c => [c.width, c.height, Number(c.dataset.work)]")
+    page.get_by_role("button", name="Pause").click()
+    told(f"the finder's work for a picture, {wide} x {high}", f"{work:.1f} ms", "33 ms, median")
 
 
 if __name__ == "__main__":
     print(f"on {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}; medians")
-    bench_evaluate()
-    bench_drag()
+    bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
+    bench_server()
+    bench_page()

@@ -2,6 +2,7 @@
 
 import copy
 import json
+import os
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +13,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AnyCard
 from bridle.server.kit.models import CARD
 
+# How many a property is tried on; `make fuzz` asks for thousands.
+EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "120"))
 DEMO = Path(__file__).parents[1] / "bridle" / "demo"
 PLANS = [json.loads(file.read_text(encoding="utf-8")) for file in sorted((DEMO / "shoots").glob("*.json"))]
 CARDS = list(json.loads((DEMO / "kit.json").read_text(encoding="utf-8"))["cards"].values())

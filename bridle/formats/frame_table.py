@@ -2,8 +2,9 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters.path import FIELDS
-from bridle.core.evaluate import answers
+from bridle.core.chapters import clip
+from bridle.core.chapters import timeline as times
+from bridle.core.chapters.path import FIELDS, positions
 from bridle.core.plan.document import Plan
 from bridle.formats.csv_lines import csv_line
 
@@ -20,17 +21,20 @@ def header(plan: Plan) -> list[str]:
 
 def rows(plan: Plan) -> Iterator[list[str]]:
     """One row a frame. Raises `NoFramesError` at once while the clip is open."""
-    told = answers(plan)
-    if told.timeline is None:
+    # Only what stands in the table is worked out: the first row of a long shoot is not to wait for all its snags.
+    solved = clip.answer(plan.clip)
+    timeline = times.answer(plan, solved)
+    if timeline is None or solved.solution is None:
         raise NoFramesError("the clip leaves something open, so there are no frames to list")
-    timeline, positions = told.timeline, [told.path.positions[axis.name] for axis in plan.rig.axes]
+    places = positions(plan, solved.solution)
+    columns = [places[axis.name] for axis in plan.rig.axes]
     exposure = [f"{float(plan.beat.exposure_s):.9g}", f"{plan.camera.aperture:g}", str(plan.camera.iso)]
 
     def lines() -> Iterator[list[str]]:
         for frame in range(timeline.frames):
             clock = timeline.clock(frame).isoformat(timespec="milliseconds")
             elapsed = f"{float(timeline.elapsed_s(frame)):.3f}"
-            yield [str(frame + 1), clock, elapsed, *(f"{axis[frame]:.4f}" for axis in positions), *exposure]
+            yield [str(frame + 1), clock, elapsed, *(f"{axis[frame]:.4f}" for axis in columns), *exposure]
 
     return lines()
 

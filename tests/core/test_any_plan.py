@@ -1,6 +1,5 @@
 """Whatever a plan or a card holds: it is worked out, compared and brought back."""
 
-import os
 from unittest import TestCase
 
 from hypothesis import HealthCheck, given, settings
@@ -15,10 +14,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply, difference
 from bridle.core.plan.kit import AnyCard, Copy
 from bridle.core.run.programme import NotReadyError, programme
-from tests.mutated import PLANS, mutated_cards, mutated_plans
+from tests.mutated import EXAMPLES, PLANS, mutated_cards, mutated_plans
 
-# `make fuzz` asks for thousands.
-EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "120"))
 OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
 SELDOM = settings(max_examples=max(20, EXAMPLES // 4), deadline=None, suppress_health_check=list(HealthCheck))
 

@@ -22,6 +22,7 @@ from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
+from tests.mutated import EXAMPLES
 from tests.strategies import clips, copies, enough_holds, fitted, moves, plan_of, plans, ramp
 from tests.workings import worked_out
 
@@ -203,7 +204,7 @@ class Contract(TestCase):
                 self.assertTrue(snag.fixes, code)
                 self._fixes_work(plan, snag)
 
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=max(40, EXAMPLES // 10), deadline=None)
     @given(plans)
     def test_of_any_plan(self, plan: Plan) -> None:
         told = evaluate(plan)

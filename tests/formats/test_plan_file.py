@@ -48,7 +48,7 @@ REFUSED: dict[str, tuple[bytes | str, str, str]] = {
 
 
 class PlanFiles(TestCase):
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=30, deadline=None)
     @given(plans)
     def test_the_round_trip_is_exact_and_fits_the_schema(self, plan: Plan) -> None:
         text = write_plan(plan)

@@ -23,7 +23,7 @@ from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
 
 LOG = logging.getLogger("bridle.shoots")
 State = Literal["running", "planned", "done"]
-MOST_POINTS = 100
+MOST_POINTS, EVEN_POINTS = 100, 48
 SHOWN = ("clip.interval", "clip.shoot", "clip.clip")
 # A request works stale lines out for so long; what is left is done behind it.
 AT_ONCE_S = 0.1
@@ -98,7 +98,8 @@ def _small(told: Evaluation) -> Traces | None:
         return None
     count = len(told.traces.frames)
     axes = {name: np.broadcast_to(np.array(values), (count,)) for name, values in told.traces.axes.items()}
-    picked = kept_indices([*axes.values(), np.array(told.traces.elapsed_s)], MOST_POINTS)
+    extremes = kept_indices([*axes.values(), np.array(told.traces.elapsed_s)], MOST_POINTS)
+    picked = np.union1d(extremes, np.linspace(0, count - 1, min(count, EVEN_POINTS)).astype(int))
     return Traces(
         frames=tuple(told.traces.frames[i] for i in picked),
         elapsed_s=tuple(told.traces.elapsed_s[i] for i in picked),

@@ -32,6 +32,8 @@
   let share = $state(0);
   let measured = $state(0);
   let ticks: number[] = [];
+  let works: number[] = [];
+  let work = $state(0);
 
   const view = $derived(sheet.told.view);
   const frames = $derived(sheet.told.frames ?? 1);
@@ -82,15 +84,18 @@
 
   function show(context: CanvasRenderingContext2D, frame: number) {
     if (!model) return;
+    const began = performance.now();
     paint(context, model, sheet.plan, sheet.told, frame);
     if (shown.onion) skins(context, model, sheet.told, frames);
     lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
-    if (head.playing) count();
+    if (head.playing) count(performance.now() - began);
   }
 
-  /** How many pictures a second are drawn while it plays. */
-  function count() {
+  /** How many pictures a second are drawn while it plays, and how long the work for one takes (median, ms). */
+  function count(took: number) {
     const now = performance.now();
+    works = [...works, took].slice(-61);
+    work = [...works].sort((a, b) => a - b)[works.length >> 1] ?? 0;
     ticks = [...ticks.filter((tick) => now - tick < 1000), now];
     measured = ticks.length;
   }
@@ -155,6 +160,7 @@
           'deg'
         )}, tilt {write(pose?.tilt ?? 0, 'deg')}"
         data-rate={measured}
+        data-work={work}
         data-ready={model ? 'yes' : 'no'}
       ></canvas>
       {#if !model}<p class="mono-note">Setting up the scene …</p>{/if}
