@@ -7,7 +7,7 @@ export DJANGO_SETTINGS_MODULE := bridle.server.settings
 
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
 
-.PHONY: demo demo-fresh dev test check page bench screenshots api format docs chromium
+.PHONY: demo demo-fresh dev test check page bench fuzz screenshots api format docs chromium
 
 # --- setting up, each step only when what it depends on has changed ---
 
@@ -76,6 +76,13 @@ test: chromium check $(S)/page
 
 bench: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.bench $(BASE)
+
+# Long hunts, each bounded: some thousand plans and cards, power cuts, a fuzzer on the API, a month of saves and runs.
+fuzz: $(S)/test $(S)/page
+	@BRIDLE_EXAMPLES=20000 $(BIN)/python manage.py test --noinput tests.core.test_any_plan
+	@$(BIN)/python -m tests.hunts.kills
+	@$(BIN)/python -m tests.hunts.requests
+	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"
 
 # --- writing what is made from other things ---
 

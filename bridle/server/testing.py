@@ -3,11 +3,17 @@
 from typing import Any
 from unittest import TestSuite
 
+from django.db import connections
 from django.test.runner import DiscoverRunner
 
 
 class CountingRunner(DiscoverRunner):
     """Ends with `N passed, N failed`, and `, N skipped` where any were."""
+
+    def setup_databases(self, **options: Any) -> Any:
+        """A test database is copied for each process that runs tests, so all of it has to lie in its one file."""
+        connections["default"].settings_dict["OPTIONS"]["init_command"] = "PRAGMA foreign_keys=ON;"
+        return super().setup_databases(**options)
 
     def suite_result(self, suite: TestSuite, result: Any, **options: Any) -> int:
         """Print the count; what cannot be loaded counts as failed."""

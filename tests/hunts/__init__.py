@@ -1,0 +1,1 @@
+"""Long hunts: `make fuzz` runs each of them, bounded, and prints what it came to."""
