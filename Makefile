@@ -72,7 +72,7 @@ check: $(S)/test $(S)/node
 		&& cmp ../.stamps/schema.d.ts src/api/schema.d.ts
 
 test: chromium check $(S)/page
-	$(BIN)/python manage.py test tests --noinput
+	$(BIN)/python manage.py test tests --noinput --parallel auto
 
 bench: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.bench $(BASE)

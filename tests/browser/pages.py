@@ -4,7 +4,7 @@ import re
 from typing import Any
 from unittest import TestCase
 
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from tests.served import Served
 
@@ -19,6 +19,8 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
+# A slow machine draws late; what is wrong stays wrong.
+expect.set_options(timeout=12_000)
 LOOKS = ("paper", "cyanotype", "safelight")
 
 

@@ -235,3 +235,27 @@ class Firm(BrowserCase):
         expect(page.get_by_role("dialog")).to_contain_text(f"name {was} instead of another name")
         page.get_by_role("button", name="Bring it back").first.click()
         expect(page.get_by_role("article", name=f"Card {was}")).to_be_visible()
+
+    def test_a_card_and_a_note_wait_for_the_server_too(self) -> None:
+        page = self.page("/kit")
+        page.get_by_role("button", name="full-frame body, 24 MP").first.click()
+        page.route("**/api/kit/**", away)
+        type_over(page, "writes in", "3 s")
+        expect(page.get_by_text("Bridle cannot be reached.")).to_be_visible()
+        page.on("dialog", lambda dialog: dialog.accept())
+        page.unroute("**/api/kit/**")
+        page.reload()
+        page.get_by_role("button", name="full-frame body, 24 MP").first.click()
+        expect(figure(page, "writes in")).to_have_text("3 s")
+
+        page.goto(f"{self.server.address}/log")
+        note = page.get_by_label("What to do differently next time").first
+        page.route("**/api/log/**", away)
+        note.fill("ballast, and more of it")
+        expect(page.get_by_text("Your note is kept in this browser")).to_be_visible()
+        page.unroute("**/api/log/**")
+        page.reload()
+        expect(note).to_have_value("ballast, and more of it")
+        expect(page.get_by_text("saved", exact=True)).to_be_visible()
+        page.reload()
+        expect(note).to_have_value("ballast, and more of it")

@@ -155,7 +155,7 @@ class SheetParts(BrowserCase):
             expect(log).to_contain_text(said)
         expect(page.get_by_role("heading", name="In the logbook")).to_be_visible()
         page.get_by_role("button", name=re.compile("^on site, taken")).click()
-        expect(page.get_by_label("Working of on site, taken")).to_contain_text("taken × interval + delayed")
+        expect(page.get_by_label("Working of on site, taken")).to_contain_text("clock")
 
     def _taken(self, page: Page, frames: int) -> None:
         page.wait_for_function("n => Number(document.querySelector('[data-taken]')?.dataset.taken) >= n", arg=frames)

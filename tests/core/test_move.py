@@ -277,7 +277,8 @@ class Seeing(TestCase):
             self.assertTrue(math.isnan(found.error))
         else:
             self.assertAlmostEqual(found.error, worst, 9)
-            if every:
+            # Steeper than five in one no pan brings a mark to a third: it comes as near as it can, and is told so.
+            if every and mark[2] + 900 * math.sin(math.radians(20)) < 5 * mark[1]:
                 self.assertLess(worst, 1e-6)
 
     @settings(max_examples=40, deadline=None)

@@ -5,6 +5,7 @@ import random
 import threading
 import time
 import urllib.error
+from http.client import HTTPException
 from typing import Any
 
 from tests.served import Served
@@ -28,7 +29,7 @@ def saves(server: Served, kills: int, dice: random.Random) -> int:
             plan["camera"]["iso"] = 100 + (kill * 1000 + number) % 900_000
             try:
                 version = call("PUT", f"/api/shoots/{shoot}", {"version": version, "plan": plan})["version"]
-            except OSError:
+            except (OSError, HTTPException):
                 break
             acknowledged, last = acknowledged + 1, plan["camera"]["iso"]
         cut.join()

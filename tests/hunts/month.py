@@ -75,4 +75,3 @@ def main() -> None:
     before, after = served_runs()
     print(f"{RUNS} runs and {RUNS * 40} opened versions: memory {before:.0f} MB, then {after:.0f} MB", flush=True)
     assert after - before < 150, "a server's memory grows without bound"
-

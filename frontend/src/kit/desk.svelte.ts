@@ -1,8 +1,17 @@
 import { SvelteMap } from 'svelte/reactivity';
-import { api, got, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
+import { api, AwayError, got, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
 import { reader } from '../reader.svelte';
 
 const MOST_UNDO = 100;
+const AGAIN_MS = 1500;
+const LEFT = 'bridle.unsaved-cards';
+
+/** A change of a card, as it can be kept until the server is back. */
+type Wish = { id: number } & (
+  | { do: 'type'; path: string; text: string }
+  | { do: 'set'; path: string; value: unknown; merge?: string | undefined }
+  | { do: 'replace'; card: KitCard }
+);
 
 interface Step {
   id: number;
@@ -25,6 +34,24 @@ export class Desk {
   troubles = new SvelteMap<string, string>();
   readonly zone = 'UTC';
   #queue: Promise<boolean> = Promise.resolve(true);
+  #wishes: Wish[] = [];
+  #closed = false;
+
+  /** Whether a change is under way, or waits for the server. */
+  get unsettled(): boolean {
+    return this.saved !== 'saved' && this.#wishes.length > 0;
+  }
+
+  /** Make the changes that a window could not save before it was closed. */
+  async takeUp(): Promise<void> {
+    const left = JSON.parse(localStorage.getItem(LEFT) ?? '[]') as Wish[];
+    localStorage.removeItem(LEFT);
+    for (const wish of left) await this.#wish(wish);
+  }
+
+  close(): void {
+    this.#closed = true;
+  }
 
   get card(): CardLine | undefined {
     return this.cards?.find((one) => one.id === this.held);
@@ -85,21 +112,42 @@ export class Desk {
 
   /** What was typed at a place of the card in hand. */
   type(path: string, text: string): Promise<boolean> {
-    return this.#next(async (now) => {
-      const body = { card: now.card, path, text, imperial: reader.imperial };
-      const answer = await api.POST('/api/kit/type', { body });
-      if (!answer.data) return this.#refused(path, answer.error as Trouble);
-      return this.#put(now, answer.data.card, path);
-    });
+    return this.#wish({ id: this.held ?? 0, do: 'type', path, text });
   }
 
   set(path: string, value: unknown, merge?: string): Promise<boolean> {
-    return this.#next((now) => this.#put(now, placed(now.card, path, value), path, merge));
+    return this.#wish({ id: this.held ?? 0, do: 'set', path, value, merge });
   }
 
   /** Put a whole card in the place of the one in hand, as measuring does. */
   replace(card: KitCard): Promise<boolean> {
-    return this.#next((now) => this.#put(now, card, ''));
+    return this.#wish({ id: this.held ?? 0, do: 'replace', card });
+  }
+
+  async #wish(wish: Wish): Promise<boolean> {
+    this.#wishes.push(wish);
+    const done = await this.#next((now) => this.#grant(now, wish), wish.id);
+    // What was given up because the screen was left stays in the browser, for the next time it is opened.
+    if (this.#closed && !done) return false;
+    this.#wishes = this.#wishes.filter((one) => one !== wish);
+    this.#keep();
+    return done;
+  }
+
+  async #grant(now: CardLine, wish: Wish): Promise<boolean> {
+    if (wish.do === 'replace') return this.#put(now, wish.card, '');
+    if (wish.do === 'set')
+      return this.#put(now, placed(now.card, wish.path, wish.value), wish.path, wish.merge);
+    const body = { card: now.card, path: wish.path, text: wish.text, imperial: reader.imperial };
+    const answer = await api.POST('/api/kit/type', { body });
+    if (!answer.data) return this.#refused(wish.path, answer.error as Trouble);
+    return this.#put(now, answer.data.card, wish.path);
+  }
+
+  /** What waits for the server is kept in the browser, should the window be closed meanwhile. */
+  #keep(): void {
+    if (this.#wishes.length) localStorage.setItem(LEFT, JSON.stringify(this.#wishes));
+    else localStorage.removeItem(LEFT);
   }
 
   undo = (): void => void this.#walk('undo');
@@ -124,20 +172,24 @@ export class Desk {
     });
   }
 
-  /** One change after another: each starts from what the one before has left. */
-  #next(work: (now: CardLine) => Promise<boolean>): Promise<boolean> {
+  /** One change after another: each starts from what the one before has left, and waits for a server that is away. */
+  #next(work: (now: CardLine) => Promise<boolean>, id = this.held): Promise<boolean> {
     this.#queue = this.#queue.then(async () => {
-      const now = this.card;
-      if (!now) return false;
-      this.saved = 'saving';
-      try {
-        const done = await work(now);
-        this.saved = done ? 'saved' : 'not saved';
-        return done;
-      } catch (error) {
-        this.saved = 'not saved';
-        this.trouble = sentence(error);
-        return false;
+      for (;;) {
+        const now = this.cards?.find((one) => one.id === id);
+        if (!now) return false;
+        this.saved = 'saving';
+        try {
+          const done = await work(now);
+          this.saved = done ? 'saved' : 'not saved';
+          return done;
+        } catch (error) {
+          this.saved = 'not saved';
+          this.trouble = sentence(error);
+          if (!(error instanceof AwayError) || this.#closed) return false;
+          this.#keep();
+          await new Promise((again) => setTimeout(again, AGAIN_MS));
+        }
       }
     });
     return this.#queue;

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A note in the logbook, saved by itself; another window's note is never overwritten. */
+  import { onMount } from 'svelte';
   import { api, sentence, type LogLine } from '../api/client';
 
   interface Props {
@@ -17,24 +18,49 @@
   let theirs = $state<string | null>(null);
   let timer = 0;
 
+  /** What is not saved yet is kept in the browser, and saved when the note is opened again, if not before. */
+  // svelte-ignore state_referenced_locally
+  const draft = `bridle.note.${entry.id}`;
+  const AGAIN_MS = 2500;
+
+  onMount(() => {
+    const left = localStorage.getItem(draft);
+    if (left !== null && left !== text) {
+      text = left;
+      void save();
+    }
+    const leave = (event: BeforeUnloadEvent) => {
+      if (localStorage.getItem(draft) !== null) event.preventDefault();
+    };
+    addEventListener('beforeunload', leave);
+    return () => {
+      removeEventListener('beforeunload', leave);
+      clearTimeout(timer);
+      if (said === 'saving') void save();
+    };
+  });
+
   function soon() {
     said = 'saving';
+    localStorage.setItem(draft, text);
     clearTimeout(timer);
     timer = window.setTimeout(() => void save(), 500);
   }
 
   async function save() {
     clearTimeout(timer);
+    const sent = text;
     try {
       const path = { entry_id: entry.id };
       const answer = await api.PUT('/api/log/{entry_id}', {
         params: { path },
-        body: { version, note: text }
+        body: { version, note: sent }
       });
       if (answer.data) {
         version = answer.data.version;
         said = 'saved';
         theirs = null;
+        if (text === sent) localStorage.removeItem(draft);
         onsaved?.(answer.data);
       } else if (answer.response.status === 409) {
         const kept = (answer.error as { kept: LogLine }).kept;
@@ -44,7 +70,8 @@
           'Another window wrote here in the meantime. Its note stands below; your next save replaces it.';
       } else said = sentence(answer.error);
     } catch (error) {
-      said = `${sentence(error)} Your note stays here; it is saved as soon as you go on typing.`;
+      said = `${sentence(error)} Your note is kept in this browser, and saved by itself.`;
+      timer = window.setTimeout(() => void save(), AGAIN_MS);
     }
   }
 </script>

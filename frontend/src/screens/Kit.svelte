@@ -13,7 +13,17 @@
   const desk = new Desk();
   handDownEditor(desk);
   let adding = $state(false);
-  onMount(() => void desk.look());
+  onMount(() => {
+    void desk.look().then(() => desk.takeUp());
+    const leave = (event: BeforeUnloadEvent) => {
+      if (desk.unsettled) event.preventDefault();
+    };
+    addEventListener('beforeunload', leave);
+    return () => {
+      removeEventListener('beforeunload', leave);
+      desk.close();
+    };
+  });
 
   const on = (kinds: string[]) => (desk.cards ?? []).filter((one) => kinds.includes(one.card.kind));
   function told(line: CardLine): string {
