@@ -259,3 +259,22 @@ class Firm(BrowserCase):
         expect(page.get_by_text("saved", exact=True)).to_be_visible()
         page.reload()
         expect(note).to_have_value("ballast, and more of it")
+
+    def test_a_quick_hand_on_a_slow_server_undoes_nothing_of_its_own(self) -> None:
+        page = self.open_demo("Lamps along the quay", chapter="Rig")
+
+        def slowly(route: Route) -> None:
+            page.wait_for_timeout(400)
+            route.continue_()
+
+        page.get_by_role("button", name="Put something on").click()
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_role("button", name="light tripod")).to_be_visible()
+        page.keyboard.press("Escape")
+        page.route("**/api/evaluate", slowly)
+        page.get_by_role("button", name="take tripod, three sections off").click(no_wait_after=True)
+        page.get_by_role("button", name="Put something on").click(no_wait_after=True)
+        dialog.get_by_role("button", name="light tripod").click(no_wait_after=True)
+        expect(page.get_by_role("button", name="take light tripod off")).to_be_visible()
+        expect(page.get_by_role("button", name="take tripod, three sections off")).to_have_count(0)
+        page.unroute("**/api/evaluate")

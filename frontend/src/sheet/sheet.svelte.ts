@@ -18,6 +18,7 @@ import { reader } from '../reader.svelte';
 import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
+import { caughtUp } from './rebase';
 import { dragged, unpacked } from './told';
 import { drop, put, takeUp } from './unsaved';
 
@@ -31,6 +32,8 @@ interface Asked {
   changes: Change[];
   merge: string | undefined;
   kind: 'change' | 'undo' | 'redo' | 'look';
+  /** The plan as it stood when this was asked for. */
+  seen: Plan;
   done: (accepted: boolean) => void;
 }
 
@@ -140,12 +143,12 @@ export class Sheet {
 
   /** What an undo or redo does is settled when its turn comes: those before it in the queue move the stacks. */
   #changes(asked: Asked): Change[] {
-    if (asked.kind === 'change') return asked.changes;
+    if (asked.kind === 'change') return asked.changes.map((one) => caughtUp(one, asked.seen, this.plan));
     const edits = asked.kind === 'undo' ? this.undos.at(-1)?.edits : this.redos.at(-1);
     return edits ? [{ do: 'edits', edits }] : [];
   }
 
-  #ask(asked: Omit<Asked, 'done'>): Promise<boolean> {
+  #ask(asked: Omit<Asked, 'done' | 'seen'>): Promise<boolean> {
     if (this.then) {
       this.said = 'This is how it stood once. Go back to now, or bring this back, to change anything.';
       return Promise.resolve(false);
@@ -156,7 +159,7 @@ export class Sheet {
         last.done(false);
         this.#queue.pop();
       }
-      this.#queue.push({ ...asked, done });
+      this.#queue.push({ ...asked, seen: this.plan, done });
       void this.#pump();
     });
   }
