@@ -52,7 +52,8 @@ def history(kept: Kept, words: Words, before: int | None = None) -> RevisionList
         content = {name: getattr(kept, name) for name in kept.CONTENT}
         found.insert(0, _Version(kept.version, kept.changed_at, content, now=True))
     page, rest = found[:PAGE], found[PAGE : PAGE + 1]
-    older: list[_Version | None] = [*found[1 : len(page) + 1], *([] if rest else [None])]
+    older: list[_Version | None] = [*page[1:], *rest]
+    older += [None] * (len(page) - len(older))
     each = [_line(one, before_it, words) for one, before_it in zip(page, older, strict=True)]
     return RevisionList(revisions=each, before=page[-1].version if rest else None)
 

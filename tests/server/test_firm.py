@@ -203,6 +203,7 @@ class Revisions(TestCase):
         restored, _ = apply(shoot.read(), [Edit.model_validate(one) for one in back["edits"]])
         self.assertEqual(restored, HARBOUR)
         self.assertEqual(self.page.get(f"{address}/99").status_code, 404)
+        self.assertEqual(self.page.get(f"{address}?before=1").json(), {"revisions": [], "before": None})
 
     def test_a_long_list_goes_on_page_by_page(self) -> None:
         shoot = keep(HARBOUR)
@@ -309,6 +310,7 @@ class Refusals(TestCase):
             (422, "POST", "/api/evaluate", []),
             (422, "POST", "/api/evaluate", {"plan": {**plan, "shoot": {**plan["shoot"], "name": "\u200b\u3164"}}}),
             (422, "POST", "/api/evaluate", {"plan": plan, "changes": [{"do": "set", "path": "clip", "value": "x"}]}),
+            (422, "POST", "/api/kit", {"kind": "body", "name": "x" * 200}),
             (422, "POST", "/api/working", {"plan": plan, "key": "no.such.figure"}),
             (413, "POST", "/api/evaluate", b" " * 2_000_000),
             (413, "POST", "/api/shoots/import", b" " * 2_000_000),

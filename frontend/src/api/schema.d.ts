@@ -4472,7 +4472,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name: string | "";
         };
         /**
          * StaleCard
