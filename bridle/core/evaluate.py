@@ -98,14 +98,21 @@ class Answers:
         return [part for part in parts if part is not None]
 
 
-def answers(plan: Plan) -> Answers:
-    """Ask the chapters one after another. Never raises on a well-formed plan."""
+# What is not asked again while something is dragged, and stays as it was told last.
+ASIDE = tuple(kind.code for part in (schools, storing, rig, drives, timer) for kind in part.KINDS)
+
+
+def answers(plan: Plan, aside: bool = True) -> Answers:
+    """Ask the chapters one after another, those that stand aside or not. Never raises on a well-formed plan."""
     clips = clip.answer(plan.clip)
     times = timeline.answer(plan, clips)
     what_for = occasion.answer(plan, clips, times)
     paths = path.answer(plan, clips)
     seen = view.answer(plan, clips, times, paths)
     beats = beat.answer(plan, clips, paths)
+    if not aside:
+        empty = schools.SchoolsAnswer(), storing.StoringAnswer(), None, drives.DrivesAnswer(), timer.TimerAnswer()
+        return Answers(clips, times, what_for, paths, seen, beats, *empty, review.ReviewAnswer())
     both = schools.answer(plan, clips, paths)
     stored = storing.answer(plan, clips, times)
     rigs, told = rig.answer(plan), drives.answer(plan, clips, paths)
@@ -114,14 +121,15 @@ def answers(plan: Plan) -> Answers:
     return Answers(clips, times, what_for, paths, seen, beats, both, stored, rigs, told, timed, reviewed)
 
 
-def evaluate(plan: Plan, points: int = MOST) -> Evaluation:
-    """Everything about a shoot; its moves are drawn through about so many points."""
-    told = answers(plan)
+def evaluate(plan: Plan, points: int = MOST, aside: bool = True) -> Evaluation:
+    """Everything about a shoot, its moves drawn through about so many points; for a drag without what stands aside."""
+    told = answers(plan, aside)
     figures = {figure.key: figure for part in told.telling for figure in part.figures}
     # A timeline has nothing to complain of.
     snags = worst([snag for part in told.telling if part is not told.timeline for snag in part.snags])
     solution, kept = told.clip.solution, _kept(told, points)
-    return Evaluation(
+    # Built from typed values, here and below: checking the arrays once more would cost an eighth of the time.
+    return Evaluation.model_construct(
         frames=solution.frames if solution else None,
         interval_s=float(solution.interval) if solution else None,
         clip=_clip_state(plan, told.clip),
@@ -133,7 +141,7 @@ def evaluate(plan: Plan, points: int = MOST) -> Evaluation:
         traces=_traces(kept, told),
         view=_view_state(plan, kept, told),
         review=ReviewState.model_validate(told.review),
-        origins={path: OriginState.model_validate(one) for path, one in origin.answer(plan).items()},
+        origins={path: OriginState.model_validate(one) for path, one in origin.answer(plan).items()} if aside else {},
         figures=figures,
         snags=tuple(snags),
     )
@@ -189,7 +197,7 @@ def _traces(kept: NDArray[np.int64] | None, told: Answers) -> Traces | None:
         return None
     axes = {name: _rounded(values[kept]) for name, values in told.path.positions.items()}
     elapsed = np.round(told.timeline.starts_s()[kept], 3)
-    return Traces(frames=tuple(kept.tolist()), elapsed_s=tuple(elapsed.tolist()), axes=axes)
+    return Traces.model_construct(frames=tuple(kept.tolist()), elapsed_s=tuple(elapsed.tolist()), axes=axes)
 
 
 def _rounded(values: NDArray[np.float64], digits: int = 3) -> tuple[float, ...]:
@@ -208,7 +216,7 @@ def _view_state(plan: Plan, kept: NDArray[np.int64] | None, told: Answers) -> Vi
     ways = {name: getattr(at, name) for name in ("x", "z", "pan", "tilt", "roll", "focal")}
     ends = {"azimuth": seen.sun.azimuth, "altitude": seen.sun.altitude} if seen.sun else {}
     sun = {name: _rounded(values[kept], 2) for name, values in ends.items()} or None
-    return ViewState(
+    return ViewState.model_construct(
         kept_mm=(frame.width_mm, frame.height_mm),
         delivered_px=(frame.width_px, frame.height_px),
         keyframes=tuple(sketched.frame(number) for number in range(len(sketched.arrive))),
@@ -219,7 +227,7 @@ def _view_state(plan: Plan, kept: NDArray[np.int64] | None, told: Answers) -> Vi
         crops=_crops(crops.crop_shares(plan, solution)[kept]),
         sights=tuple(SightState.model_validate(one) for one in seen.sights),
         visits=framings.visits_a_cycle(plan),
-        beside=dict(framings.offsets(plan)),
+        beside={str(name): away for name, away in framings.offsets(plan).items()},
     )
 
 

@@ -38,8 +38,8 @@ class Sheet:
 class ReviewAnswer:
     """The settings by device, and cautions in plain words."""
 
-    sheets: tuple[Sheet, ...]
-    cautions: tuple[str, ...]
+    sheets: tuple[Sheet, ...] = ()
+    cautions: tuple[str, ...] = ()
 
 
 def answer(

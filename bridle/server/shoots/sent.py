@@ -4,8 +4,8 @@ from typing import Any
 
 from ninja import Schema
 
-from bridle.core.evaluate import evaluate
-from bridle.core.evaluation import BeatState, ClipState, Evaluation, RigState, Traces, ViewState
+from bridle.core.evaluate import ASIDE, evaluate
+from bridle.core.evaluation import BeatState, ClipState, Evaluation, Traces, ViewState
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Slot
@@ -51,12 +51,12 @@ class Brief(Schema):
     interval_s: float | None
     clip: ClipState
     beat: BeatState | None
-    stalls_at: int | None
-    rig: RigState | None
     traces: Traces | None
     view: ViewState | None
     figures: dict[str, Shown]
     snags: list[Noticed]
+    # The codes of the snags that were not looked for: these stay as they were told last.
+    aside: list[str]
 
 
 def shown(figures: dict[str, Figure]) -> dict[str, Shown]:
@@ -75,10 +75,10 @@ def sent(told: Evaluation) -> Sent:
 
 def brief(plan: Plan) -> Brief:
     """A plan evaluated for a drag."""
-    told = evaluate(plan, DRAGGED_POINTS)
-    parts: dict[str, Any] = {name: getattr(told, name) for name in Brief.model_fields}
+    told = evaluate(plan, DRAGGED_POINTS, aside=False)
+    parts: dict[str, Any] = {name: getattr(told, name) for name in Brief.model_fields if name != "aside"}
     snags = [Noticed.model_construct(**{n: getattr(one, n) for n in Noticed.model_fields}) for one in told.snags]
-    return Brief.model_construct(**{**parts, "figures": shown(told.figures), "snags": snags})
+    return Brief.model_construct(**{**parts, "figures": shown(told.figures), "snags": snags, "aside": list(ASIDE)})
 
 
 # A version of a shoot never changes, so what is sent of it is worked out once.

@@ -3945,9 +3945,6 @@ export interface components {
             interval_s: number | null;
             clip: components["schemas"]["ClipState"];
             beat: components["schemas"]["BeatState"] | null;
-            /** Stalls At */
-            stalls_at: number | null;
-            rig: components["schemas"]["RigState"] | null;
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
             /** Figures */
@@ -3956,6 +3953,8 @@ export interface components {
             };
             /** Snags */
             snags: components["schemas"]["Noticed"][];
+            /** Aside */
+            aside: string[];
         };
         /**
          * Dragged

@@ -26,6 +26,9 @@
   // svelte-ignore state_referenced_locally
   const sheet = new Sheet(opened);
   handDown(sheet);
+  $effect(() => {
+    sheet.chapter = chapter;
+  });
   const known = $derived(CHAPTERS.some((one) => one.key === chapter));
 
   onMount(() => {

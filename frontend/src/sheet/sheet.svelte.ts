@@ -53,6 +53,8 @@ export class Sheet {
   undos = $state.raw<Step[]>([]);
   redos = $state.raw<Edit[][]>([]);
   said = $state('');
+  /** Which chapter is open. */
+  chapter = '';
   /** Which part of the clip chapter lies open. */
   leaf = $state<'suits' | 'beat' | 'changing' | 'clock'>('suits');
   /** Which part of the move chapter lies open. */
@@ -106,6 +108,12 @@ export class Sheet {
     const answer = await api.POST('/api/working', { body: { plan: this.plan, key } });
     if (!answer.data) throw answer.error;
     return answer.data;
+  }
+
+  /** Whether what is dragged here changes only what a brief answer draws; elsewhere the whole answer stands on the page. */
+  get #draws(): boolean {
+    if (this.chapter === 'clip') return this.leaf !== 'beat';
+    return this.chapter === 'move' && this.moveLeaf !== 'drives';
   }
 
   /** Whether something is under way that would be lost, or not be seen to be kept, if the window closed now. */
@@ -204,7 +212,7 @@ export class Sheet {
     if (!changes.length) return false;
     const path = placeOf(changes[0]);
     const body = { plan: this.plan, changes };
-    const dragging = asked.merge !== undefined && asked.kind === 'change';
+    const dragging = asked.merge !== undefined && asked.kind === 'change' && this.#draws;
     const answer = dragging
       ? await api.POST('/api/drag', { body })
       : await api.POST('/api/evaluate', { body });

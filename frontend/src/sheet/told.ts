@@ -1,6 +1,8 @@
 /** What the server tells of a plan, made ready for drawing: arrays in full length, drags put into the last whole answer. */
 import type { Brief, Evaluation } from '../api/client';
 
+const WORST = ['stop', 'mind', 'note'];
+
 type Drawn = Pick<Evaluation, 'traces' | 'view'>;
 
 /** What stays the same throughout is sent once; here it stands at every frame that is drawn. */
@@ -29,8 +31,11 @@ export function unpacked<T extends Drawn>(told: T): T {
   };
 }
 
-/** The last whole answer with what a drag has changed; fixes come again with the next whole one. */
+/** The last whole answer with what a drag has changed; fixes, and what stands aside, come with the next whole one. */
 export function dragged(told: Evaluation, brief: Brief): Evaluation {
-  const snags = brief.snags.map((snag) => ({ ...snag, fixes: [] })) as unknown as Evaluation['snags'];
-  return { ...told, ...unpacked(brief), snags };
+  const { aside, figures, ...drawn } = unpacked(brief);
+  const seen = drawn.snags.map((snag) => ({ ...snag, fixes: [] })) as unknown as Evaluation['snags'];
+  const kept = told.snags.filter((snag) => aside.includes(snag.code));
+  const snags = [...seen, ...kept].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
+  return { ...told, ...drawn, figures: { ...told.figures, ...figures }, snags };
 }

@@ -6,7 +6,7 @@
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import Repeat from '@lucide/svelte/icons/repeat';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { number, write } from '../../format';
   import { look } from '../../looks/look.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -32,7 +32,15 @@
   let share = $state(0);
   let measured = $state(0);
   let ticks: number[] = [];
+  /** A picture that takes longer is drawn coarsely while it moves; it rests when nothing has come for so long. */
+  const SLOW_MS = 22;
+  const REST_MS = 120;
+  const COARSE = 0.6;
   let works: number[] = [];
+  let slow = false;
+  let coarse = false;
+  let shownAt = 0;
+  let rest = 0;
   let work = $state(0);
 
   const view = $derived(sheet.told.view);
@@ -72,8 +80,23 @@
     };
   });
 
-  $effect(() => model?.build(sheet.plan));
-  $effect(() => model?.size(drawn.width, drawn.height));
+  // The model is made anew only when something in the scene has changed, not at every step of a drag.
+  const scene = $derived(
+    JSON.stringify([
+      sheet.plan.move.marks,
+      sheet.plan.rig.normal_bearing_deg,
+      sheet.plan.rig.standing?.lens_height_mm
+    ])
+  );
+  $effect(() => {
+    if (scene) model?.build(untrack(() => sheet.plan));
+  });
+  $effect(() => {
+    model?.size(drawn.width, drawn.height);
+    // How long a picture takes depends on its size.
+    works = [];
+    slow = coarse = false;
+  });
   $effect(() => {
     const context = canvas?.getContext('2d');
     if (!model || !context || recording !== 'no') return;
@@ -85,17 +108,34 @@
   function show(context: CanvasRenderingContext2D, frame: number) {
     if (!model) return;
     const began = performance.now();
+    coarsen(slow && (head.playing || began - shownAt < REST_MS));
     paint(context, model, sheet.plan, sheet.told, frame);
     if (shown.onion) skins(context, model, sheet.told, frames);
     lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
-    if (head.playing) count(performance.now() - began);
+    shownAt = performance.now();
+    count(shownAt - began);
+    clearTimeout(rest);
+    if (coarse) rest = window.setTimeout(() => !head.playing && show(context, head.frame), REST_MS * 2);
+  }
+
+  /** Without a graphics card a picture in motion is drawn with fewer pixels, and in full when it rests. */
+  function coarsen(wanted: boolean) {
+    if (wanted === coarse) return;
+    coarse = wanted;
+    const share = coarse ? COARSE : 1;
+    model?.size(Math.round(drawn.width * share), Math.round(drawn.height * share));
   }
 
   /** How many pictures a second are drawn while it plays, and how long the work for one takes (median, ms). */
   function count(took: number) {
-    const now = performance.now();
-    works = [...works, took].slice(-61);
+    works = [...works, took].slice(-31);
     work = [...works].sort((a, b) => a - b)[works.length >> 1] ?? 0;
+    if (works.length > 4 && !coarse && work > SLOW_MS) {
+      slow = true;
+      works = [];
+    }
+    if (!head.playing) return;
+    const now = performance.now();
     ticks = [...ticks.filter((tick) => now - tick < 1000), now];
     measured = ticks.length;
   }
@@ -138,7 +178,10 @@
     setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
   }
 
-  onDestroy(() => (recording = 'stop'));
+  onDestroy(() => {
+    recording = 'stop';
+    clearTimeout(rest);
+  });
 
   const LINES = [
     ['thirds', 'thirds'],

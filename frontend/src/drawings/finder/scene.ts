@@ -39,6 +39,15 @@ const M = 1 / 1000;
 const FAR_M = 4000;
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
 
+/** Whether there is no graphics card: then smooth edges cost four times the work, and are left out. */
+function drawnInSoftware(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl2');
+  const asked = gl?.getExtension('WEBGL_debug_renderer_info');
+  const name = asked ? String(gl?.getParameter(asked.UNMASKED_RENDERER_WEBGL)) : '';
+  gl?.getExtension('WEBGL_lose_context')?.loseContext();
+  return /swiftshader|llvmpipe|software/i.test(name);
+}
+
 export class Model {
   readonly canvas = document.createElement('canvas');
   #renderer: WebGLRenderer;
@@ -57,7 +66,8 @@ export class Model {
 
   constructor(inks: Inks) {
     this.#inks = inks;
-    this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias: true, alpha: false });
+    const antialias = !drawnInSoftware();
+    this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias, alpha: false });
     this.#renderer.setPixelRatio(1);
     this.#lines = new LineBasicMaterial({ color: inks.ink });
     this.#ground = new Mesh(new PlaneGeometry(FAR_M * 2, FAR_M * 2), new MeshBasicMaterial());
