@@ -99,7 +99,8 @@ class Answers:
 
 
 # What is not asked again while something is dragged, and stays as it was told last.
-ASIDE = tuple(kind.code for part in (schools, storing, rig, drives, timer) for kind in part.KINDS)
+_KINDS_ASIDE = (*schools.KINDS, *storing.KINDS, *rig.KINDS, *drives.KINDS, *timer.KINDS, *view.ASIDE)
+ASIDE = tuple(kind.code for kind in _KINDS_ASIDE)
 
 
 def answers(plan: Plan, aside: bool = True) -> Answers:
@@ -108,7 +109,7 @@ def answers(plan: Plan, aside: bool = True) -> Answers:
     times = timeline.answer(plan, clips)
     what_for = occasion.answer(plan, clips, times)
     paths = path.answer(plan, clips)
-    seen = view.answer(plan, clips, times, paths)
+    seen = view.answer(plan, clips, times, paths, aside)
     beats = beat.answer(plan, clips, paths)
     if not aside:
         empty = schools.SchoolsAnswer(), storing.StoringAnswer(), None, drives.DrivesAnswer(), timer.TimerAnswer()

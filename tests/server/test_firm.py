@@ -268,6 +268,27 @@ class Revisions(TestCase):
         self.assertEqual((refused.status_code, "has ended" in refused.json()["message"]), (409, True))
 
 
+class Sent(TestCase):
+    def test_a_drag_is_told_what_the_whole_answer_says_and_a_working_comes_by_its_key(self) -> None:
+        page = Page()
+        for data in PLANS:
+            with self.subTest(data["shoot"]["name"]):
+                moved = {"do": "set", "path": "move.keyframes.1.slide_mm", "value": 123.0}
+                ask = {"plan": Plan.model_validate(data).model_dump(mode="json"), "changes": [moved]}
+                dragged, answer = page.send("POST", "/api/drag", ask), page.send("POST", "/api/evaluate", ask)
+                self.assertLess(len(dragged.content), 40_000)
+                brief, whole = dragged.json()["brief"], answer.json()["evaluation"]
+                self.assertEqual(dragged.json()["plan"], answer.json()["plan"])
+                self.assertEqual(brief["figures"], {key: whole["figures"][key] for key in brief["figures"]})
+                seen = [(one["code"], one["path"]) for one in brief["snags"]]
+                said = [(one["code"], one["path"]) for one in whole["snags"] if one["code"] not in brief["aside"]]
+                self.assertEqual(seen, said)
+                for key in ("view.across", "clip.interval"):
+                    working = page.send("POST", "/api/working", {"plan": answer.json()["plan"], "key": key}).json()
+                    self.assertEqual(working["value"], whole["figures"][key]["value"])
+                    self.assertTrue(working["terms"])
+
+
 class Thinning(PlainCase):
     @settings(max_examples=60, deadline=None)
     @given(st.lists(st.integers(0, 400 * 24 * 3600), max_size=300, unique=True))

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 from typing import Literal
 
 from bridle.core.chapters.clip_figures import clip_figures
@@ -127,8 +128,9 @@ class ClipAnswer:
         return self.free or self.contradiction
 
 
+@lru_cache(maxsize=8)
 def answer(clip: Clip) -> ClipAnswer:
-    """Solve the clip, or say what contradicts or is free."""
+    """Solve the clip, or say what contradicts or is free. The same clip stands in one plan after another of a drag."""
     if clip.ramped:
         return _ramped(clip)
     holds, keep = holds_of(clip), keep_of(clip)

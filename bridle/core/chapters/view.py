@@ -44,7 +44,13 @@ class ViewAnswer:
     snags: list[Snag] = field(default_factory=list)
 
 
-def answer(plan: Plan, clip: ClipAnswer, times: TimelineAnswer | None, path: PathAnswer) -> ViewAnswer:
+# What is not asked again while something is dragged: who is seen when, and what the sun does.
+ASIDE = (*inview.KINDS, *sunlight.KINDS)
+
+
+def answer(
+    plan: Plan, clip: ClipAnswer, times: TimelineAnswer | None, path: PathAnswer, aside: bool = True
+) -> ViewAnswer:
     """What is seen. While the clip is open: fields of view, what is kept, and marks aimed at twice."""
     told: list[Figure | Snag] = [*_views(plan), *crops.answer(plan), *aiming.answer(plan)]
     solution = clip.solution
@@ -53,8 +59,12 @@ def answer(plan: Plan, clip: ClipAnswer, times: TimelineAnswer | None, path: Pat
     places, frames = path.positions, solution.frames
     at = poses(plan, places, frames)
     shift = shifts.shift(plan, at)
-    seen, sun = inview.sights(plan, at, times), sunlight.sun(plan, times)
-    told += [*rounds.answer(plan, places, solution), *sunlight.answer(plan, at, times, sun)]
+    sun = sunlight.sun(plan, times)
+    told += rounds.answer(plan, places, solution)
+    seen: tuple[Sight, ...] = ()
+    if aside:
+        seen = inview.sights(plan, at, times)
+        told += sunlight.answer(plan, at, times, sun)
     if not isinstance(plan.move.visits, Stations):
         told += [*tracks.answer(plan, places, solution), *shifts.answer(plan, places, solution, shift)]
         told += inview.answer(plan, at, solution, seen)

@@ -1,5 +1,6 @@
 """What an evaluation is on its way to the page: figures without their workings, and less of it while one drags."""
 
+from dataclasses import dataclass
 from typing import Any
 
 from ninja import Schema
@@ -17,7 +18,8 @@ DRAGGED_POINTS = 120
 MOST_BYTES = 32_000_000
 
 
-class Shown(Schema):
+@dataclass(frozen=True, slots=True)
+class Shown:
     """A figure as it stands on the sheet; its working is asked for by its key when it is opened."""
 
     label: str
@@ -61,10 +63,7 @@ class Brief(Schema):
 
 def shown(figures: dict[str, Figure]) -> dict[str, Shown]:
     """The figures without their workings."""
-    return {
-        key: Shown.model_construct(label=one.label, value=one.value, unit=one.unit, exact=one.exact)
-        for key, one in figures.items()
-    }
+    return {key: Shown(one.label, one.value, one.unit, one.exact) for key, one in figures.items()}
 
 
 def sent(told: Evaluation) -> Sent:

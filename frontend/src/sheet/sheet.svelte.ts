@@ -113,7 +113,7 @@ export class Sheet {
   /** Whether what is dragged here changes only what a brief answer draws; elsewhere the whole answer stands on the page. */
   get #draws(): boolean {
     if (this.chapter === 'clip') return this.leaf !== 'beat';
-    return this.chapter === 'move' && this.moveLeaf !== 'drives';
+    return this.chapter === 'move' && !['marks', 'drives'].includes(this.moveLeaf);
   }
 
   /** Whether something is under way that would be lost, or not be seen to be kept, if the window closed now. */

@@ -37,5 +37,7 @@ export function dragged(told: Evaluation, brief: Brief): Evaluation {
   const seen = drawn.snags.map((snag) => ({ ...snag, fixes: [] })) as unknown as Evaluation['snags'];
   const kept = told.snags.filter((snag) => aside.includes(snag.code));
   const snags = [...seen, ...kept].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
-  return { ...told, ...drawn, figures: { ...told.figures, ...figures }, snags };
+  // Who is seen when stands aside as well.
+  const view = drawn.view && { ...drawn.view, sights: told.view?.sights ?? [] };
+  return { ...told, ...drawn, view, figures: { ...told.figures, ...figures }, snags };
 }

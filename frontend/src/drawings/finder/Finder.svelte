@@ -100,9 +100,18 @@
   $effect(() => {
     const context = canvas?.getContext('2d');
     if (!model || !context || recording !== 'no') return;
-    canvas!.width = drawn.width;
-    canvas!.height = drawn.height;
-    show(context, head.frame);
+    const { width, height } = drawn;
+    const [frame, ...seen] = [head.frame, sheet.told, scene, { ...shown }];
+    const draw = () => {
+      if (!seen.length || !canvas) return;
+      canvas.width = width;
+      canvas.height = height;
+      show(context, frame);
+    };
+    if (head.playing) return draw();
+    // Everything else that follows from a change is drawn first; changes that come together make one picture.
+    const handle = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(handle);
   });
 
   function show(context: CanvasRenderingContext2D, frame: number) {
