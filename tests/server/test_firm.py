@@ -1,6 +1,8 @@
 """Firm ground: stale saves of any kind, lists whose lines stand alone, finding, revisions, one shape of refusals."""
 
 import json
+import threading
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from unittest import TestCase as PlainCase
@@ -17,6 +19,7 @@ from bridle.core.plan.edit import Edit, apply
 from bridle.server.errors import SAID
 from bridle.server.keeping import BIN_DAYS, Revision, empty_bin, thin_all
 from bridle.server.kit.models import KitCard, keep_card
+from bridle.server.remembered import Remembered
 from bridle.server.revisions import DAY, WEEK, superfluous
 from bridle.server.runs.models import LogEntry, Run
 from bridle.server.shoots import lines
@@ -305,6 +308,30 @@ class Thinning(PlainCase):
             if step == WEEK:
                 stamps = [at.timestamp() // step.total_seconds() for _, at in left if NOW - at > 8 * WEEK]
                 self.assertEqual(len(set(stamps)), len(stamps))
+
+
+class Remembering(PlainCase):
+    def test_it_is_worked_out_once_for_all_who_ask_and_held_within_its_bytes(self) -> None:
+        held, made, begun = Remembered(1000), [], threading.Event()
+
+        def slowly() -> bytes:
+            made.append(1)
+            begun.wait(5)
+            return b"x" * 400
+
+        with ThreadPoolExecutor(8) as pool:
+            asked = [pool.submit(held.get, "one", slowly) for _ in range(8)]
+            begun.set()
+            self.assertEqual({len(one.result()) for one in asked}, {400})
+        self.assertEqual(len(made), 1)
+        for number in range(20):
+            held.get(number, lambda: b"y" * 300)
+            self.assertLessEqual(held.held_bytes, 1000)
+        self.assertEqual(held.get(19, lambda: b"anew"), b"y" * 300)
+        self.assertEqual(held.get("one", lambda: b"anew"), b"anew", "the longest unused is forgotten")
+        with self.assertRaises(ZeroDivisionError):
+            held.get("wrong", lambda: bytes(1 // 0))
+        self.assertEqual(held.get("wrong", lambda: b"right"), b"right", "an error is not remembered")
 
 
 class Refusals(TestCase):

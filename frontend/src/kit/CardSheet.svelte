@@ -78,7 +78,9 @@
         <span class="label" role="status">{desk.saved}</span>
         <button type="button" disabled={!desk.undos.length} onclick={desk.undo}>undo</button>
         <button type="button" disabled={!desk.redos.length} onclick={desk.redo}>redo</button>
-        <button type="button" class="link" onclick={() => (earlier = true)}>earlier versions</button>
+        <button type="button" class="link" aria-label="earlier versions" onclick={() => (earlier = true)}
+          >earlier</button
+        >
         <button type="button" class="link" onclick={() => void desk.duplicate(line)}>duplicate</button>
         <button type="button" class="link" onclick={() => void desk.bin(line)}>to the bin</button>
         <button type="button" class="link" onclick={() => desk.hold(null)}>close</button>

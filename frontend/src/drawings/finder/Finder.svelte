@@ -38,7 +38,7 @@
   const COARSE = 0.6;
   let works: number[] = [];
   let slow = false;
-  let coarse = false;
+  let scaled = 1;
   let shownAt = 0;
   let rest = 0;
   let work = $state(0);
@@ -95,7 +95,8 @@
     model?.size(drawn.width, drawn.height);
     // How long a picture takes depends on its size.
     works = [];
-    slow = coarse = false;
+    slow = false;
+    scaled = 1;
   });
   $effect(() => {
     const context = canvas?.getContext('2d');
@@ -117,29 +118,32 @@
   function show(context: CanvasRenderingContext2D, frame: number) {
     if (!model) return;
     const began = performance.now();
-    coarsen(slow && (head.playing || began - shownAt < REST_MS));
+    const moving = head.playing || began - shownAt < REST_MS;
+    scale(moving ? (slow ? COARSE : 1) : model.fine);
     paint(context, model, sheet.plan, sheet.told, frame);
     if (shown.onion) skins(context, model, sheet.told, frames);
     lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
     shownAt = performance.now();
     count(shownAt - began);
     clearTimeout(rest);
-    if (coarse) rest = window.setTimeout(() => !head.playing && show(context, head.frame), REST_MS * 2);
+    if (scaled !== model.fine)
+      rest = window.setTimeout(() => !head.playing && show(context, head.frame), REST_MS * 2);
   }
 
-  /** Without a graphics card a picture in motion is drawn with fewer pixels, and in full when it rests. */
-  function coarsen(wanted: boolean) {
-    if (wanted === coarse) return;
-    coarse = wanted;
-    const share = coarse ? COARSE : 1;
-    model?.size(Math.round(drawn.width * share), Math.round(drawn.height * share));
+  /** Without a graphics card a picture in motion is drawn with fewer pixels, and finely when it rests. */
+  function scale(wanted: number) {
+    if (wanted === scaled) return;
+    scaled = wanted;
+    model?.size(Math.round(drawn.width * scaled), Math.round(drawn.height * scaled));
   }
 
   /** How many pictures a second are drawn while it plays, and how long the work for one takes (median, ms). */
   function count(took: number) {
+    // What is drawn finely takes its time, and may.
+    if (scaled > 1) return;
     works = [...works, took].slice(-31);
     work = [...works].sort((a, b) => a - b)[works.length >> 1] ?? 0;
-    if (works.length > 4 && !coarse && work > SLOW_MS) {
+    if (works.length > 4 && scaled === 1 && work > SLOW_MS) {
       slow = true;
       works = [];
     }
@@ -156,7 +160,7 @@
     film.width = 2 * Math.round(Math.min(1280, view.delivered_px[0] ?? 1280) / 2);
     film.height = 2 * Math.round(film.width / aspect / 2);
     const context = film.getContext('2d')!;
-    model.size(film.width, film.height);
+    model.size(film.width * model.fine, film.height * model.fine);
     share = 0;
     recording = 'yes';
     refused = '';
@@ -176,6 +180,7 @@
     }
     recording = 'no';
     model?.size(drawn.width, drawn.height);
+    scaled = 1;
     if (blob) keep(blob);
   }
 

@@ -39,7 +39,7 @@ const M = 1 / 1000;
 const FAR_M = 4000;
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
 
-/** Whether there is no graphics card: then smooth edges cost four times the work, and are left out. */
+/** Whether there is no graphics card: then smooth edges cost four times the work, and are left out in motion. */
 function drawnInSoftware(): boolean {
   const gl = document.createElement('canvas').getContext('webgl2');
   const asked = gl?.getExtension('WEBGL_debug_renderer_info');
@@ -50,6 +50,8 @@ function drawnInSoftware(): boolean {
 
 export class Model {
   readonly canvas = document.createElement('canvas');
+  /** How many times larger a picture at rest is drawn, for smooth edges. */
+  readonly fine: number;
   #renderer: WebGLRenderer;
   #scene = new Scene();
   #camera = new PerspectiveCamera(40, 1.5, 0.02, FAR_M * 1.2);
@@ -66,8 +68,9 @@ export class Model {
 
   constructor(inks: Inks) {
     this.#inks = inks;
-    const antialias = !drawnInSoftware();
-    this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias, alpha: false });
+    const software = drawnInSoftware();
+    this.fine = software ? 2 : 1;
+    this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias: !software, alpha: false });
     this.#renderer.setPixelRatio(1);
     this.#lines = new LineBasicMaterial({ color: inks.ink });
     this.#ground = new Mesh(new PlaneGeometry(FAR_M * 2, FAR_M * 2), new MeshBasicMaterial());
