@@ -1,5 +1,6 @@
 """Whatever a plan or a card holds: it is worked out, compared and brought back."""
 
+import copy
 from unittest import TestCase
 
 from hypothesis import HealthCheck, given, settings
@@ -48,6 +49,17 @@ class AnyPlan(TestCase):
             self.assertIsNone(evaluate(plan).frames)
             return
         self.assertEqual(told.frames, len(told.starts_s) - 1)
+
+
+class Found(TestCase):
+    def test_what_random_plans_have_found_stays_mended(self) -> None:
+        """A spring that runs for no time; a stretched interval beyond all bounds."""
+        wound = next(copy.deepcopy(data) for data in PLANS if data["shoot"]["name"] == "Market morning")
+        for one in wound["kit"]["copies"]:
+            if one["card"]["kind"] == "axis":
+                one["card"]["drive"]["longest_run_s"] = "0.5"
+        snags = {snag.code: snag for snag in evaluate(Plan.model_validate(wound)).snags}
+        self.assertEqual(snags["spring-runs-down"].fixes, ())
 
 
 class AnyCardAtAll(TestCase):

@@ -78,6 +78,30 @@ class PlanFiles(TestCase):
             self.assertIn(sentence, str(caught.exception))
             self.assertIn(problem, str(caught.exception))
 
+    def test_a_file_cut_off_anywhere_is_told_with_its_line(self) -> None:
+        text = (ROOT / "bridle/demo/shoots/harbour-refloat.json").read_text(encoding="utf-8")
+        ends = [at for at, letter in enumerate(text) if letter == "\n"][:-1]
+        for cut in (*ends, *range(1, len(text) - 2, 97)):
+            with self.assertRaises(PlanFileError) as caught:
+                read_plan(text[:cut])
+            self.assertRegex(
+                caught.exception.problems[0], r"^line \d+, column \d+: found .+, expected JSON", text[:cut][-40:]
+            )
+
+    def test_what_is_said_twice_or_was_never_known_is_refused_at_its_line(self) -> None:
+        for text, problem in (
+            (
+                '{"bridle_plan": 3,\n "shoot": {"name": "a",\n  "name": "b"}}',
+                "line 3: “name” stands here a second time",
+            ),
+            ('{"bridle_plan": 1,\n "shoot": {"name": "a",\n  "clock": {}}}', "line 3, shoot.clock: version 1 knows no"),
+            ('{"bridle_plan": 2, "shoot": {},\n "move": {\n  "keyframes": []}}', "line 3, move.keyframes: version 2"),
+            ('{"bridle_plan": 3,\n "shoot": {"name": "\u200b\u00ad"}}', "line 2, shoot.name"),
+        ):
+            with self.subTest(problem), self.assertRaises(PlanFileError) as caught:
+                read_plan(text)
+            self.assertTrue(any(problem in one for one in caught.exception.problems), caught.exception.problems)
+
     def test_the_line_of_a_problem_is_right(self) -> None:
         text = (
             '{\n "bridle_plan": 1,\n "shoot": {"name": "A",\n  "start": "2026-09-27T06:10:00Z",\n  "extra": [1,\n 2]}}'

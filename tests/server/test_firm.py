@@ -20,7 +20,7 @@ from bridle.server.errors import SAID
 from bridle.server.keeping import BIN_DAYS, Revision, empty_bin, thin_all
 from bridle.server.kit.models import KitCard, keep_card
 from bridle.server.remembered import Remembered
-from bridle.server.revisions import DAY, WEEK, superfluous
+from bridle.server.revisions import DAY, WEEK, step_at, superfluous
 from bridle.server.runs.models import LogEntry, Run
 from bridle.server.shoots import lines
 from bridle.server.shoots.models import Shoot, keep
@@ -301,6 +301,11 @@ class Thinning(PlainCase):
         left = [(number, at) for number, at in made if number not in gone]
         self.assertTrue(all(NOW - at > DAY for number, at in made if number in gone))
         self.assertEqual(superfluous(left, NOW), [], "thinning what is thin takes nothing")
+        stays = {(step_at(NOW - at), at.timestamp() // step_at(NOW - at).total_seconds()): at for _, at in left
+                 if NOW - at > DAY}  # fmt: skip
+        for _, at in (one for one in made if one[0] in gone):
+            step = step_at(NOW - at)
+            self.assertGreater(stays[(step, at.timestamp() // step.total_seconds())], at, "the last of each time stays")
         if made:
             self.assertNotIn(max(made, key=lambda one: one[1])[0], gone)
         for oldest, step in ((WEEK, timedelta(hours=1)), (8 * WEEK, DAY), (timedelta(days=401), WEEK)):
