@@ -95,9 +95,9 @@ def _twice(text: str, error: KeyTwiceError) -> list[str]:
 
 def _not_json(text: str, error: json.JSONDecodeError) -> str:
     """Where the text stops being JSON: line and column, what stands there, what was expected."""
-    # Lines are counted as JSON does, by line feeds; a file that was cut off ends before its last line begins.
+    # Lines are counted as JSON does, by line feeds alone: a file that was cut off ends in an empty one.
     lines = text.split("\n")
-    rest = lines[error.lineno - 1][error.colno - 1 :].strip() if error.lineno <= len(lines) else ""
+    rest = lines[error.lineno - 1][error.colno - 1 :].strip()
     stood = (
         f"“{rest[:60]}”" if rest else "the end of the file" if not text[error.pos :].strip() else "the end of the line"
     )

@@ -294,7 +294,7 @@ class Sent(TestCase):
 
 class Thinning(PlainCase):
     @settings(max_examples=60, deadline=None)
-    @given(st.lists(st.integers(0, 400 * 24 * 3600), max_size=300, unique=True))
+    @given(st.lists(st.integers(0, 400 * 24 * 3600), min_size=120, max_size=300, unique=True))
     def test_thinning_keeps_a_day_whole_and_older_ones_by_the_hour_day_and_week(self, ages: list[int]) -> None:
         made = [(number, NOW - timedelta(seconds=age)) for number, age in enumerate(ages)]
         gone = set(superfluous(made, NOW))
