@@ -156,6 +156,8 @@
   async function save() {
     if (!model || !view) return;
     head.stop();
+    // A finer picture of the rest would change the model's size in the middle of the film.
+    clearTimeout(rest);
     const film = document.createElement('canvas');
     film.width = 2 * Math.round(Math.min(1280, view.delivered_px[0] ?? 1280) / 2);
     film.height = 2 * Math.round(film.width / aspect / 2);
