@@ -13,7 +13,7 @@ from bridle.core.chapters.holding import PEGS_PATH, peg, release, segments_edit,
 from bridle.core.chapters.timeline import first_frame, instant
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit, apply, dump, look
+from bridle.core.plan.edit import MOST_EDITS, Edit, apply, dump, look
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.plan.rig import AxisName
@@ -49,7 +49,7 @@ class MakeEdits(Change):
     """Make edits as they are: a fix, or undo and redo."""
 
     do: Literal["edits"]
-    edits: Annotated[tuple[Edit, ...], Field(max_length=400)]
+    edits: Annotated[tuple[Edit, ...], Field(max_length=MOST_EDITS)]
 
 
 class HoldPeg(Change):

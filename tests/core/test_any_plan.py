@@ -12,7 +12,7 @@ from bridle.core.chapters.sides import side_by_side
 from bridle.core.compare import differences
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import apply, difference
+from bridle.core.plan.edit import MOST_EDITS, Edit, apply, difference
 from bridle.core.plan.kit import AnyCard, Copy
 from bridle.core.run.programme import NotReadyError, programme
 from tests.mutated import EXAMPLES, PLANS, mutated_cards, mutated_plans
@@ -60,6 +60,18 @@ class Found(TestCase):
                 one["card"]["drive"]["longest_run_s"] = "0.5"
         snags = {snag.code: snag for snag in evaluate(Plan.model_validate(wound)).snags}
         self.assertEqual(snags["spring-runs-down"].fixes, ())
+
+
+class Many(TestCase):
+    def test_two_plans_that_differ_everywhere_are_brought_together_in_one_change(self) -> None:
+        old = Plan.model_validate(PLANS[0])
+        keys = [{"slide_mm": n, "pan_deg": n, "tilt_deg": 1, "roll_deg": n, "focus_mm": 9 + n, "zoom_mm": 9 + n,
+                 "hold_frames": 1, "passing": "stop"} for n in range(60)]  # fmt: skip
+        plain = apply(old, [Edit(path="move.keyframes", value=[{}] * 60)])[0]
+        full = apply(old, [Edit(path="move.keyframes", value=keys)])[0]
+        edits = difference(plain, full)
+        self.assertLessEqual(len(edits), MOST_EDITS)
+        self.assertEqual(apply(plain, edits)[0], full)
 
 
 class AnyCardAtAll(TestCase):

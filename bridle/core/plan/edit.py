@@ -7,6 +7,9 @@ from pydantic import BaseModel, ConfigDict, JsonValue
 
 from bridle.core.plan.document import Plan
 
+# So many edits one change may hold.
+MOST_EDITS = 400
+
 
 class Edit(BaseModel):
     """Put a JSON value at a dotted path of the plan, list items by number (`move.marks.0.x_mm`)."""
@@ -47,8 +50,15 @@ def apply(plan: Plan, edits: Iterable[Edit]) -> tuple[Plan, list[Edit]]:
 
 
 def difference(old: Plan, new: Plan) -> list[Edit]:
-    """The edits that make the old plan into the new one; lists of another length are replaced whole."""
-    return list(_differences(dump(old), dump(new), ""))
+    """The edits that make the old plan into the new one; lists of another length are replaced whole.
+
+    Where there would be more than one change may hold, each section that differs is replaced whole.
+    """
+    before, after = dump(old), dump(new)
+    edits = list(_differences(before, after, ""))
+    if len(edits) <= MOST_EDITS:
+        return edits
+    return [Edit(path=name, value=value) for name, value in after.items() if value != before[name]]
 
 
 def _differences(old: Any, new: Any, path: str) -> Iterable[Edit]:
