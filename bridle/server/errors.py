@@ -173,5 +173,6 @@ def _unreadable(cause: BaseException | None) -> Trouble:
 
 def _problem(detail: dict[str, Any]) -> Problem:
     path = ".".join(str(step) for step in detail["loc"][2:] or detail["loc"][1:])
-    stood = json.dumps(detail.get("input"), default=str)[:60]
+    # What was left out stood nowhere, and of an address the framework passes on no text.
+    stood = json.dumps(detail["input"], default=str)[:60] if detail.get("input") is not None else ""
     return Problem(path=path, stood=stood, expected=expectation(detail))  # type: ignore[arg-type]

@@ -374,6 +374,7 @@ class Refusals(TestCase):
                 self.assertEqual(answer.status_code, status, answer.content[:200])
                 self.assertEqual(set(answer.json()), {"message", "problems"})
                 self.assertTrue(answer.json()["message"].endswith((".", "?")), answer.json()["message"])
+                self.assertNotIn("null", [problem["stood"] for problem in answer.json()["problems"]])
         for kind in ("text/plain", "application/xml", "multipart/form-data; boundary=x", "", "a" * 300):
             with self.subTest(kind=kind[:20]):
                 raw = json.dumps({"plan": plan}).encode()
