@@ -12,7 +12,7 @@ from bridle.datafolder.health import UnwellError
 from bridle.datafolder.lock import TakenError, take
 from bridle.datafolder.where import data_folder, for_its_owner_only
 from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError, write_frames
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
 from bridle.formats.step_table import write_steps
@@ -23,7 +23,7 @@ WRITERS: dict[str, Callable[[Plan], Iterator[str]]] = {
     "crops": write_crops,
     "program": program,
 }
-REFUSED = (OSError, PlanFileError, NoFramesError, NoAxesError, UnwellError, TakenError)
+REFUSED = (OSError, PlanFileError, NoFramesError, NoProgramError, UnwellError, TakenError)
 
 
 def main(argv: list[str] | None = None) -> int:

@@ -7,6 +7,7 @@ every controller where millimetres and degrees move together.
 import math
 from collections.abc import Iterator
 
+from bridle.core.chapters.framings import visits_a_cycle
 from bridle.core.chapters.telling import Told, told
 from bridle.core.chapters.travels import RUN_UP, approach
 from bridle.core.evaluate import Answers, answers
@@ -18,17 +19,19 @@ from bridle.formats.frame_table import NoFramesError
 SHORTEST_S = 0.01
 
 
-class NoAxesError(ValueError):
-    """The rig has no axis to be told anything."""
+class NoProgramError(ValueError):
+    """Nothing a controller could run: no axis, or several places a cycle in a move that never stops."""
 
 
 def program(plan: Plan) -> Iterator[str]:
-    """The program line by line. Raises `NoFramesError` or `NoAxesError` at once."""
+    """The program line by line. Raises `NoFramesError` or `NoProgramError` at once."""
     known = answers(plan)
     if known.timeline is None or known.beat is None:
         raise NoFramesError("the clip leaves something open, so there is nothing to tell the drives")
     if not plan.rig.axes:
-        raise NoAxesError("the rig has no axes, so there is no program for a controller")
+        raise NoProgramError("the rig has no axes, so there is no program for a controller")
+    if plan.beat.continuous and visits_a_cycle(plan) > 1:
+        raise NoProgramError("several places in each cycle need stops, and this move never stops")
     say = told(plan, known.path, known.beat, known.timeline)
     body = _running(plan, say) if plan.beat.continuous else _stepping(plan, known, say)
     return (f"{line}\n" for line in [*_head(plan, known, say), *body, *_foot()])

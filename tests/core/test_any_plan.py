@@ -15,6 +15,10 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, difference
 from bridle.core.plan.kit import AnyCard, Copy
 from bridle.core.run.programme import NotReadyError, programme
+from bridle.formats.crop_table import write_crops
+from bridle.formats.drive_program import NoProgramError, program
+from bridle.formats.frame_table import NoFramesError, write_frames
+from bridle.formats.step_table import write_steps
 from tests.mutated import EXAMPLES, PLANS, mutated_cards, mutated_plans
 
 OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
@@ -49,6 +53,17 @@ class AnyPlan(TestCase):
             self.assertIsNone(evaluate(plan).frames)
             return
         self.assertEqual(told.frames, len(told.starts_s) - 1)
+
+    @SELDOM
+    @given(mutated_plans(4))
+    def test_is_written_or_says_why_not(self, plan: Plan) -> None:
+        if (evaluate(plan).frames or 0) > 3000:
+            return
+        for write in (write_frames, write_steps, write_crops, program):
+            try:
+                self.assertTrue(all(line.endswith("\n") for line in write(plan)))
+            except (NoFramesError, NoProgramError) as error:
+                self.assertNotIn("nan", str(error))
 
 
 class Found(TestCase):

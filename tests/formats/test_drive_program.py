@@ -16,7 +16,7 @@ from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.subjects.gcode.machine import Machine
 from bridle.core.subjects.gcode.reader import GcodeError, read
 from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError
 from bridle.formats.step_table import write_steps
 from bridle.standins.program import rehearse
@@ -81,8 +81,10 @@ class Programs(TestCase):
     def test_what_cannot_be_told(self) -> None:
         with self.assertRaises(NoFramesError):
             program(plan_of({"rate": F(25)}))
-        with self.assertRaises(NoAxesError):
+        with self.assertRaises(NoProgramError):
             program(plan_of(HELD, rig=Rig(axes=())))
+        with self.assertRaisesRegex(NoProgramError, "need stops"):
+            program(plan_of(HELD, move=Move(visits=StereoPair()), beat={"school": "continuous"}))
 
     def test_tables_have_a_row_for_each_picture(self) -> None:
         row = plan_of(HELD, move=Move(visits=PanoramaRow(sweep_deg=120)))

@@ -13,7 +13,7 @@ from bridle.core.chapters.path import ring_values, shown_unit
 from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 from bridle.core.subjects.gcode.reader import GcodeError
-from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError
 from bridle.server.errors import ChangeRefusedError, Trouble
 from bridle.server.runs.schemas import AskJog, AskProgram, Jogged, MarkedAxis, MarksToSet, MarkToSet, Rehearsal
@@ -91,7 +91,7 @@ def rehearse_program(request: HttpRequest, ask: AskProgram) -> Any:
     try:
         lines = list(program(ask.plan))
         told = rehearse(ask.plan, lines)
-    except (NoFramesError, NoAxesError, GcodeError) as error:
+    except (NoFramesError, NoProgramError, GcodeError) as error:
         raise ChangeRefusedError("program", error) from error
     return Rehearsal(
         lines=len(lines),

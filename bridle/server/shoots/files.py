@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import UpgradeError
 from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoAxesError, program
+from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError, write_frames
 from bridle.formats.plan_json import PlanFileError, write_plan
 from bridle.formats.step_table import write_steps
@@ -54,7 +54,7 @@ def lines_file(request: HttpRequest, shoot_id: int, kind: str) -> HttpResponse |
     try:
         plan = read_kept(_of_number(shoot_id))
         lines = write(plan)
-    except (NoFramesError, NoAxesError) as error:
+    except (NoFramesError, NoProgramError) as error:
         return HttpResponse(f"Nothing to write yet: {error}.", status=409, content_type="text/plain; charset=utf-8")
     except PlanFileError as error:
         return HttpResponse(f"{error}\n", status=409, content_type="text/plain; charset=utf-8")
