@@ -28,9 +28,8 @@ PLACES = 60
 
 def drawn() -> list[dict[str, Any]]:
     """The demo plans, and random ones that are the same each time."""
-    from hypothesis import HealthCheck, Phase, given, seed, settings  # noqa: PLC0415  only the base draws
-
     import django  # noqa: PLC0415
+    from hypothesis import HealthCheck, Phase, given, seed, settings  # noqa: PLC0415  only the base draws
 
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "bridle.server.settings")
     django.setup()
@@ -145,7 +144,7 @@ def main(base: str, patterns: list[str]) -> int:
 
 
 def _report(was: list[Any], now: list[Any], patterns: list[str]) -> int:
-    meant, found, example = Counter[str](), Counter[str](), {}
+    meant, found, example = Counter[str](), Counter[str](), dict[str, str]()
     for number, (one, other) in enumerate(zip(was, now, strict=True)):
         for place, before, after in differences(one, other):
             kind = re.sub(r"\.\d+(?=\.|$)", ".#", place)
