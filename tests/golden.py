@@ -7,6 +7,7 @@ example. Places that match a PATTERN (a regular expression) are meant to differ,
 
 import contextlib
 import hashlib
+import importlib.util
 import io
 import json
 import math
@@ -85,10 +86,9 @@ def _run(plan: Any) -> Any:
 
 
 def _frame(plan: Any, frame: int) -> Any:
-    try:
-        from bridle.core.lists import frame as looked  # noqa: PLC0415
-    except ImportError:
-        from bridle.core.chapters import moment as looked  # noqa: PLC0415  # type: ignore[no-redef]
+    # The room that it stands in has been moved.
+    rooms = ("bridle.core.lists.frame", "bridle.core.chapters.moment")
+    looked = importlib.import_module(next(room for room in rooms if importlib.util.find_spec(room)))
     from pydantic import TypeAdapter  # noqa: PLC0415
 
     return TypeAdapter(list[Any]).dump_python(looked.answer(plan, frame), mode="json")

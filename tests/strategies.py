@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from hypothesis import strategies as st
 
-from bridle.core.chapters.fitting import fit
+from bridle.core.asks.fitting import fit
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import QUANTITIES, Clip, Peg, Quantity
@@ -22,7 +22,8 @@ from bridle.core.plan.picture import Crop, Picture, Post
 from bridle.core.plan.rig import Axis, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Clock, Place, Shoot
-from bridle.core.subjects.clip import RATES, still_free
+from bridle.core.reckon.reckoning import Shooting, reckon
+from bridle.core.subjects.time.sentence import RATES, still_free
 
 START = datetime(2026, 9, 27, 6, 10, tzinfo=ZoneInfo("Europe/London"))
 
@@ -64,19 +65,27 @@ def enough_holds(draw: st.DrawFn) -> dict[str, Fraction]:
     return {name: draw(VALUES[name]) for name in draw(st.sampled_from(INDEPENDENT))}
 
 
+def shooting(plan: Plan) -> Shooting:
+    """The numbers of a plan whose clip is solved."""
+    known = reckon(plan).shooting
+    assert known is not None
+    return known
+
+
 def pegs(held: dict[str, Fraction]) -> tuple[Peg, ...]:
     """Holds as pegs."""
     return tuple(Peg.model_validate({"quantity": name, "value": value}) for name, value in held.items())
 
 
-def plan_of(held: dict[str, Fraction], **sections: object) -> Plan:
+def plan_of(held: dict[str, Fraction], **sections: Any) -> Plan:
     """A plan with these holds and otherwise sound defaults."""
     step = sections.pop("step", Fraction(1, 10))
-    more = sections.pop("clip", {})
-    clip = Clip.model_validate({"pegs": pegs(held), "interval_step_s": step, **more})  # type: ignore[dict-item]
-    clock = Clock.model_validate({"at": START, **sections.pop("clock", {})})  # type: ignore[dict-item]
+    more: dict[str, Any] = dict(sections.pop("clip", {}))
+    frames = more.pop("frames", {"source": "even"})
+    clip = Clip.model_validate({"pegs": pegs(held), "interval_step_s": step, **more})
+    clock = Clock.model_validate({"at": START, **sections.pop("clock", {})})
     shoot = Shoot(name="Trial", place=Place(zone="Europe/London"), clock=clock)
-    return Plan.model_validate({"shoot": shoot, "clip": clip, **sections})
+    return Plan.model_validate({"shoot": shoot, "clip": clip, "frames": frames, **sections})
 
 
 whens = st.one_of(
@@ -171,7 +180,7 @@ beats = st.builds(
 def ramp(*segments: tuple[Any, Any], blend: int = 0) -> dict[str, Any]:
     """An interval that changes, from lengths and intervals in seconds."""
     made = [{"length_s": length, "interval_s": interval} for length, interval in segments]
-    return {"segments": made, "blend_frames": blend}
+    return {"source": "changing", "segments": made, "blend_frames": blend}
 
 
 ramps = st.builds(
@@ -182,7 +191,7 @@ ramps = st.builds(
 clips = st.fixed_dictionaries(
     {},
     optional={
-        "ramp": ramps,
+        "frames": ramps,
         "handle_in_frames": st.integers(0, 60),
         "handle_out_frames": st.integers(0, 60),
         "spare": st.sampled_from([Fraction(1, 20), Fraction(1, 4), Fraction(1, 2)]),

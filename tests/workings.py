@@ -4,7 +4,7 @@ import math
 from fractions import Fraction
 
 from bridle.core.figure import Figure
-from bridle.core.subjects.rounding import ceil_to, floor_to, nearest
+from bridle.core.subjects.numbers.rounding import ceil_to, floor_to, nearest
 
 FUNCTIONS = {
     "ceil": math.ceil,

@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from bridle.core.chapters.fitting import fit
-from bridle.core.chapters.sides import in_words
+from bridle.core.asks.fitting import fit
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
+from bridle.core.lists.sides import in_words
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.kit import AnyCard, Copy

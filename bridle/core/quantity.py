@@ -315,3 +315,8 @@ def write_shutter(seconds: float) -> str:
 def write_rate(rate: Fraction) -> str:
     """Write a frame rate by the name people know it by: 29.97, not 30000/1001."""
     return f"{float(rate):.3f}".rstrip("0").rstrip(".")
+
+
+def listed(names: list[str] | tuple[str, ...]) -> str:
+    """`a`, `a and b`, `a, b and c`."""
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else list(names))

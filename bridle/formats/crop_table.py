@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters.clip import solved
-from bridle.core.chapters.crops import rectangles
-from bridle.core.chapters.picture import kept
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.clip import solved
+from bridle.core.reckon.crops import rectangles
+from bridle.core.reckon.picture import kept
 from bridle.formats.csv_lines import csv_line
 from bridle.formats.frame_table import NoFramesError
 
@@ -14,7 +14,7 @@ HEADER = ["frame", "turn_deg", "left_px", "top_px", "width_px", "height_px", "ou
 
 def write_crops(plan: Plan) -> Iterator[str]:
     """The table line by line, with a header. Raises `NoFramesError` at once."""
-    solution, _missing = solved(plan.clip)
+    solution, _missing = solved(plan)
     if solution is None:
         raise NoFramesError("the clip leaves something open, so there are no frames to crop")
     made, frame = rectangles(plan, solution), kept(plan)

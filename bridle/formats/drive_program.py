@@ -7,12 +7,13 @@ every controller where millimetres and degrees move together.
 import math
 from collections.abc import Iterator
 
-from bridle.core.chapters.framings import visits_a_cycle
-from bridle.core.chapters.telling import Told, told
-from bridle.core.chapters.travels import RUN_UP, approach
-from bridle.core.evaluate import Answers, answers
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
+from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.framings import visits_a_cycle
+from bridle.core.reckon.orders import Orders
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.travel import RUN_UP, approach
 from bridle.formats.frame_table import NoFramesError
 
 # Feeds are rounded so that no axis goes faster than it may.
@@ -25,20 +26,19 @@ class NoProgramError(ValueError):
 
 def program(plan: Plan) -> Iterator[str]:
     """The program line by line. Raises `NoFramesError` or `NoProgramError` at once."""
-    known = answers(plan)
-    if known.timeline is None or known.beat is None:
+    shooting = reckon(plan).shooting
+    if shooting is None:
         raise NoFramesError("the clip leaves something open, so there is nothing to tell the drives")
     if not plan.rig.axes:
         raise NoProgramError("the rig has no axes, so there is no program for a controller")
     if plan.beat.continuous and visits_a_cycle(plan) > 1:
         raise NoProgramError("several places in each cycle need stops, and this move never stops")
-    say = told(plan, known.path, known.beat, known.timeline)
-    body = _running(plan, say) if plan.beat.continuous else _stepping(plan, known, say)
-    return (f"{line}\n" for line in [*_head(plan, known, say), *body, *_foot()])
+    say = shooting.orders
+    body = _running(plan, say) if plan.beat.continuous else _stepping(plan, shooting.cycle, say)
+    return (f"{line}\n" for line in [*_head(plan, say), *body, *_foot()])
 
 
-def _head(plan: Plan, known: Answers, say: Told) -> Iterator[str]:
-    assert known.timeline is not None
+def _head(plan: Plan, say: Orders) -> Iterator[str]:
     yield f"; {_plain(plan.shoot.name)}"
     kind = "continuous: it runs through, firing on the way" if plan.beat.continuous else "shoot, move, shoot"
     yield f"; {len(say)} pictures in {say.end_s:.0f} s, {kind}"
@@ -79,7 +79,7 @@ def _number(value: float) -> str:
     return f"{round(value, 5) + 0.0:.5f}"
 
 
-def _approach(plan: Plan, say: Told) -> Iterator[str]:
+def _approach(plan: Plan, say: Orders) -> Iterator[str]:
     """To the first position from the side from which the move goes on, slowly."""
     before: dict[str, float] = {}
     first: dict[str, float] = {}
@@ -112,7 +112,7 @@ def _dwell(seconds: float) -> Iterator[str]:
         yield f"G4 P{seconds:.3f}"
 
 
-def _at(say: Told, axes: tuple[Axis, ...], picture: int) -> dict[str, float]:
+def _at(say: Orders, axes: tuple[Axis, ...], picture: int) -> dict[str, float]:
     # As they are written, so that the time a move is given holds for what is told.
     return {axis.name: float(_number(float(say.motor[axis.name][picture]))) for axis in axes}
 
@@ -121,10 +121,9 @@ def _moved(before: dict[str, float], after: dict[str, float]) -> dict[str, float
     return {name: value for name, value in after.items() if _number(value) != _number(before[name])}
 
 
-def _stepping(plan: Plan, known: Answers, say: Told) -> Iterator[str]:
+def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
     """Fire, expose, move, and wait for the next: each from when it is due, so that nothing adds up."""
-    assert known.beat is not None
-    one, axes, pulse = known.beat.cycle, plan.rig.axes, float(plan.rig.controller.pulse_s)
+    axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
     open_s = float(plan.beat.lag_s) + one.exposures.busy_s
     still = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
@@ -150,7 +149,7 @@ def _stepping(plan: Plan, known: Answers, say: Told) -> Iterator[str]:
         spent += round(max(wait, 0.0), 3)
 
 
-def _running(plan: Plan, say: Told) -> Iterator[str]:
+def _running(plan: Plan, say: Orders) -> Iterator[str]:
     """One run: a move for each slot, its output switched on with its start and off a moment later."""
     axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
     output = plan.rig.controller.output

@@ -2,10 +2,9 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters import clip
-from bridle.core.chapters import timeline as times
-from bridle.core.chapters.path import FIELDS, positions
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.path import FIELDS
+from bridle.core.reckon.reckoning import reckon
 from bridle.formats.csv_lines import csv_line
 
 
@@ -22,18 +21,17 @@ def header(plan: Plan) -> list[str]:
 def rows(plan: Plan) -> Iterator[list[str]]:
     """One row a frame. Raises `NoFramesError` at once while the clip is open."""
     # Only what stands in the table is worked out: the first row of a long shoot is not to wait for all its snags.
-    solved = clip.answer(plan.clip)
-    timeline = times.answer(plan, solved)
-    if timeline is None or solved.solution is None:
+    shooting = reckon(plan).shooting
+    if shooting is None:
         raise NoFramesError("the clip leaves something open, so there are no frames to list")
-    places = positions(plan, solved.solution)
+    times, places = shooting.timeline, shooting.positions
     columns = [places[axis.name] for axis in plan.rig.axes]
     exposure = [f"{float(plan.beat.exposure_s):.9g}", f"{plan.camera.aperture:g}", str(plan.camera.iso)]
 
     def lines() -> Iterator[list[str]]:
-        for frame in range(timeline.frames):
-            clock = timeline.clock(frame).isoformat(timespec="milliseconds")
-            elapsed = f"{float(timeline.elapsed_s(frame)):.3f}"
+        for frame in range(times.frames):
+            clock = times.clock(frame).isoformat(timespec="milliseconds")
+            elapsed = f"{float(times.elapsed_s(frame)):.3f}"
             yield [str(frame + 1), clock, elapsed, *(f"{axis[frame]:.4f}" for axis in columns), *exposure]
 
     return lines()

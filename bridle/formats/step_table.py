@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters.telling import steps_a_unit, told
-from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
-from bridle.core.subjects.steppers import step_positions
+from bridle.core.reckon.orders import steps_a_unit
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.subjects.motion.steppers import step_positions
 from bridle.formats.csv_lines import csv_line
 from bridle.formats.frame_table import NoFramesError
 
@@ -18,10 +18,10 @@ def header(plan: Plan) -> list[str]:
 
 def write_steps(plan: Plan) -> Iterator[str]:
     """The table line by line, with a header. Raises `NoFramesError` at once."""
-    known = answers(plan)
-    if known.timeline is None or known.beat is None:
+    shooting = reckon(plan).shooting
+    if shooting is None:
         raise NoFramesError("the clip leaves something open, so there are no steps to list")
-    say = told(plan, known.path, known.beat, known.timeline)
+    say = shooting.orders
     columns = []
     for axis in plan.rig.axes:
         motor = say.motor[axis.name]

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from bridle.core.run.programme import Programme
-from bridle.core.subjects.cycle import step_time
+from bridle.core.subjects.time.cycle import step_time
 
 
 @dataclass

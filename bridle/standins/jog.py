@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass, field
 
-from bridle.core.chapters.telling import steps_a_unit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis, AxisName
-from bridle.core.subjects.cycle import step_time
+from bridle.core.reckon.orders import steps_a_unit
+from bridle.core.subjects.time.cycle import step_time
 
 
 class UnreferencedError(ValueError):

@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from bridle.core.chapters.telling import steps_a_unit, told
-from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
+from bridle.core.reckon.orders import steps_a_unit
+from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.gcode.machine import Happening, Machine
 from bridle.core.subjects.gcode.reader import read
 
@@ -81,9 +81,9 @@ class _Bench:
 
 def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
     """Run a program on simulated axes. Raises `GcodeError` at what the controller does not know."""
-    known = answers(plan)
-    assert known.timeline is not None and known.beat is not None
-    say, axes = told(plan, known.path, known.beat, known.timeline), plan.rig.axes
+    shooting = reckon(plan).shooting
+    assert shooting is not None  # there is a program
+    say, axes = shooting.orders, plan.rig.axes
     # Wherever the load was left within its play.
     bench = _Bench(axes, {a.name: Play(steps_a_unit(plan, a), a.backlash, a.high + a.backlash) for a in axes})
     machine = Machine(rapids={axis.called: axis.top_speed for axis in axes})

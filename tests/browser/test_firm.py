@@ -11,6 +11,11 @@ from playwright.sync_api import Dialog, Page, Route, expect
 from bridle.datafolder.where import database
 from tests.browser.pages import BrowserCase, figure, leaf, type_over
 
+SEGMENTS = {
+    "source": "changing",
+    "segments": [{"length_s": "5760", "interval_s": "16"}, {"length_s": "5760", "interval_s": "16"}],
+    "blend_frames": 3,
+}
 PAIR = {"kind": "stereo", "base_mm": 60.0}
 STATIONS = {"kind": "stations", "stations": [{"name": "here"}, {"name": "here", "slide_mm": 300.0}]}
 ROW = {"kind": "row", "sweep_deg": 90.0}
@@ -84,7 +89,7 @@ class Firm(BrowserCase):
     def test_two_windows_that_differ_in_kind_and_place(self) -> None:
         page = self.open_demo()
         marks = [{"name": "post", "form": "post", "x_mm": 10.0 * n, "y_mm": 900.0} for n in range(5)]
-        self.changed(page, ("move.visits", PAIR), ("move.marks", marks), ("clip.ramp.blend_frames", 3))
+        self.changed(page, ("move.visits", PAIR), ("move.marks", marks), ("frames", SEGMENTS))
         type_over(page, "interval", "20 s")
         dialog = page.get_by_role("dialog", name="Two windows have changed this shoot")
         expect(dialog).to_be_visible()

@@ -6,11 +6,11 @@ from unittest import TestCase
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from bridle.core.chapters.cards import card_figures
-from bridle.core.chapters.fitting import fit
-from bridle.core.chapters.sides import side_by_side
+from bridle.core.asks.fitting import fit
 from bridle.core.compare import differences
 from bridle.core.evaluate import evaluate
+from bridle.core.lists.card import card_figures
+from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, difference
 from bridle.core.plan.kit import AnyCard, Copy

@@ -9,11 +9,13 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.chapters.timeline import instant
-from bridle.core.subjects import cycle, easing, optics, tracking
-from bridle.core.subjects.easing import Ease, fit_ease
-from bridle.core.subjects.rounding import ceil_to, floor_to
-from bridle.core.subjects.thinning import kept_indices
+from bridle.core.reckon.timeline import instant
+from bridle.core.subjects.motion import easing, tracking
+from bridle.core.subjects.motion.easing import Ease, fit_ease
+from bridle.core.subjects.numbers.rounding import ceil_to, floor_to
+from bridle.core.subjects.numbers.thinning import kept_indices
+from bridle.core.subjects.optics import lens
+from bridle.core.subjects.time import cycle
 
 ease_frames = st.one_of(st.just(0.0), st.floats(0.01, 500))
 
@@ -35,8 +37,8 @@ class WorkedExamples(TestCase):
             self.assertAlmostEqual(x[frame], wanted, 3)
 
     def test_optics(self) -> None:
-        self.assertAlmostEqual(optics.field_of_view_deg(36, 35), 54.43, 2)
-        self.assertAlmostEqual(optics.px_per_deg(24, 36, 6000), 69.81, 2)
+        self.assertAlmostEqual(lens.field_of_view_deg(36, 35), 54.43, 2)
+        self.assertAlmostEqual(lens.px_per_deg(24, 36, 6000), 69.81, 2)
         start, end = tracking.aim(np.array([0.0, 800.0]), 1000, 1500)
         self.assertAlmostEqual(start, 33.690, 3)
         self.assertAlmostEqual(end, 7.595, 3)

@@ -6,12 +6,13 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.evaluate import answers, evaluate
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Keyframe, Move
-from bridle.core.subjects import buffer, cycle, optics
-from tests.strategies import beats, plan_of, ramp
+from bridle.core.subjects.optics import lens
+from bridle.core.subjects.time import buffer, cycle
+from tests.strategies import beats, plan_of, ramp, shooting
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 
@@ -35,20 +36,18 @@ class Exposing(TestCase):
 
     def test_noise_reduction_follows_each_exposure_and_only_the_last_overlaps_the_move(self) -> None:
         beat = Beat(exposure_s=F(2), bracket_frames=3, noise_reduction=True)
-        one = answers(plan_of(THREE, beat=beat)).beat
-        assert one is not None
-        told = one.cycle.exposures
+        told = shooting(plan_of(THREE, beat=beat)).cycle.exposures
         self.assertEqual((told.total_s, told.dark_in_gaps_s, told.dark_last_s), (6, 4, 2))
         self.assertEqual(told.gaps_s, 2 * 0.25 + 4)
 
     def test_a_focus_stack_multiplies_the_exposures(self) -> None:
         near, far, f, a, c = 300.0, 400.0, 50.0, 8.0, 0.03
-        count = optics.stack_positions(near, far, 0.2, f, a, c)
+        count = lens.stack_positions(near, far, 0.2, f, a, c)
         beat = Beat(exposure_s=F(1, 10), stack=Stack(near_mm=near, far_mm=far))
         plan = plan_of({**THREE, "interval": F(60)}, beat=beat, camera={"focal_mm": f, "aperture": a, "circle_mm": c})
         self.assertAlmostEqual(evaluate(plan).figures["beat.exposures"].value, count * 0.1)
         # As many exposures, each focused where the last one ceases to be sharp, reach the far end.
-        hyper, sharp = optics.hyperfocal_mm(f, a, c), near
+        hyper, sharp = lens.hyperfocal_mm(f, a, c), near
         for _ in range(count):
             focus = sharp * (hyper - 2 * f) / (hyper - f - sharp)
             sharp = focus * (hyper - f) / (hyper - focus)
@@ -80,12 +79,12 @@ class Schools(TestCase):
     MOVE = Move(keyframes=(Keyframe(), Keyframe(pan_deg=40)), marks=(Mark(name="post", x_mm=0, y_mm=2000),))
 
     def test_the_worked_smear(self) -> None:
-        scale = optics.px_per_deg(24, 36, 6000)
+        scale = lens.px_per_deg(24, 36, 6000)
         self.assertAlmostEqual(scale, 69.81, 2)
-        centre, edge = optics.smear_px(40 / 3000, 2, scale, 36, 24)
+        centre, edge = lens.smear_px(40 / 3000, 2, scale, 36, 24)
         self.assertAlmostEqual(centre, 1.86, 2)
         self.assertAlmostEqual(edge, 2.91, 2)
-        self.assertAlmostEqual(optics.smear_px(40 / 3000, 0.5, scale, 36, 24)[0], 0.47, 2)
+        self.assertAlmostEqual(lens.smear_px(40 / 3000, 0.5, scale, 36, 24)[0], 0.47, 2)
 
     def test_side_by_side(self) -> None:
         told = evaluate(plan_of(THREE, move=self.MOVE, beat=Beat(exposure_s=F(1, 2))))
@@ -104,7 +103,7 @@ class Schools(TestCase):
         self.assertGreaterEqual(needs[0], needs[1] - 1e-9)
 
     def test_the_tightest_frame_of_a_changing_interval_is_the_one_that_is_judged(self) -> None:
-        told = evaluate(plan_of(THREE, clip={"ramp": ramp((600, 10), (600, 2))}, beat=Beat(exposure_s=F(2))))
+        told = evaluate(plan_of(THREE, clip={"frames": ramp((600, 10), (600, 2))}, beat=Beat(exposure_s=F(2))))
         assert told.beat is not None
         self.assertEqual((told.beat.interval_s, told.beat.frame >= 60), (2, True))
         self.assertIn("interval-too-short", {snag.code for snag in told.snags})

@@ -8,9 +8,9 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from bridle.core.changes import HoldPeg, SetValue, TypeText, make
-from bridle.core.chapters import moment
-from bridle.core.evaluate import KINDS, answers, evaluate
+from bridle.core.asks.changes import HoldPeg, SetValue, TypeText, make
+from bridle.core.evaluate import KINDS, evaluate
+from bridle.core.lists import frame as looked_at
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, difference
@@ -19,11 +19,12 @@ from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
+from bridle.core.reckon.reckoning import reckon
 from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
 from tests.mutated import EXAMPLES
-from tests.strategies import clips, copies, enough_holds, fitted, moves, plan_of, plans, ramp
+from tests.strategies import clips, copies, enough_holds, fitted, moves, plan_of, plans, ramp, shooting
 from tests.workings import worked_out
 
 DEMO = Path(__file__).parents[2] / "bridle" / "demo" / "shoots"
@@ -142,8 +143,8 @@ PROVOKE: dict[str, Plan] = {
     ),
     "interval-too-short": plan_of(THREE, beat=Beat(exposure_s=F(12))),
     "axis-too-slow": plan_of({"frames": F(4), "interval": F(8), "rate": F(25)}, move=FAR),
-    "blend-shortened": plan_of(THREE, clip={"ramp": ramp((600, 10), (300, 5), blend=160)}),
-    "segment-off-step": plan_of(THREE, clip={"ramp": ramp((600, 10), (300, F(51, 10)))}, step=F(1, 2)),
+    "blend-shortened": plan_of(THREE, clip={"frames": ramp((600, 10), (300, 5), blend=160)}),
+    "segment-off-step": plan_of(THREE, clip={"frames": ramp((600, 10), (300, F(51, 10)))}, step=F(1, 2)),
     "event-outside": plan_of(THREE, clock={"events": [{"name": "high tide", "at": "2026-09-27T14:20+01:00"}]}),
     "handles-too-long": plan_of(THREE, clip={"handle_in_frames": 200, "handle_out_frames": 160}),
     "hardly-changes": plan_of(THREE, clip={"trial": {"apart_s": 7200, "moved_px": 9, "step_px": 2}}),
@@ -264,8 +265,7 @@ class Demo(TestCase):
         for name, (frames, interval, clip, last, cruise, codes) in GOLDEN.items():
             with self.subTest(name):
                 plan = read_plan((DEMO / f"{name}.json").read_bytes())
-                told, timeline = evaluate(plan), answers(plan).timeline
-                assert timeline is not None
+                told, timeline = evaluate(plan), shooting(plan).timeline
                 self.assertEqual(told.frames, frames)
                 self.assertAlmostEqual(told.interval_s or 0, interval, 9)
                 self.assertAlmostEqual(told.figures["clip.clip"].value, clip, 9)
@@ -290,18 +290,18 @@ class Moments(TestCase):
         self, held: dict[str, F], move: Move, at: float, clip: dict[str, Any]
     ) -> None:
         plan = plan_of(held, move=move, clip=clip)
-        told = answers(plan)
-        assume(told.timeline is not None and told.timeline.frames < 20_000)
-        assert told.timeline is not None
-        frame = round(at * (told.timeline.frames - 1))
-        time, interval, *rest = moment.answer(plan, frame)
+        told = reckon(plan).shooting
+        assume(told is not None and told.frames < 20_000)
+        assert told is not None
+        frame = round(at * (told.frames - 1))
+        time, interval, *rest = looked_at.answer(plan, frame)
         axes = [one for one in rest if one.key != "frame.share"]
         self.assertAlmostEqual(time.value, told.timeline.clock(frame).timestamp(), 3)
-        self.assertAlmostEqual(interval.value, told.timeline.slots_s()[frame], 6)
+        self.assertAlmostEqual(interval.value, told.timeline.rooms_s[frame], 6)
         for figure in (time, interval, *(one for one in rest if one.key == "frame.share")):
             self.assertAlmostEqual(worked_out(figure), figure.value, 3)
         for figure, axis in zip(axes, plan.rig.axes, strict=True):
-            self.assertAlmostEqual(figure.value, told.path.positions[axis.name][frame], 6)
+            self.assertAlmostEqual(figure.value, told.positions[axis.name][frame], 6)
             self.assertAlmostEqual(worked_out(figure), figure.value, 6)
 
     def test_the_figures_of_a_run_have_their_working(self) -> None:

@@ -7,9 +7,9 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.chapters.cards import steps_per_unit
-from bridle.core.chapters.measuring import applied, measure, measures
+from bridle.core.asks.measuring import applied, measure, measures
 from bridle.core.plan.kit import AxisCard
+from bridle.core.reckon.steps import steps_per_unit
 from tests.core.test_rig import card
 from tests.strategies import CARDS
 from tests.workings import worked_out

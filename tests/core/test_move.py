@@ -10,13 +10,9 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator
 
-from bridle.core.changes import AddKeyframe, AimAt, make
-from bridle.core.chapters import crops, path, schedule, tracks, travels
-from bridle.core.chapters.clip import solved
-from bridle.core.chapters.picture import kept
-from bridle.core.chapters.shifts import shift
-from bridle.core.chapters.sighting import poses
-from bridle.core.evaluate import answers, evaluate
+from bridle.core.asks.changes import AddKeyframe, AimAt, make
+from bridle.core.chapters.beat.ring import parts_of
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
@@ -25,11 +21,22 @@ from bridle.core.plan.move import Follow, Keyframe, Move, OnClip, OnFrame
 from bridle.core.plan.picture import Crop, Picture, Post
 from bridle.core.plan.rig import Axis, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
+from bridle.core.reckon import travel
+from bridle.core.reckon.crops import rectangles
+from bridle.core.reckon.passing import shift
+from bridle.core.reckon.path import at as stands_at
+from bridle.core.reckon.path import reach
+from bridle.core.reckon.picture import kept
+from bridle.core.reckon.poses import poses
 from bridle.core.snag import fill
-from bridle.core.subjects import cropping, easing, monotone, panorama, projecting, rings, sky, tracking
-from bridle.core.subjects.easing import Floats, fit_ease
-from bridle.core.subjects.projecting import Poses
-from tests.strategies import RINGS, moves, plan_of
+from bridle.core.subjects.light import sky
+from bridle.core.subjects.motion import easing, tracking
+from bridle.core.subjects.motion.easing import fit_ease
+from bridle.core.subjects.numbers import monotone
+from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.optics import cropping, panorama, projecting, rings
+from bridle.core.subjects.optics.projecting import Poses
+from tests.strategies import RINGS, moves, plan_of, shooting
 
 THREE = {"rate": F(25), "frames": F(420), "interval": F(10)}
 POST = Mark(name="post", x_mm=1000, y_mm=1500)
@@ -43,9 +50,7 @@ WIDE = Rig(
 
 
 def places(plan: Plan) -> dict[str, Floats]:
-    solution, _ = solved(plan.clip)
-    assert solution is not None
-    return path.positions(plan, solution)
+    return shooting(plan).positions
 
 
 def following(*keys: Keyframe, mark: Mark = POST, **more: Any) -> Plan:
@@ -133,14 +138,12 @@ class Paths(TestCase):
         held = {**THREE, "frames": F(frames)}
         clip = {"handle_in_frames": head, "handle_out_frames": tail}
         plan = plan_of(held, move=move, clip=clip, rig=Rig(axes=RINGS))
-        solution, _ = solved(plan.clip)
-        assert solution is not None
-        told, at = schedule.schedule(move, plan.clip, solution), places(plan)
+        told, at = shooting(plan).schedule, places(plan)
         assume(told.steps >= len(move.keyframes) - 1)
         for axis in plan.rig.axes:
-            keys = np.array([path.at(plan, key, axis.name) for key in move.keyframes])
+            keys = np.array([stands_at(plan, key, axis.name) for key in move.keyframes])
             if axis.on_lens:
-                keys = np.clip(keys, *path._reach(axis))
+                keys = np.clip(keys, *reach(axis))
             noise = 1e-7 * max(1.0, float(np.abs(keys).max()))
             for number in range(len(keys)):
                 self.assertAlmostEqual(at[axis.name][told.frame(number)], keys[number], delta=noise)
@@ -177,9 +180,7 @@ class Paths(TestCase):
         def stands(*inner: Keyframe, **more: Any) -> tuple[list[int], tuple[int, ...]]:
             move = Move(keyframes=(Keyframe(), *inner, Keyframe()), **more)
             plan = plan_of({**THREE, "frames": F(101)}, move=move)
-            solution, _ = solved(plan.clip)
-            assert solution is not None
-            told = schedule.schedule(move, plan.clip, solution)
+            told = shooting(plan).schedule
             return [told.frame(n) for n in range(len(inner) + 2)], told.misplaced
 
         at_frame, at_time = Keyframe(when=OnFrame(frame=26)), Keyframe(when=OnClip(at_s=F(3)))
@@ -197,9 +198,9 @@ class Paths(TestCase):
     def test_backlash_is_taken_up_where_a_drive_turns_back(self) -> None:
         move = Move(keyframes=(Keyframe(), Keyframe(slide_mm=100)), legs=2)
         plan = plan_of({**THREE, "frames": F(21)}, move=move, rig=WIDE)
-        far = travels.longest_steps(plan, places(plan))["slide"][0]
+        far = shooting(plan).steps["slide"][0]
         self.assertEqual([round(step, 6) for step in far[8:13]], [10, 10, 10.5, 10, 10])
-        self.assertEqual(travels.turned_back(np.array([0, 1, 0, -1, -2, 0, 0, 3.0])).nonzero()[0].tolist(), [3, 7])
+        self.assertEqual(travel.turned_back(np.array([0, 1, 0, -1, -2, 0, 0, 3.0])).nonzero()[0].tolist(), [3, 7])
 
     def test_a_keyframe_at_the_playhead_changes_nothing_and_one_from_the_rig_does(self) -> None:
         plan = following(Keyframe(pan_deg=30), Keyframe(slide_mm=800, pan_deg=7))
@@ -261,8 +262,7 @@ class Seeing(TestCase):
         post = Mark(name="post", x_mm=mark[0], y_mm=mark[1], z_mm=mark[2])
         plan = following(*stands, mark=post, across=across, every_frame=every)
         plan = plan.model_copy(update={"rig": WIDE.model_copy(update={"standing": Standing(slope_deg=slope)})})
-        at = places(plan)
-        found = tracks.tracked(plan, at, 420)
+        at, found = places(plan), shooting(plan).tracked
         assert found is not None
         # By rotating the point into the camera step by step, in plain numbers.
         wanted = {"left third": -1 / 6, "centre": 0, "right third": 1 / 6}[across]
@@ -326,18 +326,17 @@ class Rounds(TestCase):
         stations = Stations(stations=tuple(Station(name=n, slide_mm=x) for n, x in (("A", 0), ("B", 300), ("C", 600))))
         beat = Beat(exposure_s=F(1), write_s=F(2), settle_s=F(1), wake_s=F(0), lag_s=F(0))
         plan = plan_of(THREE, move=Move(visits=stations), beat=beat)
-        told = answers(plan)
-        assert told.beat is not None
+        told = shooting(plan).cycle
         legs = [300 / 25 + 25 / 80, 300 / 25 + 25 / 80, 600 / 25 + 25 / 80]
-        self.assertAlmostEqual(told.beat.cycle.need_s, sum(1 + max(2, leg + 1) for leg in legs), 9)
-        self.assertEqual([part.name for part in told.beat.parts].count("exposure"), 3)
+        self.assertAlmostEqual(told.need_s, sum(1 + max(2, leg + 1) for leg in legs), 9)
+        self.assertEqual([part.name for part in parts_of(told)].count("exposure"), 3)
 
     def test_rows_and_pairs_lie_around_the_move(self) -> None:
         move = Move(visits=StereoPair(base_mm=60), keyframes=(Keyframe(slide_mm=100), Keyframe(slide_mm=500)))
         plan = plan_of({**THREE, "frames": F(3)}, move=move)
-        np.testing.assert_allclose(travels.stops(plan, places(plan))["slide"], [[70, 130], [270, 330], [470, 530]])
+        np.testing.assert_allclose(travel.stops(plan, places(plan))["slide"], [[70, 130], [270, 330], [470, 530]])
         row = plan_of({**THREE, "frames": F(1)}, move=Move(visits=PanoramaRow(sweep_deg=120, overlap=0.2)))
-        pans = travels.stops(row, places(row))["pan"][0]
+        pans = travel.stops(row, places(row))["pan"][0]
         view = evaluate(row).figures["view.across"].value
         self.assertAlmostEqual(pans[-1] - pans[0] + view, 120, 9)
 
@@ -370,9 +369,7 @@ class Pictures(TestCase):
     def test_crops_stay_within_what_is_kept(self, start: Crop, end: Crop, shape: Any, level: float) -> None:
         picture = Picture(shape=shape, level_deg=level)
         plan = plan_of(THREE, picture=picture, move=Move(post=Post(start=start, end=end), ease_in_frames=20))
-        solution, _ = solved(plan.clip)
-        assert solution is not None
-        made, frame = crops.rectangles(plan, solution), kept(plan)
+        made, frame = rectangles(plan, shooting(plan).solution), kept(plan)
         left, top = (frame.shot_px[0] - frame.source_px[0]) / 2, (frame.shot_px[1] - frame.source_px[1]) / 2
         x, y, w, h = made.T
         self.assertTrue((w % 2 == 0).all() and (h % 2 == 0).all() and w.min() >= 2)

@@ -7,12 +7,12 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.changes import HoldClock, RampInterval, SetValue, TypeText, make
-from bridle.core.evaluate import answers, evaluate
+from bridle.core.asks.changes import HoldClock, RampInterval, SetValue, TypeText, make
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, apply
-from bridle.core.subjects import clip as solver
-from bridle.core.subjects import pacing, starting_points
-from tests.strategies import START, plan_of, ramp, ramps, tenths
+from bridle.core.subjects.time import pacing, starting_points
+from bridle.core.subjects.time import sentence as solver
+from tests.strategies import START, plan_of, ramp, ramps, shooting, tenths
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 TWO = ramp((1200, 10), (1800, 5))
@@ -42,7 +42,7 @@ class Pacing(TestCase):
         self.assertTrue(all(used <= drawn["blend_frames"] and used % 2 == 0 for used in pace.blends))
 
     def test_typed_over_figures_stretch_the_segments(self) -> None:
-        plan = plan_of(THREE, clip={"ramp": TWO})
+        plan = plan_of(THREE, clip={"frames": TWO})
         for path, text, key, value in (
             ("clip.shoot", "100 min", "clip.shoot", 6000),
             ("clip.frames", "240", "clip.frames", 240),
@@ -56,7 +56,8 @@ class Pacing(TestCase):
     def test_a_ramp_begins_as_the_shoot_was_and_its_pegs_come_back(self) -> None:
         plan = plan_of(THREE)
         ramped, undo = make(plan, [RampInterval(do="ramp", on=True)])
-        self.assertEqual([one.length_s for one in ramped.clip.ramp.segments], [1800, 1800])
+        assert ramped.changing is not None
+        self.assertEqual([one.length_s for one in ramped.changing.segments], [1800, 1800])
         self.assertEqual(evaluate(ramped).figures["clip.shoot"].value, 3600)
         self.assertEqual(apply(ramped, undo)[0], plan)
         self.assertEqual(make(ramped, [RampInterval(do="ramp", on=False)])[0], plan)
@@ -104,7 +105,7 @@ class OnTheClock(TestCase):
         even = evaluate(plan_of(THREE, clock={"events": events})).figures
         self.assertEqual((even["event.0.frame"].value, even["event.0.clip"].value), (181, 7.2))
         # Twenty minutes at 10 s are 120 frames, ten more at 5 s another 120.
-        changing = evaluate(plan_of(THREE, clip={"ramp": TWO}, clock={"events": events})).figures
+        changing = evaluate(plan_of(THREE, clip={"frames": TWO}, clock={"events": events})).figures
         self.assertEqual(changing["event.0.clip"].value, 240 / 25)
 
     def test_frames_called_by_an_event_have_a_range(self) -> None:
@@ -116,7 +117,7 @@ class OnTheClock(TestCase):
     def test_handles_stand_still_and_the_move_runs_between_them(self) -> None:
         plan = plan_of(THREE, clip={"handle_in_frames": 10, "handle_out_frames": 20})
         plan = apply(plan, [Edit(path="move.keyframes.1.slide_mm", value=500.0)])[0]
-        slide = answers(plan).path.positions["slide"]
+        slide = shooting(plan).positions["slide"]
         self.assertEqual((slide[10], slide[11] > 0, slide[339], slide[338] < 500), (0, True, 500, True))
         self.assertEqual(len(slide), 360)
 

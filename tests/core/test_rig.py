@@ -8,19 +8,23 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.chapters import rig_loads
-from bridle.core.chapters.cards import card_figures, steps_per_unit
-from bridle.core.chapters.fitting import bound, fit
-from bridle.core.chapters.rig_stack import stack
+from bridle.core.asks.fitting import fit
 from bridle.core.compare import compare_kit
 from bridle.core.evaluate import evaluate
+from bridle.core.lists.card import card_figures
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
-from bridle.core.subjects import beams, circuits, mounting, steppers
-from bridle.core.subjects.drives import clockwork, rated, timed
+from bridle.core.reckon.loads import hold, tip_slide
+from bridle.core.reckon.parts import bound
+from bridle.core.reckon.stack import stack
+from bridle.core.reckon.steps import steps_per_unit
+from bridle.core.subjects.circuits import leads
+from bridle.core.subjects.motion import steppers
+from bridle.core.subjects.motion.drives import clockwork, rated, timed
+from bridle.core.subjects.strength import beams, mounting
 from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
 
@@ -93,17 +97,17 @@ class Standing(TestCase):
         self.assertAlmostEqual(beams.slope_deg(force, a / length, length, modulus, inertia), by_hand, 5)
 
     def test_the_worked_wire(self) -> None:
-        self.assertAlmostEqual(circuits.drop_v(1.4, 1.2, 0.25), 0.116, 3)
+        self.assertAlmostEqual(leads.drop_v(1.4, 1.2, 0.25), 0.116, 3)
 
     @given(st.floats(0, 900))
     def test_it_tips_where_the_centre_of_mass_leaves_the_feet(self, slide: float) -> None:
         made = copies(*TRIPOD, tripod={"feet_radius_mm": 150})
         plan = fitted(plan_of(THREE, move=SLID), made)
         put = stack(plan)
-        below, above = rig_loads.tip_slide(plan, put)
+        below, above = tip_slide(plan, put)
         assert below is not None and above is not None
         x = put.centre(put.carriage_x(slide, 0)).x_mm
-        low, high = rig_loads.hold(put)
+        low, high = hold(put)
         self.assertEqual(low <= x <= high, below <= slide <= above)
         self.assertEqual(low, -75)
 

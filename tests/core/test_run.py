@@ -12,7 +12,7 @@ from bridle.core.plan.move import Keyframe, Move
 from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
 from bridle.core.run.machine import RunState, step
 from bridle.core.run.programme import LEAD_S, NotReadyError, programme
-from bridle.core.subjects.pacing import pace
+from bridle.core.subjects.time.pacing import pace
 from bridle.standins.bench import Bench, new_bench
 from tests.strategies import plan_of, ramp
 
@@ -77,7 +77,7 @@ class Runs(TestCase):
         return run, [at for at, note in run.notes if note.kind == "taken"]
 
     def test_an_interval_that_changes_is_kept_frame_by_frame(self) -> None:
-        changing = {"ramp": ramp((40, 8), (40, 4), blend=4)}
+        changing = {"frames": ramp((40, 8), (40, 4), blend=4)}
         plan = plan_of({"rate": F(25)}, move=MOVE, beat=Beat(exposure_s=F(1)), clip=changing)
         run, shots = self._shots(plan)
         due = [LEAD_S + at / 1000 for at in pace([(F(40), F(8)), (F(40), F(4))], 4).starts_ms[:-1]]

@@ -7,12 +7,12 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from bridle.core.chapters.telling import steps_a_unit
-from bridle.core.evaluate import answers, evaluate
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
+from bridle.core.reckon.orders import steps_a_unit
 from bridle.core.subjects.gcode.machine import Machine
 from bridle.core.subjects.gcode.reader import GcodeError, read
 from bridle.formats.crop_table import write_crops
@@ -20,7 +20,7 @@ from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError
 from bridle.formats.step_table import write_steps
 from bridle.standins.program import rehearse
-from tests.strategies import RINGS, copies, fitted, moves, plan_of
+from tests.strategies import RINGS, copies, fitted, moves, plan_of, shooting
 
 HELD = {"rate": F(25), "frames": F(120), "interval": F(20)}
 BACK = Move(
@@ -74,9 +74,7 @@ class Programs(TestCase):
         beat = {"school": "continuous"} if running else {}
         plan = plan_of({**HELD, "frames": F(frames), "interval": F(900)}, move=move, rig=rig, beat=beat)
         assume(not (running and move.visits is not None))
-        told = answers(plan)
-        assert told.beat is not None
-        self.check(plan, frames * len(told.beat.cycle.travels_s))
+        self.check(plan, frames * len(shooting(plan).cycle.travels_s))
 
     def test_what_cannot_be_told(self) -> None:
         with self.assertRaises(NoFramesError):

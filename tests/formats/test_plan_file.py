@@ -30,10 +30,10 @@ REFUSED: dict[str, tuple[bytes | str, str, str]] = {
     "cut short": (GOOD[:300], "not JSON", "line"),
     "binary": (b"\xff\xfe\x00", "not text", ""),
     "a list": ("[]", "not a Bridle plan", "bridle_plan"),
-    "newer": (changed(bridle_plan=4), "version 4; this Bridle reads versions up to 3", "newer"),
+    "newer": (changed(bridle_plan=5), "version 5; this Bridle reads versions up to 4", "newer"),
     "version as text": (changed(bridle_plan="one"), 'version "one"', ""),
     "no number": (GOOD.replace('"4000"', "4000").replace("4000", "NaN", 1), "not a plan", ""),
-    "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 3 knows no such field'),
+    "unknown field": (changed(weather="fine"), "do not belong", 'weather: found "fine"; version 4 knows no such field'),
     "text for a number": (
         changed(camera={"iso": "high"}),
         "do not belong",
@@ -64,12 +64,28 @@ class PlanFiles(TestCase):
         # A row of keyframes is of version 3: no older plan has it, and none is thrown away.
         first, last = old["move"].pop("keyframes")
         old["move"] |= {"start": first, "end": last}
-        del old["kit"], old["camera"]["circle_mm"], old["rig"]["standing"], old["rig"]["lead"]
+        del old["kit"], old["camera"]["circle_mm"], old["rig"]["standing"], old["rig"]["lead"], old["frames"]
         plan = read_plan(json.dumps({**old, "bridle_plan": 1, "shoot": {**old["shoot"], "start": clock["at"]}}))
-        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (3, "start"))
+        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (4, "start"))
         self.assertEqual(plan.shoot.clock.at, datetime.fromisoformat(clock["at"]))
         self.assertEqual(plan.move, read_plan(GOOD).move)
         self.assertEqual(evaluate(plan).frames, evaluate(read_plan(GOOD)).frames)
+
+    def test_a_plan_of_version_3_keeps_its_segments(self) -> None:
+        new = json.loads(GOOD)
+        segments = [{"length_s": "600", "interval_s": "10"}, {"length_s": "900", "interval_s": "5"}]
+        for ramp, frames in (
+            (
+                {"segments": segments, "blend_frames": 12},
+                {"source": "changing", "segments": segments, "blend_frames": 12},
+            ),
+            ({"segments": segments}, {"source": "changing", "segments": segments, "blend_frames": 0}),
+            ({"segments": [], "blend_frames": 7}, {"source": "even"}),
+            (None, {"source": "even"}),
+        ):
+            old = {**new, "bridle_plan": 3, "clip": {**new["clip"], **({"ramp": ramp} if ramp is not None else {})}}
+            del old["frames"]
+            self.assertEqual(read_plan(json.dumps(old)), read_plan(json.dumps({**new, "frames": frames})))
 
     def test_what_is_no_plan_is_told(self) -> None:
         for name, (raw, sentence, problem) in REFUSED.items():
@@ -96,6 +112,11 @@ class PlanFiles(TestCase):
             ),
             ('{"bridle_plan": 1,\n "shoot": {"name": "a",\n  "clock": {}}}', "line 3, shoot.clock: version 1 knows no"),
             ('{"bridle_plan": 2, "shoot": {},\n "move": {\n  "keyframes": []}}', "line 3, move.keyframes: version 2"),
+            (
+                '{"bridle_plan": 3,\n "clip": {\n  "ramp": {\n   "steps": 2}}}',
+                "line 4, clip.ramp.steps: version 3 knows",
+            ),
+            ('{"bridle_plan": 3,\n "frames": {}}', "line 2, frames: version 3 knows no"),
             ('{"bridle_plan": 3,\n "shoot": {"name": "\u200b\u00ad"}}', "line 2, shoot.name"),
         ):
             with self.subTest(problem), self.assertRaises(PlanFileError) as caught:
@@ -113,4 +134,4 @@ class PlanFiles(TestCase):
 
     def test_what_the_docs_have_from_the_code_is_true(self) -> None:
         self.assertEqual((ROOT / "docs/snags.md").read_text(), snag_list())
-        self.assertEqual((ROOT / "docs/formats/plan-3.schema.json").read_text(), schema_text())
+        self.assertEqual((ROOT / "docs/formats/plan-4.schema.json").read_text(), schema_text())

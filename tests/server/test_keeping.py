@@ -8,7 +8,7 @@ from django.core.management import call_command
 from django.test import TestCase
 from django.utils import timezone
 
-from bridle.core.chapters.sides import Side, side_by_side
+from bridle.core.lists.sides import Side, side_by_side
 from bridle.core.plan.edit import Edit, apply
 from bridle.formats.plan_json import read_plan
 from bridle.server.keeping import BIN_DAYS, Revision, StaleError, empty_bin

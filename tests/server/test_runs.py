@@ -140,8 +140,11 @@ class Runs(TestCase):
         shown = {figure["key"]: figure["value"] for figure in entry["figures"]}
         self.assertEqual((shown["log.taken"], shown["log.clip_taken"]), (entry["taken_s"], 2.4))
 
-        slow_then_fast = {"segments": [{"length_s": "900", "interval_s": "15"}, {"length_s": "900", "interval_s": "9"}]}
-        changing = self.made(clip__ramp=slow_then_fast)
+        slow_then_fast = {
+            "source": "changing",
+            "segments": [{"length_s": "900", "interval_s": "15"}, {"length_s": "900", "interval_s": "9"}],
+        }
+        changing = self.made(frames=slow_then_fast)
         run = self.call("POST", f"/api/shoots/{changing}/runs", {"speed": 600})["id"]
         while self.call("GET", f"/api/runs/{run}")["taken"] < 31:
             time.sleep(0.02)

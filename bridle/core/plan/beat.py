@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.values import Count, Duration, PositiveDuration, Section, Share
+from bridle.core.values import Count, Duration, PositiveDuration, Section, Share
 
 BeatSchool = Literal["shoot-move-shoot", "continuous"]
 

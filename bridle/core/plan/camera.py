@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from bridle.core.plan.values import Positive, Section
+from bridle.core.values import Positive, Section
 
 Pixels = Annotated[int, Field(ge=16, le=100_000)]
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.values import LONGEST_S, Count, Duration, PositiveDuration, Rational, Section, Share
+from bridle.core.values import LONGEST_S, Count, Duration, PositiveDuration, Rational, Section, Share
 
 Quantity = Literal["shoot", "interval", "frames", "rate", "clip", "speed_up"]
 QUANTITIES: tuple[Quantity, ...] = ("shoot", "interval", "frames", "rate", "clip", "speed_up")
@@ -39,26 +39,6 @@ class Peg(Section):
         return self
 
 
-class Segment(Section):
-    """A part of the shoot with an interval of its own, both in seconds."""
-
-    length_s: PositiveDuration
-    interval_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)]
-
-
-class Ramp(Section):
-    """An interval that changes: segments one after another (none: it does not), blended over some frames."""
-
-    segments: Annotated[tuple[Segment, ...], Field(max_length=20)] = ()
-    blend_frames: Count = 0
-
-    @model_validator(mode="after")
-    def _two_or_none(self) -> "Ramp":
-        if len(self.segments) == 1:
-            raise ValueError("an interval that changes has at least two segments")
-        return self
-
-
 class Crossing(Section):
     """How long the subject takes to cross the picture, and how long it should take on screen, in seconds."""
 
@@ -83,7 +63,6 @@ class Clip(Section):
 
     pegs: tuple[Peg, ...] = ()
     interval_step_s: Duration = Fraction(1, 10)
-    ramp: Ramp = Ramp()
     handle_in_frames: Count = 0
     handle_out_frames: Count = 0
     spare: Share = Fraction(0)
@@ -100,8 +79,3 @@ class Clip(Section):
         if len(set(names)) != len(names):
             raise ValueError("each quantity can be held only once")
         return self
-
-    @property
-    def ramped(self) -> bool:
-        """Whether the interval changes over the shoot."""
-        return bool(self.ramp.segments)

@@ -5,25 +5,32 @@ from typing import Literal
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import Clip
+from bridle.core.plan.frames import Changing, Even, Frames
 from bridle.core.plan.kit import Kit
 from bridle.core.plan.move import Move
 from bridle.core.plan.picture import Picture
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
-from bridle.core.plan.values import Section
+from bridle.core.values import Section
 
-VERSION: Literal[3] = 3
+VERSION: Literal[4] = 4
 
 
 class Plan(Section):
-    """Version 3 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 4 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[3] = VERSION
+    bridle_plan: Literal[4] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
+    frames: Frames = Even()
     beat: Beat = Beat()
     camera: Camera = Camera()
     picture: Picture = Picture()
     kit: Kit = Kit()
     rig: Rig = Rig()
     move: Move = Move()
+
+    @property
+    def changing(self) -> Changing | None:
+        """The segments of an interval that changes; None with any other source of frames."""
+        return self.frames if isinstance(self.frames, Changing) else None

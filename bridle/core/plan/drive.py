@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.values import Name, Positive, Section
+from bridle.core.values import Name, Positive, Section
 
 Whole = Annotated[int, Field(ge=1, le=100_000)]
 Torque = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]

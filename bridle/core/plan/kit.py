@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from bridle.core.plan.camera import Pixels
 from bridle.core.plan.drive import Belt, Drive
-from bridle.core.plan.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
+from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
 
 Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
 Socket = Literal["2.5 mm", "3.5 mm", "USB", "own", "none"]

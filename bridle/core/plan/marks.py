@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.plan.values import Degrees, Millimetres, Name, Position, Section
+from bridle.core.values import Degrees, Millimetres, Name, Position, Section
 
 Form = Literal["point", "post", "block", "person", "bearing"]
 Size = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]

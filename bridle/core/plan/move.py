@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.picture import Post
 from bridle.core.plan.rounds import Round
-from bridle.core.plan.values import Count, Degrees, Duration, Millimetres, Name, Positive, PositiveDuration, Section
+from bridle.core.values import Count, Degrees, Duration, Millimetres, Name, Positive, PositiveDuration, Section
 
 
 class OnFrame(Section):

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bridle.core.plan.camera import Pixels
-from bridle.core.plan.values import Section
+from bridle.core.values import Section
 
 Shape = Literal["as shot", "3:2", "4:3", "16:9", "1:1", "9:16"]
 Fraction0To1 = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]

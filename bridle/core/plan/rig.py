@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.values import Position, Positive, PositiveDuration, Section
+from bridle.core.values import Position, Positive, PositiveDuration, Section
 
 AxisName = Literal["slide", "pan", "tilt", "roll", "focus", "zoom"]
 AXIS_NAMES: tuple[AxisName, ...] = ("slide", "pan", "tilt", "roll", "focus", "zoom")

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.plan.values import Degrees, Millimetres, Name, Positive, Section
+from bridle.core.values import Degrees, Millimetres, Name, Positive, Section
 
 
 class Station(Section):

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.plan.values import Duration, Instant, Line, Name, Section, Zone
+from bridle.core.values import Duration, Instant, Line, Name, Section, Zone
 
 
 class Place(Section):

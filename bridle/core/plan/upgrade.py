@@ -40,7 +40,24 @@ def _from_2(data: Data) -> Data:
     return {**data, "bridle_plan": 3, "move": {**move, "keyframes": ends}}
 
 
-UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2}
+def _from_3(data: Data) -> Data:
+    """Version 4 has the frames' source beside the clip: an interval that changes is one of several."""
+    if "frames" in data:
+        raise UpgradeError(3, "frames")
+    if not isinstance(data.get("clip"), dict):
+        return {**data, "bridle_plan": 4}
+    clip = dict(data["clip"])
+    ramp = clip.pop("ramp", {})
+    if not isinstance(ramp, dict):
+        return {**data, "bridle_plan": 4, "clip": clip, "frames": ramp}
+    for name in ramp.keys() - {"segments", "blend_frames"}:
+        raise UpgradeError(3, "clip", "ramp", name)
+    # Without segments nothing was blended: an empty ramp was an even interval.
+    source = {"source": "changing", **ramp} if ramp.get("segments") else {"source": "even"}
+    return {**data, "bridle_plan": 4, "clip": clip, "frames": source}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3}
 
 
 def upgraded(data: Data) -> Data:

@@ -5,10 +5,9 @@ from datetime import datetime
 
 import numpy as np
 
-from bridle.core.chapters.telling import told
-from bridle.core.evaluate import answers
 from bridle.core.plan.document import Plan
-from bridle.core.subjects.easing import Floats
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.subjects.numbers.arrays import Floats
 
 LEAD_S = 5.0
 
@@ -63,25 +62,25 @@ class Programme:
 
 def programme(plan: Plan) -> Programme:
     """The programme of a plan. Raises `NotReadyError` while the clip is open."""
-    known = answers(plan)
-    if known.timeline is None or known.beat is None:
+    shooting = reckon(plan).shooting
+    if shooting is None:
         raise NotReadyError("the clip leaves something open: a run needs frames and an interval")
-    beat, say = plan.beat, told(plan, known.path, known.beat, known.timeline)
+    beat, exposures, orders = plan.beat, shooting.cycle.exposures, shooting.orders
     return Programme(
-        frames=len(say),
-        start=known.timeline.start,
-        starts_s=np.append(say.due_s, say.end_s),
-        positions=say.targets,
+        frames=len(orders),
+        start=shooting.timeline.start,
+        starts_s=np.append(orders.due_s, orders.end_s),
+        positions=orders.targets,
         speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
-        exposure_s=known.beat.cycle.exposures.busy_s,
-        process_s=known.beat.cycle.exposures.processing_s,
+        exposure_s=exposures.busy_s,
+        process_s=exposures.processing_s,
         write_s=float(beat.write_s),
         settle_s=float(beat.settle_s),
         write_while_moving=beat.write_while_moving,
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,
-        pictures=known.beat.cycle.exposures.pictures,
-        visits=len(say) // known.timeline.frames,
+        pictures=exposures.pictures,
+        visits=len(orders) // shooting.frames,
     )

@@ -9,9 +9,9 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
-from bridle.core.chapters import measuring
-from bridle.core.chapters.cards import card_figures
+from bridle.core.asks import measuring
 from bridle.core.compare import compare_kit, differences
+from bridle.core.lists.card import card_figures
 from bridle.core.plan.edit import PathError, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
 from bridle.core.plan.places import read_at

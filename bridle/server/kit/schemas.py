@@ -9,7 +9,7 @@ from pydantic import Field
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Card, Copy
-from bridle.core.plan.values import Line, Name
+from bridle.core.values import Line, Name
 
 CardKind = Literal["body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone"]
 

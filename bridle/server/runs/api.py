@@ -12,8 +12,8 @@ from django.utils import timezone
 from ninja import Router, Status
 from ninja.params.functions import Query
 
-from bridle.core.chapters.timeline import instant
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.timeline import instant
 from bridle.core.run.machine import RunState, due_s
 from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
 from bridle.core.run.tally import progress, tally

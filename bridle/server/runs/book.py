@@ -6,7 +6,7 @@ from dataclasses import asdict
 from django.db import transaction
 from django.utils import timezone
 
-from bridle.core.evaluate import answers
+from bridle.core.reckon.clip import solved
 from bridle.core.run.events import Note
 from bridle.core.run.machine import RunState
 from bridle.core.run.programme import LEAD_S, Programme
@@ -40,7 +40,7 @@ def record(run: Run, told: Programme, state: RunState, now_s: float, notes: Sequ
 def _log(run: Run, told: Programme, state: RunState, now_s: float) -> LogEntry:
     """What was planned, and what the run's clock says."""
     plan = run.read_plan()
-    solution = answers(plan).clip.solution
+    solution, _missing = solved(plan)
     assert solution is not None  # a run was made from it
     counts = {kind: run.events.filter(kind=kind).count() for kind in ("late", "restart")}
     return LogEntry.objects.create(

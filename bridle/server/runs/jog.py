@@ -8,10 +8,10 @@ import numpy as np
 from django.http import HttpRequest
 from ninja import Router
 
-from bridle.core.chapters.handmarks import mark_lines
-from bridle.core.chapters.path import ring_values, shown_unit
-from bridle.core.evaluate import answers
+from bridle.core.lists.hand_marks import mark_lines
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.path import ring_values, shown_unit
+from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.gcode.reader import GcodeError
 from bridle.formats.drive_program import NoProgramError, program
 from bridle.formats.frame_table import NoFramesError
@@ -74,10 +74,10 @@ MOST_LINES = 2000
 @router.post("/marks-to-set", response={200: MarksToSet, 422: Trouble}, operation_id="marks_to_set")
 def marks_to_set(request: HttpRequest, ask: AskProgram) -> Any:
     """The marks that somebody sets by hand, frame by frame."""
-    known = answers(ask.plan)
-    if known.timeline is None:
+    shooting = reckon(ask.plan).shooting
+    if shooting is None:
         raise ChangeRefusedError("marks", ValueError("the clip leaves something open, so there are no frames yet"))
-    lines = mark_lines(ask.plan, known.path.positions, known.timeline)
+    lines = mark_lines(ask.plan, shooting.positions, shooting.timeline)
     return MarksToSet(
         axes=[MarkedAxis(name=axis.name, unit=shown_unit(axis)) for axis in ask.plan.rig.axes],
         lines=[MarkToSet(frame=one.frame, clock=one.clock, marks=list(one.marks)) for one in lines[:MOST_LINES]],

@@ -14,16 +14,16 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
-from bridle.core.changes import make
-from bridle.core.chapters import moment
-from bridle.core.chapters.sides import side_by_side
+from bridle.core.asks.changes import make
 from bridle.core.evaluate import evaluate
 from bridle.core.figure import Figure
+from bridle.core.lists import frame
+from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
 from bridle.core.quantity import QuantityError
-from bridle.core.subjects.starting_points import POINTS
+from bridle.core.subjects.time.starting_points import POINTS
 from bridle.formats.plan_json import LARGEST_BYTES, read_plan
 from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble
 from bridle.server.ids import PathId
@@ -222,7 +222,7 @@ def list_starting_points(request: HttpRequest) -> Any:
 @router.post("/frame", response={200: FrameTold, 422: Trouble}, operation_id="look_at_frame")
 def look_at_frame(request: HttpRequest, ask: AskFrame) -> Any:
     """One frame with its working, for the slip that a person opens on it."""
-    return FrameTold(figures=moment.answer(ask.plan, ask.frame))
+    return FrameTold(figures=frame.answer(ask.plan, ask.frame))
 
 
 def _path(change: Any) -> str:

@@ -8,8 +8,8 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 from ninja.params.functions import Query
 
-from bridle.core.chapters.sides import side_by_side
 from bridle.core.evaluate import evaluate
+from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import difference
 from bridle.core.plan.upgrade import plan_from

@@ -6,14 +6,14 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
-from bridle.core.changes import AnyChange
-from bridle.core.chapters.sides import Side
-from bridle.core.evaluation import Traces
+from bridle.core.asks.changes import AnyChange
+from bridle.core.chapters.move.state import Traces
 from bridle.core.figure import Figure
+from bridle.core.lists.sides import Side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.values import Instant, Line, Name, Zone
 from bridle.core.snag import Slot
+from bridle.core.values import Instant, Line, Name, Zone
 from bridle.server.shoots.sent import Brief, Sent
 
 

@@ -5,8 +5,11 @@ from typing import Any
 
 from ninja import Schema
 
+from bridle.core.chapters.beat.state import BeatDrawn
+from bridle.core.chapters.clip.state import ClipState
+from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.evaluate import ASIDE, evaluate
-from bridle.core.evaluation import BeatState, ClipState, Evaluation, Traces, ViewState
+from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Slot
@@ -52,7 +55,7 @@ class Brief(Schema):
     frames: int | None
     interval_s: float | None
     clip: ClipState
-    beat: BeatState | None
+    beat: BeatDrawn | None
     traces: Traces | None
     view: ViewState | None
     figures: dict[str, Shown]

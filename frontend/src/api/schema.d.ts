@@ -1190,6 +1190,22 @@ export interface components {
             uncoupled?: components["schemas"]["Uncoupled"] | null;
         };
         /**
+         * BeatDrawn
+         * @description The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
+         */
+        BeatDrawn: {
+            /** Interval S */
+            interval_s: number;
+            /** Frame */
+            frame: number;
+            /** Need S */
+            need_s: number;
+            /** Over S */
+            over_s: number;
+            /** Parts */
+            parts: components["schemas"]["BeatPart"][];
+        };
+        /**
          * BeatPart
          * @description One arc of the beat ring, in seconds from the start of the interval.
          */
@@ -1210,23 +1226,7 @@ export interface components {
             /** Path */
             path: string | null;
             /** Figure */
-            figure: string | null;
-        };
-        /**
-         * BeatState
-         * @description The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
-         */
-        BeatState: {
-            /** Interval S */
-            interval_s: number;
-            /** Frame */
-            frame: number;
-            /** Need S */
-            need_s: number;
-            /** Over S */
-            over_s: number;
-            /** Parts */
-            parts: components["schemas"]["BeatPart"][];
+            figure?: string | null;
         };
         /**
          * Belt
@@ -1472,6 +1472,24 @@ export interface components {
             iso: number;
         };
         /**
+         * Changing
+         * @description Segments one after another, each with its interval, blended over some frames from one to the next.
+         */
+        Changing: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            source: "changing";
+            /** Segments */
+            segments: components["schemas"]["Segment"][];
+            /**
+             * Blend Frames
+             * @default 0
+             */
+            blend_frames: number;
+        };
+        /**
          * Clip
          * @description What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
          *
@@ -1489,13 +1507,6 @@ export interface components {
              * @default 1/10
              */
             interval_step_s: string;
-            /**
-             * @default {
-             *       "segments": [],
-             *       "blend_frames": 0
-             *     }
-             */
-            ramp: components["schemas"]["Ramp"];
             /**
              * Handle In Frames
              * @default 0
@@ -1772,6 +1783,17 @@ export interface components {
             length_s: string;
         };
         /**
+         * Even
+         * @description One interval from the first frame to the last, as the pegs of the clip say.
+         */
+        Even: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            source: "even";
+        };
+        /**
          * Event
          * @description Something that will happen at a known time: high tide, sunset, the lid coming off.
          */
@@ -2026,6 +2048,24 @@ export interface components {
              * @default false
              */
             on_after_power_up: boolean;
+        };
+        /**
+         * Layers
+         * @description A frame when a layer of a print is done: how long each layer takes, in seconds, and every how many of them.
+         */
+        Layers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            source: "layers";
+            /** Layers S */
+            layers_s: string[];
+            /**
+             * Every
+             * @default 1
+             */
+            every: number;
         };
         /**
          * Lead
@@ -2620,24 +2660,20 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 3 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 4 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 3
+             * @default 4
              * @constant
              */
-            bridle_plan: 3;
+            bridle_plan: 4;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
              *       "pegs": [],
              *       "interval_step_s": "1/10",
-             *       "ramp": {
-             *         "blend_frames": 0,
-             *         "segments": []
-             *       },
              *       "handle_in_frames": 0,
              *       "handle_out_frames": 0,
              *       "spare": "0",
@@ -2650,6 +2686,13 @@ export interface components {
              *     }
              */
             clip: components["schemas"]["Clip"];
+            /**
+             * Frames
+             * @default {
+             *       "source": "even"
+             *     }
+             */
+            frames: components["schemas"]["Even"] | components["schemas"]["Changing"] | components["schemas"]["Windows"] | components["schemas"]["Layers"];
             /**
              * @default {
              *       "school": "shoot-move-shoot",
@@ -2834,22 +2877,6 @@ export interface components {
             asked: number | null;
         };
         /**
-         * Ramp
-         * @description An interval that changes: segments one after another (none: it does not), blended over some frames.
-         */
-        Ramp: {
-            /**
-             * Segments
-             * @default []
-             */
-            segments: components["schemas"]["Segment"][];
-            /**
-             * Blend Frames
-             * @default 0
-             */
-            blend_frames: number;
-        };
-        /**
          * Rated
          * @description A mount whose rate is a number in a menu: `rate = base(key) × setting`.
          */
@@ -2892,12 +2919,18 @@ export interface components {
         };
         /**
          * ReviewState
-         * @description Settings to dial in, and cautions.
+         * @description Settings to dial in, and cautions in plain words.
          */
         ReviewState: {
-            /** Sheets */
+            /**
+             * Sheets
+             * @default []
+             */
             sheets: components["schemas"]["SettingSheet"][];
-            /** Cautions */
+            /**
+             * Cautions
+             * @default []
+             */
             cautions: string[];
         };
         /**
@@ -2956,8 +2989,30 @@ export interface components {
             controller: components["schemas"]["Controller"];
         };
         /**
+         * RigDrawn
+         * @description The rig from the side. Two ends each: where the carriage comes to in the move, and what holds.
+         */
+        RigDrawn: {
+            /** Parts */
+            parts: components["schemas"]["RigPart"][];
+            /** Carriage Mm */
+            carriage_mm: number[];
+            /** Ends Mm */
+            ends_mm: number[];
+            /** Centre Mm */
+            centre_mm: number[][];
+            /** Tips Mm */
+            tips_mm: (number | null)[];
+            /** Hold Mm */
+            hold_mm: number[];
+            /** Slope Deg */
+            slope_deg: number;
+        };
+        /**
          * RigPart
          * @description A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm.
+         *
+         *     `joint` says how it sits on what is below.
          */
         RigPart: {
             /** Index */
@@ -2990,26 +3045,6 @@ export interface components {
             weakest: boolean;
         };
         /**
-         * RigState
-         * @description The rig from the side. Two ends each: where the carriage comes to in the move, and what holds.
-         */
-        RigState: {
-            /** Parts */
-            parts: components["schemas"]["RigPart"][];
-            /** Carriage Mm */
-            carriage_mm: number[];
-            /** Ends Mm */
-            ends_mm: number[];
-            /** Centre Mm */
-            centre_mm: number[][];
-            /** Tips Mm */
-            tips_mm: (number | null)[];
-            /** Hold Mm */
-            hold_mm: number[];
-            /** Slope Deg */
-            slope_deg: number;
-        };
-        /**
          * RingMark
          * @description A place of a lens ring: how far it is turned, in degrees, and what the lens is set to there, in mm.
          */
@@ -3037,6 +3072,8 @@ export interface components {
         /**
          * SchoolState
          * @description Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
+         *
+         *     `smear_px` is 0 where nothing moves while the shutter is open.
          */
         SchoolState: {
             /**
@@ -3113,12 +3150,12 @@ export interface components {
             /** Interval S */
             interval_s: number | null;
             clip: components["schemas"]["ClipState"];
-            beat: components["schemas"]["BeatState"] | null;
+            beat: components["schemas"]["BeatDrawn"] | null;
             /** Schools */
             schools: components["schemas"]["SchoolState"][];
             /** Stalls At */
             stalls_at: number | null;
-            rig: components["schemas"]["RigState"] | null;
+            rig: components["schemas"]["RigDrawn"] | null;
             /** Drives */
             drives: components["schemas"]["DriveState"][];
             traces: components["schemas"]["Traces"] | null;
@@ -3137,7 +3174,7 @@ export interface components {
         };
         /**
          * SettingLine
-         * @description One line of the field card.
+         * @description One thing to dial in or to do; the figure that explains it where there is one.
          */
         SettingLine: {
             /** Label */
@@ -3148,7 +3185,7 @@ export interface components {
         };
         /**
          * SettingSheet
-         * @description A group of lines on the field card.
+         * @description Settings that belong to one device or one moment.
          */
         SettingSheet: {
             /** Title */
@@ -3650,6 +3687,54 @@ export interface components {
             };
         };
         /**
+         * Windows
+         * @description Frames at an even interval within daily hours, on some weekdays (0 is Monday), from one day to another.
+         *
+         *     Hours are minutes of the place's own clock; where they close before they open, they run past midnight.
+         */
+        Windows: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            source: "windows";
+            /** Every S */
+            every_s: string;
+            /**
+             * Opens Min
+             * @default 0
+             */
+            opens_min: number;
+            /**
+             * Closes Min
+             * @default 1440
+             */
+            closes_min: number;
+            /**
+             * Weekdays
+             * @default [
+             *       0,
+             *       1,
+             *       2,
+             *       3,
+             *       4,
+             *       5,
+             *       6
+             *     ]
+             */
+            weekdays: number[];
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+        };
+        /**
          * Problem
          * @description One thing that is wrong; `path` is the place in the plan or the request.
          */
@@ -3944,7 +4029,7 @@ export interface components {
             /** Interval S */
             interval_s: number | null;
             clip: components["schemas"]["ClipState"];
-            beat: components["schemas"]["BeatState"] | null;
+            beat: components["schemas"]["BeatDrawn"] | null;
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
             /** Figures */

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The sentence: the shoot as one line, every figure changed in place and pegged. */
+  import { changing } from '../sheet/frames';
   import type { Fix } from '../api/client';
   import { duration, fill } from '../format';
   import Editable from '../parts/Editable.svelte';
@@ -36,7 +37,7 @@
   const involved = $derived(new Set(clash ? clip.missing : []));
   const pegged = $derived(clip.quantities.filter((one) => one.held).length);
   const leaf = $derived(sheet.leaf);
-  const ramped = $derived(sheet.plan.clip.ramp.segments);
+  const ramped = $derived(changing(sheet.plan).segments);
   const range = $derived.by(() => {
     const each = ramped.map((one) => exact(one.interval_s));
     const [low, high] = [Math.min(...each), Math.max(...each)];

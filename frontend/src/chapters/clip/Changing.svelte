@@ -1,5 +1,6 @@
 <script lang="ts">
   /** An interval that changes over the shoot: its segments, and what they make of the clip. */
+  import { changing } from '../../sheet/frames';
   import RampDrawing from '../../drawings/ramp/RampDrawing.svelte';
   import { duration } from '../../format';
   import { exact } from '../../parts/beatParts';
@@ -8,11 +9,11 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
-  const ramp = $derived(sheet.plan.clip.ramp);
+  const ramp = $derived(changing(sheet.plan));
   const most = 20;
 
   function put(segments: typeof ramp.segments) {
-    void sheet.apply([{ path: 'clip.ramp.segments', value: segments }]);
+    void sheet.apply([{ path: 'frames.segments', value: segments }]);
   }
   /** Two halves of a segment, so that the shoot keeps its length. */
   function split(at: number) {
@@ -56,7 +57,7 @@
               <th scope="row">{i + 1}</th>
               <td>
                 <Editable
-                  path="clip.ramp.segments.{i}.length_s"
+                  path="frames.segments.{i}.length_s"
                   label="length of segment {i + 1}"
                   value={exact(segment.length_s)}
                   unit="s"
@@ -64,7 +65,7 @@
               </td>
               <td>
                 <Editable
-                  path="clip.ramp.segments.{i}.interval_s"
+                  path="frames.segments.{i}.interval_s"
                   label="interval of segment {i + 1}"
                   value={exact(segment.interval_s)}
                   unit="s"
@@ -86,7 +87,7 @@
       </table>
       <p class="line">
         blended over <Editable
-          path="clip.ramp.blend_frames"
+          path="frames.blend_frames"
           label="blended over"
           value={ramp.blend_frames}
           unit="frames"

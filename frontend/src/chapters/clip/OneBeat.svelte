@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One beat: what it holds, part by part, and both schools of moving side by side. */
+  import { changing } from '../../sheet/frames';
   import BeatStrip from '../../drawings/strip/BeatStrip.svelte';
   import { number } from '../../format';
   import { exact } from '../../parts/beatParts';
@@ -34,7 +35,7 @@
   What one beat holds
   <span class="label">
     shortest interval that fits <Working figure="beat.shortest" />
-    {#if told && sheet.plan.clip.ramp.segments.length}· tightest at frame {number(told.frame + 1, 12)}{/if}
+    {#if told && changing(sheet.plan).segments.length}· tightest at frame {number(told.frame + 1, 12)}{/if}
   </span>
 </h3>
 {#if told}<BeatStrip beat={told} />{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Clip time against real time: where the line is steep the clip dwells, where it is flat time is pressed hard. */
+  import { changing } from '../../sheet/frames';
   import { scaleLinear } from 'd3-scale';
   import { clock, duration } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -27,10 +28,12 @@
   );
   const edges = $derived.by(() => {
     let frame = 0;
-    return sheet.plan.clip.ramp.segments.slice(0, -1).map((_, i) => {
-      frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
-      return { i, x: x(traces ? sample(traces.frames, traces.elapsed_s, frame) : 0), y: y(frame / rate) };
-    });
+    return changing(sheet.plan)
+      .segments.slice(0, -1)
+      .map((_, i) => {
+        frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
+        return { i, x: x(traces ? sample(traces.frames, traces.elapsed_s, frame) : 0), y: y(frame / rate) };
+      });
   });
   const ticks = $derived(
     clockTicks(sheet.start, sheet.start + length, Math.max(2, WIDTH / 80), offset(sheet.start, sheet.zone))

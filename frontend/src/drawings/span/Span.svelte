@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The whole shoot on its clock, with the moves as lines and one playhead that everything follows. */
+  import { changing } from '../../sheet/frames';
   import { clock, number, shortDay, shutter, write } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { exact } from '../../parts/beatParts';
@@ -53,7 +54,7 @@
       }))
       .filter((event) => event.share >= 0 && event.share <= 1)
   );
-  const segments = $derived(sheet.plan.clip.ramp.segments);
+  const segments = $derived(changing(sheet.plan).segments);
   // Where one interval ends and the next begins, by the frames that the segments came to.
   const edges = $derived.by(() => {
     let frame = 0;
@@ -70,7 +71,7 @@
     const least = [exact(segments[i]?.interval_s), exact(segments[i + 1]?.interval_s)] as const;
     const kept = Math.round(Math.max(least[0] - lengths[0], Math.min(lengths[1] - least[1], by)));
     const put = (at: number, seconds: number) => ({
-      path: `clip.ramp.segments.${at}.length_s`,
+      path: `frames.segments.${at}.length_s`,
       value: String(seconds)
     });
     const edits = [put(i, lengths[0] + kept), put(i + 1, lengths[1] - kept)];

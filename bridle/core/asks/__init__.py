@@ -1,0 +1,1 @@
+"""What a person asked for, as edits of the plan; and the fixes that chapters offer alike."""

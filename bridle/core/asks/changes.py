@@ -1,0 +1,214 @@
+"""Changes as the page asks for them, turned into edits: typed text, stepped values, pegs, the clock, segments."""
+
+from datetime import datetime
+from fractions import Fraction
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
+
+from bridle.core.asks import aiming, keyframes
+from bridle.core.asks.fitting import fit
+from bridle.core.asks.pegs import peg, release, take_over
+from bridle.core.plan.clip import QUANTITIES, Quantity
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import MOST_EDITS, Edit, apply, dump, look
+from bridle.core.plan.frames import Even
+from bridle.core.plan.kit import Copy
+from bridle.core.plan.places import kind_of, read_at
+from bridle.core.plan.rig import AxisName
+from bridle.core.quantity import read, read_clock
+from bridle.core.reckon.clip import solved
+from bridle.core.reckon.frames.changing import segments_json
+from bridle.core.reckon.frames.even import PEGS_PATH
+from bridle.core.reckon.timeline import first_frame, instant
+
+CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.")
+
+
+class Change(BaseModel):
+    """Base of the changes: frozen, no unknown fields."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class SetValue(Change):
+    """Put a value at a path, as a drag or a switch does."""
+
+    do: Literal["set"]
+    path: str
+    value: JsonValue
+
+
+class TypeText(Change):
+    """Put what was typed at a path; `clip.<quantity>` holds that quantity. Imperial: bare lengths are inches."""
+
+    do: Literal["type"]
+    path: str
+    text: Annotated[str, Field(max_length=400)]
+    imperial: bool = False
+
+
+class MakeEdits(Change):
+    """Make edits as they are: a fix, or undo and redo."""
+
+    do: Literal["edits"]
+    edits: Annotated[tuple[Edit, ...], Field(max_length=MOST_EDITS)]
+
+
+class HoldPeg(Change):
+    """Peg a quantity at the value it has now."""
+
+    do: Literal["hold"]
+    quantity: Quantity
+
+
+class ReleasePeg(Change):
+    """Pull a peg."""
+
+    do: Literal["release"]
+    quantity: Quantity
+
+
+class HoldClock(Change):
+    """Let the clock hold the first frame or the finish, where it is now; the shoot stays where it is."""
+
+    do: Literal["clock"]
+    holds: Literal["start", "finish"]
+
+
+class RampInterval(Change):
+    """Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say."""
+
+    do: Literal["ramp"]
+    on: bool
+
+
+class FitKit(Change):
+    """Give the plan these copies of cards, and the figures that they know."""
+
+    do: Literal["fit"]
+    copies: Annotated[tuple[Copy, ...], Field(max_length=60)]
+
+
+class AimAt(Change):
+    """Point keyframes at a mark, as far as pan and tilt reach: one of them, or all."""
+
+    do: Literal["aim"]
+    mark: Annotated[int, Field(ge=0, le=100)]
+    keyframe: Annotated[int, Field(ge=0, le=100)] | None = None
+
+
+class AddKeyframe(Change):
+    """A keyframe more at a frame (0-based), with the axes where they are there; or where a controller has them."""
+
+    do: Literal["keyframe"]
+    frame: Annotated[int, Field(ge=0, le=10_000_000)]
+    stands: dict[AxisName, float] | None = None
+
+
+Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval | FitKit | AimAt | AddKeyframe
+AnyChange = Annotated[Asked, Field(discriminator="do")]
+
+
+def make(plan: Plan, changes: list[Asked]) -> tuple[Plan, list[Edit]]:
+    """Apply changes one after another; returns the plan and the edits that undo them all.
+
+    Raises `QuantityError`, `PathError` or a pydantic ValidationError; the plan given stays as it was.
+    """
+    undo: list[Edit] = []
+    for change in changes:
+        plan, back = apply(plan, _edits(plan, change))
+        undo = back + undo
+    return plan, undo
+
+
+def _edits(plan: Plan, change: Asked) -> list[Edit]:
+    match change:
+        case MakeEdits():
+            return list(change.edits)
+        case HoldPeg():
+            return _hold(plan, change.quantity)
+        case ReleasePeg():
+            return release(plan, change.quantity)
+        case HoldClock():
+            return _hold_clock(plan, change.holds)
+        case RampInterval():
+            return _ramp(plan, change.on)
+        case FitKit():
+            return fit(plan, change.copies)
+        case AimAt():
+            return aiming.aim(plan, change.mark, change.keyframe)
+        case AddKeyframe():
+            return keyframes.add(plan, change.frame, change.stands or {})
+        case SetValue():
+            return _set(plan, change)
+        case TypeText():
+            return _type(plan, change)
+
+
+def _set(plan: Plan, change: SetValue) -> list[Edit]:
+    quantity = _quantity(change.path)
+    if quantity:
+        return take_over(plan, quantity, Fraction(str(change.value)))
+    return [Edit(path=change.path, value=change.value)]
+
+
+def _type(plan: Plan, change: TypeText) -> list[Edit]:
+    path, text = change.path, change.text
+    quantity = _quantity(path)
+    if quantity:
+        return take_over(plan, quantity, read(text, str(kind_of(path))))
+    standing = look(dump(plan), path)
+    if path.startswith(CLOCK_PATHS) and path.endswith(".at"):
+        at = read_clock(text, datetime.fromisoformat(str(standing)), plan.shoot.place.zone)
+        return [Edit(path=path, value=at.isoformat())]
+    return [Edit(path=path, value=read_at(path, text, standing, _linear(plan, path), change.imperial))]
+
+
+def _linear(plan: Plan, path: str) -> bool:
+    """Whether a path belongs to a linear axis; anything else counts as one."""
+    _, found, rest = path.partition("rig.axes.")
+    number = rest.split(".")[0]
+    if not found or not number.isdigit() or int(number) >= len(plan.rig.axes):
+        return True
+    return plan.rig.axes[int(number)].kind == "linear"
+
+
+def _quantity(path: str) -> Quantity | None:
+    return next((name for name in QUANTITIES if path == f"clip.{name}"), None)
+
+
+def _hold(plan: Plan, quantity: Quantity) -> list[Edit]:
+    """Peg a quantity where it is, and the held ones where rounding has put them, so that all of them agree.
+
+    One that is free has no value to hold, so nothing changes; nor does it while the interval changes.
+    """
+    solution, _ = solved(plan)
+    if solution is None or (plan.frames.source != "even" and quantity != "rate"):
+        return [Edit(path=PEGS_PATH, value=dump(plan)["clip"]["pegs"])]
+    if plan.frames.source != "even":
+        return peg(plan, quantity, solution.rate)
+    as_shown = tuple(one.model_copy(update={"value": solution.value(one.quantity)}) for one in plan.clip.pegs)
+    shown = plan.model_copy(update={"clip": plan.clip.model_copy(update={"pegs": as_shown})})
+    return peg(shown, quantity, solution.value(quantity))
+
+
+def _hold_clock(plan: Plan, holds: str) -> list[Edit]:
+    clock, at = plan.shoot.clock, plan.shoot.clock.at
+    solution, _ = solved(plan)
+    if solution is not None and holds != clock.holds:
+        first = first_frame(plan, solution.shoot)
+        at = first if holds == "start" else instant(first, solution.shoot, plan.shoot.place.zone)
+    return [Edit(path="shoot.clock.holds", value=holds), Edit(path="shoot.clock.at", value=at.isoformat())]
+
+
+def _ramp(plan: Plan, on: bool) -> list[Edit]:
+    """Two halves of the shoot as it is, blended over a second of clip; an open clip gives two half hours."""
+    if not on:
+        return [Edit(path="frames", value=Even().model_dump(mode="json"))]
+    solution, _ = solved(plan)
+    shoot, interval = (solution.shoot, solution.interval) if solution else (Fraction(3600), Fraction(10))
+    blend = min(round(solution.rate), solution.frames // 4) if solution else 0
+    half = max(interval, shoot / 2)
+    segments = segments_json([(half, interval), (half, interval)])
+    return [Edit(path="frames", value={"source": "changing", "segments": segments, "blend_frames": int(blend)})]

@@ -1,0 +1,46 @@
+"""Cards put into a plan, and taken out: the edits that bring their figures in."""
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, dump, look
+from bridle.core.plan.kit import AxisCard, Copy, Support
+from bridle.core.plan.rig import Axis
+from bridle.core.reckon.parts import AXIS_FIELDS, axis_copies, bound, first_of
+
+
+def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
+    """The edits that give a plan these copies. What was typed over a card before stays as it was typed."""
+    before = {one.path: one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    data = dump(plan)
+    kept = [Edit(path="kit.copies", value=[copy.model_dump(mode="json") for copy in copies])]
+    axes = _fitted_axes(plan, copies)
+    if axes is not None:
+        kept.append(Edit(path="rig.axes", value=[axis.model_dump(mode="json") for axis in axes]))
+    for one in bound(copies, ()):
+        standing = look(data, one.path)
+        if standing != one.value and (one.path not in before or before[one.path] == standing):
+            kept.append(Edit(path=one.path, value=one.value))
+    return kept
+
+
+def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
+    """The axes of a rig that is put together from cards; None while there is only a camera, or nothing."""
+    cards = axis_copies(copies)
+    if not cards and first_of(copies, Support) is None:
+        return None
+    old = {(one.path, one.field): one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    made = []
+    for name, copy in cards.items():
+        assert isinstance(copy.card, AxisCard)
+        values = {field: getattr(copy.card, field) for field in AXIS_FIELDS}
+        standing = plan.rig.axis(name)
+        if standing is not None and name in axis_copies(plan.kit.copies):
+            number = plan.rig.axes.index(standing)
+            for field in AXIS_FIELDS:
+                if getattr(standing, field) != old[(f"rig.axes.{number}.{field}", field)]:
+                    values[field] = getattr(standing, field)
+        if values["low"] >= values["high"]:
+            values |= {"low": copy.card.low, "high": copy.card.high}
+        # What no card knows stays as it was read off or typed.
+        own = {"letter": standing.letter, "ring": standing.ring} if standing is not None else {}
+        made.append(Axis(name=name, kind=copy.card.motion, **values, **own))
+    return made

@@ -1,0 +1,1 @@
+"""One beat: what fits into an interval."""

@@ -1,0 +1,37 @@
+"""One beat: what has to fit inside an interval, in either school, and whether the camera keeps up."""
+
+from bridle.core.chapters.answer import Answer
+from bridle.core.chapters.beat import overruns, schools, storing
+from bridle.core.chapters.beat.figures import figures
+from bridle.core.chapters.beat.ring import parts_of
+from bridle.core.chapters.beat.state import BeatDrawn, BeatState
+from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.reckoning import Reckoning
+
+# What is not asked again while something is dragged.
+ASIDE = (*schools.KINDS, *storing.KINDS)
+KINDS = (*overruns.KINDS, *ASIDE)
+
+
+def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
+    """The beat; nothing while the clip is open."""
+    shooting = known.shooting
+    if shooting is None:
+        return Answer(BeatState(), [], [])
+    cycle = shooting.cycle
+    made, found = figures(cycle, known.plan.camera), overruns.snags(shooting)
+    if not aside:
+        return Answer(BeatState(beat=_beat(cycle)), made, found)
+    both, stored = schools.compared(shooting), storing.stored(shooting)
+    state = BeatState(beat=_beat(cycle), schools=both.schools, stalls_at=stored.stalls_at)
+    return Answer(state, [*made, *both.figures, *stored.figures], [*found, *both.snags, *stored.snags])
+
+
+def _beat(cycle: Cycle) -> BeatDrawn:
+    return BeatDrawn(
+        interval_s=float(cycle.interval_s),
+        frame=cycle.frame,
+        need_s=cycle.need_s,
+        over_s=cycle.over_s,
+        parts=parts_of(cycle),
+    )

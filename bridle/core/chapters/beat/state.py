@@ -1,0 +1,49 @@
+"""One beat as the page draws it, and both schools side by side."""
+
+from typing import Literal
+
+from bridle.core.chapters.answer import State
+from bridle.core.plan.beat import BeatSchool
+
+
+class BeatPart(State):
+    """One arc of the beat ring, in seconds from the start of the interval."""
+
+    name: str
+    label: str
+    start_s: float
+    length_s: float
+    track: Literal["outer", "inner"]
+    path: str | None
+    figure: str | None = None
+
+
+class BeatDrawn(State):
+    """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included."""
+
+    interval_s: float
+    frame: int
+    need_s: float
+    over_s: float
+    parts: tuple[BeatPart, ...]
+
+
+class SchoolState(State):
+    """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
+
+    `smear_px` is 0 where nothing moves while the shutter is open.
+    """
+
+    school: BeatSchool
+    here: bool
+    suits: str
+    smear_px: float
+    risk: str
+
+
+class BeatState(State):
+    """The beat, both schools, and the frame (0-based) at which the buffer stalls; nothing while the clip is open."""
+
+    beat: BeatDrawn | None = None
+    schools: tuple[SchoolState, ...] = ()
+    stalls_at: int | None = None

@@ -1,0 +1,146 @@
+"""Whether the camera keeps up: its buffer, and two clocks that nobody ties together."""
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+from bridle.core.asks.clip_offers import clip_fixes
+from bridle.core.asks.pegs import no_shorter
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.reckon.exposed import exposures
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.numbers.rounding import ceil_to
+from bridle.core.subjects.time import buffer, cycle
+from bridle.core.subjects.time.sentence import Solution
+
+STALLS = SnagKind(
+    "buffer-stalls",
+    "stop",
+    "clip",
+    "The buffer is full after {kept}, at {clock}; {lost} of {frames} are lost.",
+    "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
+    "are refused.",
+)
+UNTIED = SnagKind(
+    "handles-do-not-absorb",
+    "mind",
+    "clip",
+    "Camera and motor are started {between} apart: {first} at the start and {last} at the end are not as planned.",
+    "Nothing ties the two clocks together. Handles of as many frames absorb it; without them the move is cut off.",
+)
+KINDS = (STALLS, UNTIED)
+
+DRIFT = Formula("ppm / 1000000 * shoot", "two clocks of ordinary quality, each off by a little")
+LOST_FIRST = Formula("ceil(between / interval)", "frames taken before the motor runs")
+LOST_LAST = Formula(
+    "ceil((between + drift) / interval)", "frames taken after the motor has stopped, or the other way round"
+)
+
+
+@dataclass(frozen=True)
+class Stored:
+    """The frame (0-based) at which the buffer stalls, where it does, with figures and snags."""
+
+    stalls_at: int | None
+    figures: list[Figure]
+    snags: list[Snag]
+
+
+def stored(shooting: Shooting) -> Stored:
+    """What the buffer does over the whole shoot, and what untied clocks cost."""
+    figures: list[Figure] = []
+    snags: list[Snag] = []
+    stall, beat = None, shooting.plan.beat
+    if beat.buffer_frames:
+        stall, figures, snags = _buffer(shooting)
+    if beat.uncoupled:
+        figures += _untied(shooting.plan, shooting.solution)
+        snags += _absorbed(shooting.plan, shooting.solution)
+    return Stored(stall.kept if stall else None, figures, snags)
+
+
+def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list[Snag]]:
+    plan, times = shooting.plan, shooting.timeline
+    beat, count = plan.beat, exposures(plan.beat, plan.camera).pictures
+    slots, write = times.rooms_s, float(beat.write_s)
+    pictures = term("count", "pictures a frame", count, "")
+    one = term("write", "write to card", beat.write_s, "s")
+    made = [figure("buffer.needed", "writing, a frame", count * write, "s", buffer.NEEDED, pictures, one)]
+    shortest = float(slots.min())
+    if count * write <= shortest:
+        return None, made, []
+    estimate = buffer.estimate(shortest, count * write, beat.buffer_frames // count)
+    terms = (
+        term("buffer", "frames that the buffer takes", beat.buffer_frames // count, "frames"),
+        term("interval", "shortest interval", shortest, "s"),
+        term("write", "writing, a frame", count * write, "s"),
+    )
+    made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
+    stall = buffer.simulate(slots, write, beat.buffer_frames, count)
+    if stall is None:
+        return None, made, []
+    slots_said = {
+        "kept": slot(stall.kept, "frames"),
+        "clock": slot(times.clock(stall.kept).timestamp(), "instant"),
+        "lost": slot(stall.lost, "frames"),
+        "frames": slot(times.frames, "frames"),
+        "writing": slot(count * write, "s"),
+        "interval": slot(shortest, "s"),
+        "buffer": slot(beat.buffer_frames, "frames"),
+    }
+    return stall, made, [STALLS.at("beat.buffer_frames", slots_said, _slower(plan, count))]
+
+
+def _slower(plan: Plan, count: int) -> list[Fix]:
+    """An interval in which everything is written; and one picture a frame, where there are several."""
+    needed = ceil_to(count * plan.beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
+    return clip_fixes(plan, "Beat of {needed}", no_shorter(plan, needed), {"needed": slot(needed, "s")})
+
+
+def _lost(plan: Plan, solution: Solution) -> tuple[int, int, Fraction]:
+    assert plan.beat.uncoupled is not None
+    between = plan.beat.uncoupled.between_starts_s
+    drift = Fraction(plan.beat.uncoupled.drift_ppm) / 1_000_000 * solution.shoot
+    interval = solution.interval
+    return math.ceil(between / interval), math.ceil((between + drift) / interval), drift
+
+
+def _untied(plan: Plan, solution: Solution) -> list[Figure]:
+    assert plan.beat.uncoupled is not None
+    first, last, drift = _lost(plan, solution)
+    between = term("between", "between the two starts", plan.beat.uncoupled.between_starts_s, "s")
+    interval = term("interval", "interval", solution.interval, "s")
+    off = term("drift", "clocks apart at the end", drift, "s")
+    ppm = term("ppm", "drift of the clocks", plan.beat.uncoupled.drift_ppm, "ppm")
+    shoot = term("shoot", "shoot length", solution.shoot, "s")
+    return [
+        figure("untied.drift", "clocks apart at the end", drift, "s", DRIFT, ppm, shoot),
+        figure("untied.first", "frames before the motor runs", first, "frames", LOST_FIRST, between, interval),
+        figure("untied.last", "frames off at the end", last, "frames", LOST_LAST, between, off, interval),
+    ]
+
+
+def _absorbed(plan: Plan, solution: Solution) -> list[Snag]:
+    assert plan.beat.uncoupled is not None
+    first, last, _drift = _lost(plan, solution)
+    clip = plan.clip
+    if clip.handle_in_frames >= first and clip.handle_out_frames >= last:
+        return []
+    slots = {
+        "between": slot(plan.beat.uncoupled.between_starts_s, "s"),
+        "first": slot(first, "frames"),
+        "last": slot(last, "frames"),
+    }
+    fix = Fix(
+        label="Handles of {first} and {last}",
+        consequence="The camera is started first and stopped last; the edit cuts the handles off.",
+        slots=slots,
+        edits=(
+            Edit(path="clip.handle_in_frames", value=max(clip.handle_in_frames, first)),
+            Edit(path="clip.handle_out_frames", value=max(clip.handle_out_frames, last)),
+        ),
+    )
+    return [UNTIED.at("beat.uncoupled", slots, [fix])]

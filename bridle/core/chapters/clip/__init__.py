@@ -1,0 +1,1 @@
+"""The clip: sentence, clock, subject."""

@@ -1,0 +1,66 @@
+"""The clip: how long, how often, how many; when; and what for."""
+
+from fractions import Fraction
+from typing import Literal
+
+from bridle.core.chapters.answer import Answer
+from bridle.core.chapters.clip import events, sentence
+from bridle.core.chapters.clip.clock import clock_figures
+from bridle.core.chapters.clip.events import event_figures, event_snags
+from bridle.core.chapters.clip.sentence import Sentence
+from bridle.core.chapters.clip.state import ClipState, QuantityState, RoundingNote
+from bridle.core.plan.clip import QUANTITIES
+from bridle.core.plan.document import Plan
+from bridle.core.plan.words import LABELS, UNITS
+from bridle.core.reckon.clip import holds_of
+from bridle.core.reckon.reckoning import Reckoning
+
+KINDS = (*sentence.KINDS, *events.KINDS)
+
+
+def tell(known: Reckoning) -> Answer[ClipState]:
+    """The sentence, and where it can be worked out the shoot on the clock."""
+    told, shooting = sentence.sentence(known.plan), known.shooting
+    figures, snags = list(told.figures), list(told.snags)
+    if shooting is not None:
+        shoot = known.plan, shooting.solution, shooting.timeline
+        figures += [*clock_figures(*shoot), *event_figures(*shoot)]
+        snags += event_snags(*shoot)
+    return Answer(_state(known, told), figures, snags)
+
+
+def _state(known: Reckoning, told: Sentence) -> ClipState:
+    found = known.found
+    open_or_beyond = ("frames",) if known.shooting is None and not found.missing else found.missing
+    return ClipState(
+        state="contradiction" if found.conflict else _solved_or_not(known, told),
+        quantities=_quantities(known.plan, told),
+        missing=open_or_beyond,
+        rounding=tuple(RoundingNote(quantity=name, asked=float(a), got=float(b)) for name, a, b in told.rounding),
+    )
+
+
+def _solved_or_not(known: Reckoning, told: Sentence) -> Literal["solved", "too many", "free"]:
+    if known.shooting:
+        return "solved"
+    return "too many" if told.figures else "free"
+
+
+def _quantities(plan: Plan, told: Sentence) -> tuple[QuantityState, ...]:
+    holds, figures = holds_of(plan), {figure.key: figure for figure in told.figures}
+    made = []
+    for name in QUANTITIES:
+        figure, held = figures.get(f"clip.{name}"), holds.get(name)
+        value = Fraction(figure.exact) if figure and figure.exact else held
+        made.append(
+            QuantityState(
+                quantity=name,
+                label=LABELS[name],
+                unit=UNITS[name],
+                held=held is not None,
+                value=None if value is None else float(value),
+                exact=None if value is None else str(value),
+                asked=None if held is None else float(held),
+            )
+        )
+    return tuple(made)

@@ -1,0 +1,1 @@
+"""The move: path, sight, picture, rounds."""

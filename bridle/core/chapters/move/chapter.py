@@ -1,0 +1,79 @@
+"""The move: where the axes go, what the camera sees on the way, and what comes of it."""
+
+from collections.abc import Iterator
+
+from bridle.core.chapters.answer import Answer, answer
+from bridle.core.chapters.move import (
+    aiming,
+    in_view,
+    passing,
+    path,
+    picture,
+    rig_in_view,
+    rounds,
+    sun,
+    tracking,
+)
+from bridle.core.chapters.move.drawn import drawn
+from bridle.core.chapters.move.state import MoveState
+from bridle.core.figure import Figure, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.rounds import Stations
+from bridle.core.reckon.picture import kept
+from bridle.core.reckon.reckoning import Reckoning, Shooting
+from bridle.core.snag import Snag
+from bridle.core.subjects.optics import lens
+
+# What is not asked again while something is dragged: who is seen when, and what the sun and the rig do.
+ASIDE = (*in_view.KINDS, *sun.KINDS, *rig_in_view.KINDS)
+KINDS = (
+    *path.KINDS,
+    *tracking.KINDS,
+    *passing.KINDS,
+    *aiming.KINDS,
+    *in_view.KINDS,
+    *sun.KINDS,
+    *rig_in_view.KINDS,
+    *picture.KINDS,
+    *rounds.KINDS,
+)
+
+
+def tell(known: Reckoning, points: int, aside: bool) -> Answer[MoveState]:
+    """The path and what is seen from it, drawn through about so many points; with what stands aside or without."""
+    state = MoveState() if known.shooting is None else drawn(known.shooting, points, aside)
+    return answer(state, _findings(known, aside))
+
+
+def _findings(known: Reckoning, aside: bool) -> Iterator[Figure | Snag]:
+    """While the clip is open: limits, fields of view, what is kept, and marks aimed at twice."""
+    plan, shooting = known.plan, known.shooting
+    yield from path.path_snags(known)
+    yield from _fields_of_view(plan)
+    yield from picture.findings(plan)
+    yield from aiming.findings(plan)
+    if shooting is not None:
+        yield from path.path_figures(shooting)
+        yield from _seen(shooting, aside)
+
+
+def _seen(shooting: Shooting, aside: bool) -> Iterator[Figure | Snag]:
+    yield from rounds.findings(shooting)
+    if aside:
+        yield from sun.findings(shooting)
+        yield from rig_in_view.findings(shooting)
+    if isinstance(shooting.plan.move.visits, Stations):
+        return
+    yield from tracking.findings(shooting)
+    yield from passing.findings(shooting)
+    if aside:
+        yield from in_view.findings(shooting)
+
+
+def _fields_of_view(plan: Plan) -> Iterator[Figure]:
+    frame, focal_mm = kept(plan), plan.camera.focal_mm
+    focal = term("focal", "focal length", focal_mm, "focal")
+    for side, mm in (("across", frame.width_mm), ("upright", frame.height_mm)):
+        sensor = term("sensor", f"sensor that is kept, {side}", mm, "focal")
+        view = lens.field_of_view_deg(mm, focal_mm)
+        yield figure(f"view.{side}", f"field of view, {side}", view, "deg", lens.FIELD_OF_VIEW, sensor, focal)

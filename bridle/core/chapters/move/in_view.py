@@ -1,0 +1,98 @@
+"""Who has to be there when, and ends that just miss."""
+
+from collections.abc import Iterator
+
+from bridle.core.asks.aiming import aimed_edits
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.marks import Mark
+from bridle.core.reckon.path import end_path
+from bridle.core.reckon.picture import kept
+from bridle.core.reckon.poses import see_mark
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.sights import Sight, in_picture
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.optics.projecting import Poses
+
+NEVER = SnagKind(
+    "cue-never-seen",
+    "mind",
+    "move",
+    "The {mark} is on the cue list and never comes into the picture.",
+    "Somebody would stand in the cold for nothing.",
+)
+BESIDE = SnagKind(
+    "ends-beside",
+    "note",
+    "move",
+    "The move ends just beside the {mark}: it is {out} of the width outside the picture.",
+    "An end that just misses what it was made for looks like a mistake.",
+)
+KINDS = (NEVER, BESIDE)
+# Outside by less than this share of the width counts as just missed.
+JUST = 0.3
+
+
+def findings(shooting: Shooting) -> Iterator[Snag]:
+    """Cues that nobody sees, and ends that just miss."""
+    plan, at = shooting.plan, shooting.poses
+    for sight in shooting.sights:
+        mark = plan.move.marks[sight.index]
+        if not sight.cue and mark.form != "bearing":
+            continue
+        if sight.cue and not sight.runs:
+            yield _never(shooting, sight, mark)
+        elif _just_missed(plan, at, mark):
+            yield from _beside(shooting, sight, mark)
+
+
+def _just_missed(plan: Plan, at: Poses, mark: Mark) -> bool:
+    last = at.at(len(at) - 1)
+    seen = see_mark(plan, last, mark)
+    near, inside = in_picture(plan, last, seen, JUST)[0], in_picture(plan, last, seen)[0]
+    return bool(near and not inside)
+
+
+def _never(shooting: Shooting, sight: Sight, mark: Mark) -> Snag:
+    path = f"move.marks.{sight.index}"
+    off = [Edit(path=f"{path}.cue", value=False)]
+    if mark.form == "person":
+        off.append(Edit(path=f"{path}.form", value="post"))
+    leave = Fix(
+        label="Take it off the cue list",
+        consequence="It stays on the drawing.",
+        slots={},
+        edits=tuple(off),
+    )
+    fixes = [*_end_on(shooting, sight.index), leave]
+    return NEVER.at(path, {"mark": slot(sight.name)}, fixes)
+
+
+def _beside(shooting: Shooting, sight: Sight, mark: Mark) -> Iterator[Snag]:
+    plan, at = shooting.plan, shooting.poses
+    last = at.at(len(at) - 1)
+    seen, frame = see_mark(plan, last, mark), kept(plan)
+    across = abs(float(seen.across()[0])) * float(last.focal[0]) / frame.width_mm - 0.5
+    above = (abs(float(seen.above()[0])) * float(last.focal[0]) - frame.height_mm / 2) / frame.width_mm
+    fixes = _end_on(shooting, sight.index)
+    if fixes:
+        slots = {"mark": slot(sight.name), "out": slot(max(across, above), "share")}
+        yield BESIDE.at(end_path(plan, plan.rig.axes[-1]), slots, fixes)
+
+
+def _end_on(shooting: Shooting, index: int) -> list[Fix]:
+    """The last keyframe aimed at a mark, where the head reaches that far."""
+    plan = shooting.plan
+    led = plan.move.follow is not None and plan.move.follow.every_frame
+    if led or plan.rig.axis("pan") is None or plan.move.legs % 2 == 0:
+        return []
+    edits = aimed_edits(plan, index, (len(plan.move.keyframes) - 1,))
+    keys = list(plan.move.keyframes)
+    for edit in edits:
+        keys[-1] = keys[-1].model_copy(update={edit.path.rpartition(".")[2]: edit.value})
+    tried = shooting.tried(move=plan.move.model_copy(update={"keyframes": tuple(keys)}))
+    if not in_picture(tried.plan, tried.poses, see_mark(tried.plan, tried.poses, plan.move.marks[index]))[-1]:
+        return []
+    slots = {"mark": slot(plan.move.marks[index].name)}
+    told = "The last keyframe points at it; the move there becomes another one."
+    return [Fix(label="End on the {mark}", consequence=told, slots=slots, edits=tuple(edits))]

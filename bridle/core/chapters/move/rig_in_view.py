@@ -1,0 +1,101 @@
+"""The rig in its own picture."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from bridle.core.chapters.move.search import some_frames, tilted_by
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.kit import Support
+from bridle.core.plan.rounds import Stations
+from bridle.core.reckon.path import key_path
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.sights import in_picture, runs_of
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.optics import projecting
+from bridle.core.subjects.optics.projecting import Poses
+
+RIG = SnagKind(
+    "rig-in-picture",
+    "mind",
+    "move",
+    "The rig itself comes into the picture from frame {first} to frame {last}: {part}.",
+    "Turned far along the rail, or tilted far down, a wide lens sees its own rail and the tripod's feet.",
+)
+# How far the rail lies below the lens.
+BELOW_MM = 120.0
+KINDS = (RIG,)
+
+
+def rig_points(plan: Plan) -> list[tuple[str, float, float, float]]:
+    """Points of the rig that may get into the picture: what they are, and where, from the lens at the rail's zero."""
+    points: list[tuple[str, float, float, float]] = []
+    slide, height = plan.rig.axis("slide"), plan.rig.standing.lens_height_mm
+    if slide is not None:
+        points += [
+            ("the end of the rail", slide.low - 60, 0.0, -BELOW_MM),
+            ("the end of the rail", slide.high + 60, 0.0, -BELOW_MM),
+        ]
+    base = next((copy.card for copy in plan.kit.copies if isinstance(copy.card, Support)), None)
+    if base is not None and base.form == "tripod" and base.feet_radius_mm > 0:
+        middle = (
+            (slide.low + (slide.high - slide.low) * plan.rig.standing.rail_at) if slide else plan.move.start.slide_mm
+        )
+        radius = base.feet_radius_mm
+        for turn in range(0, 360, 30):
+            x, y = middle + radius * np.sin(np.radians(turn)), radius * np.cos(np.radians(turn))
+            points.append(("a foot of the tripod", float(x), float(y), -height))
+    return points
+
+
+def findings(shooting: Shooting) -> Iterator[Snag]:
+    """The rail or the tripod in the picture; one snag for the first of them."""
+    plan, at = shooting.plan, shooting.poses
+    if isinstance(plan.move.visits, Stations):
+        return
+    for part in ("the end of the rail", "a foot of the tripod"):
+        found = _rig_mask(plan, at, part)
+        if found.any():
+            runs = runs_of(found)
+            first, last = runs[0]
+            slots = {"first": slot(str(first + 1)), "last": slot(str(last + 1)), "part": slot(part)}
+            yield RIG.at("move.keyframes", slots, _look_up(plan, at, runs))
+            return
+
+
+def _rig_mask(plan: Plan, at: Poses, part: str) -> np.ndarray:
+    points = np.array([place for name, *place in rig_points(plan) if name == part])
+    if not len(points):
+        return np.zeros(len(at), dtype=bool)
+    x, y, z = (points[:, [column]] for column in range(3))
+    return np.asarray(in_picture(plan, at, projecting.see(at, x, y, z)).any(axis=0))
+
+
+def _look_up(plan: Plan, at: Poses, needed: tuple[tuple[int, int], ...]) -> list[Fix]:
+    """The camera tilted up until the rig is out of the picture."""
+    tilt = next((axis for axis in plan.rig.axes if axis.name == "tilt"), None)
+    if plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None:
+        return []
+    parts = {name for name, *_ in rig_points(plan)}
+    few = at.some(some_frames(len(at), needed))
+
+    def clear(poses: Poses, up: int) -> bool:
+        return not any(_rig_mask(plan, tilted_by(poses, up), part).any() for part in parts)
+
+    for up in range(1, 61):
+        if not clear(few, up) or not clear(at, up):
+            continue
+        tilts = [key.tilt_deg + up for key in plan.move.keyframes]
+        if max(tilts) > (tilt.high if tilt else 90) or max(tilts) > 90:
+            return []
+        edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value) for n, value in enumerate(tilts))
+        return [
+            Fix(
+                label="Tilt up by {up}",
+                consequence="The whole picture looks higher; the horizon sinks in it.",
+                slots={"up": slot(up, "deg")},
+                edits=edits,
+            )
+        ]
+    return []

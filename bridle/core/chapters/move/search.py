@@ -1,0 +1,57 @@
+"""Searching for the nearest pose or moment at which something does not happen."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bridle.core.plan.document import Plan
+from bridle.core.reckon.sky import Sun
+from bridle.core.reckon.timeline import Timeline
+from bridle.core.subjects.optics.projecting import Poses
+
+T = TypeVar("T")
+MOST_FRAMES = 300
+MOST_LOOKS = 3
+
+
+def some_frames(frames: int, runs: tuple[tuple[int, int], ...]) -> NDArray[np.int64]:
+    """Frames on which a fix is tried first: some hundred, evenly spread, and the ends of where it is needed."""
+    if frames <= MOST_FRAMES:
+        return np.arange(frames)
+    even = np.linspace(0, frames - 1, MOST_FRAMES).astype(np.int64)
+    return np.unique(np.concatenate([even, np.array(runs, dtype=np.int64).ravel()]))
+
+
+@dataclass(frozen=True)
+class Search:
+    """A search for what keeps the sun away: tried on some frames, and on all of them before it is offered."""
+
+    name: str
+    plan: Plan
+    at: Poses
+    times: Timeline
+    told: Sun
+    some: NDArray[np.int64]
+
+    def first(self, tries: Iterable[T], helps: Callable[[T, Poses, Sun | None], bool]) -> T | None:
+        """The first that helps. Few are looked at in full: what fails there a few times is given up."""
+        few = self.at.some(self.some)
+        sun_few = Sun(self.told.azimuth[self.some], self.told.altitude[self.some])
+        looks = 0
+        for one in tries:
+            if not helps(one, few, sun_few):
+                continue
+            if len(self.some) == len(self.at) or helps(one, self.at, self.told):
+                return one
+            looks += 1
+            if looks == MOST_LOOKS:
+                return None
+        return None
+
+
+def tilted_by(at: Poses, by: float) -> Poses:
+    """The same poses with the camera tilted up by so many degrees."""
+    return Poses(at.x, at.z, at.pan, at.tilt + by, at.roll, at.focal)

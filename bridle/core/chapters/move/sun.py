@@ -1,0 +1,168 @@
+"""The sun in the picture, beside it, and behind the camera."""
+
+from collections.abc import Iterator
+from datetime import timedelta
+
+from bridle.core.chapters.move.search import Search, some_frames, tilted_by
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.rounds import Stations
+from bridle.core.reckon.path import key_path
+from bridle.core.reckon.poses import normal_deg
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.sights import runs_of
+from bridle.core.reckon.sky import Sun, mask, sun_at
+from bridle.core.reckon.timeline import Timeline
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.optics.projecting import Poses
+
+SUN = SnagKind(
+    "sun-in-picture",
+    "mind",
+    "move",
+    "The sun stands in the picture from frame {first} ({clock}) to frame {last}.",
+    "It burns out, it flares, and through a long lens it can hurt the shutter and the eye at the finder. A choice, if "
+    "it is one.",
+)
+FLARE = SnagKind(
+    "sun-flares",
+    "note",
+    "move",
+    "The sun stands just outside the picture from frame {first} ({clock}) to frame {last}.",
+    "It shines into the lens and veils the shadows, and the veil comes and goes. A hood, a hand, a flag.",
+)
+SHADOW = SnagKind(
+    "own-shadow",
+    "note",
+    "move",
+    "The shadow of the camera falls into the picture from frame {first} ({clock}) to frame {last}.",
+    "The sun is low behind it. Whoever stands beside the rig throws one too.",
+)
+KINDS = (SUN, FLARE, SHADOW)
+AZIMUTH = Formula("azimuth", "the almanac, for this place and minute; true, without refraction")
+
+
+def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
+    """Figures of the sun, and snags of what it does to the picture."""
+    told = shooting.sun
+    if told is None or isinstance(shooting.plan.move.visits, Stations):
+        return
+    yield from _figures(told)
+    if shooting.plan.rig.normal_bearing_deg is not None:
+        yield from _seen(shooting.plan, shooting.poses, shooting.timeline, told)
+
+
+def _figures(told: Sun) -> Iterator[Figure]:
+    for key, index, said in (("first", 0, "first"), ("last", -1, "last")):
+        for name, values in (("azimuth", told.azimuth % 360), ("altitude", told.altitude)):
+            value = float(values[index])
+            rule = Formula(name, AZIMUTH.source)
+            yield figure(
+                f"sun.{name}.{key}",
+                f"sun's {name} at the {said} frame",
+                value,
+                "deg",
+                rule,
+                term(name, name, value, "deg"),
+            )
+
+
+def _seen(plan: Plan, at: Poses, times: Timeline, told: Sun) -> Iterator[Snag]:
+    in_sight = False
+    for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
+        # Flare says nothing new where the sun itself comes in.
+        if name == "flare" and in_sight:
+            continue
+        found = mask(name, plan, at, told)
+        if not found.any():
+            continue
+        in_sight |= name == "sun"
+        runs = runs_of(found)
+        first, last = runs[0]
+        slots = {
+            "first": slot(str(first + 1)),
+            "last": slot(str(last + 1)),
+            "clock": slot(times.clock(first).timestamp(), "instant"),
+        }
+        search = Search(name, plan, at, times, told, some_frames(len(at), runs))
+        yield kind.at("shoot.clock.at", slots, [*_at_another_time(search), *_tilted(search), *_turned(search)])
+
+
+QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
+
+
+def _at_another_time(search: Search) -> list[Fix]:
+    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot."""
+    plan, times = search.plan, search.times
+    if float(times.elapsed_s(times.frames)) > DAY_S:
+        return []
+    starts = times.start.timestamp() + times.starts_s
+
+    def away(shift: int, at: Poses, _: Sun | None) -> bool:
+        when = starts if len(at) == times.frames else starts[search.some]
+        told = sun_at(plan, when + shift * QUARTER_S)
+        return told is not None and not mask(search.name, plan, at, told).any()
+
+    shift = search.first(sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:], away)
+    if shift is None:
+        return []
+    by = timedelta(seconds=shift * QUARTER_S)
+    slots = {
+        "by": slot(abs(shift) * QUARTER_S, "s"),
+        "way": slot("later" if shift > 0 else "earlier"),
+        "start": slot((times.start + by).timestamp(), "instant"),
+    }
+    return [
+        Fix(
+            label="Shoot {by} {way}",
+            consequence="The first frame is taken at {start}; light and tide are others then.",
+            slots=slots,
+            edits=(Edit(path="shoot.clock.at", value=(plan.shoot.clock.at + by).isoformat()),),
+        )
+    ]
+
+
+def _tilted(search: Search) -> list[Fix]:
+    """The camera tilted by the fewest degrees that help."""
+    plan, tilt = search.plan, search.plan.rig.axis("tilt")
+    if tilt is not None and plan.move.follow is not None and plan.move.follow.every_frame:
+        return []
+    tilts = [key.tilt_deg for key in plan.move.keyframes]
+    low, high = (tilt.low, tilt.high) if tilt else (-90, 90)
+    tries = [by for by in range(-30, 31) if by and low <= min(tilts) + by and max(tilts) + by <= high]
+
+    def away(by: int, at: Poses, told: Sun | None) -> bool:
+        assert told is not None
+        return not mask(search.name, plan, tilted_by(at, by), told).any()
+
+    by = search.first(sorted(tries, key=abs), away)
+    if by is None:
+        return []
+    edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value + by) for n, value in enumerate(tilts))
+    slots = {"way": slot("up" if by > 0 else "down"), "by": slot(abs(by), "deg")}
+    said = "The horizon moves in the picture; what is followed keeps its place across."
+    return [Fix(label="Tilt {way} by {by}", consequence=said, slots=slots, edits=edits)]
+
+
+def _turned(search: Search) -> list[Fix]:
+    """The rail put down in another direction: the nearest ten degrees that help."""
+    plan, bearing = search.plan, normal_deg(search.plan)
+
+    def away(turn: int, at: Poses, told: Sun | None) -> bool:
+        assert told is not None
+        rig = plan.rig.model_copy(update={"normal_bearing_deg": (bearing + turn) % 360})
+        return not mask(search.name, plan.model_copy(update={"rig": rig}), at, told).any()
+
+    turn = search.first(sorted((10 * n for n in range(-17, 19) if n), key=abs), away)
+    if turn is None:
+        return []
+    new = (bearing + turn) % 360
+    return [
+        Fix(
+            label="Turn the rail to face {bearing}",
+            consequence="What has a place on the drawing turns with it, bearings stay: it is another picture.",
+            slots={"bearing": slot(new, "deg")},
+            edits=(Edit(path="rig.normal_bearing_deg", value=new),),
+        )
+    ]

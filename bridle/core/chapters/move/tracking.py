@@ -1,0 +1,181 @@
+"""Tracking: the fewest keyframes that keep a followed mark in its place."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.reckon.picture import kept
+from bridle.core.reckon.poses import WANTED, following, see_mark
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.schedule import Schedule
+from bridle.core.reckon.tracking import Tracked
+from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.numbers.arrays import Floats
+
+LIMIT_SHARE = 0.005
+MOST_BETWEEN = 12
+DRIFTS = SnagKind(
+    "mark-drifts",
+    "mind",
+    "move",
+    "The {mark} drifts {error} of the width off its place, most at frame {frame}.",
+    "Between keyframes the head turns at a pace of its own, not at that of the mark; above half a percent it shows.",
+)
+LOST = SnagKind(
+    "mark-behind",
+    "stop",
+    "move",
+    "At frame {frame} the {mark} is behind the camera: it cannot be followed.",
+    "The head would have to turn all the way round to keep it in the picture.",
+)
+KINDS = (DRIFTS, LOST)
+ERROR = Formula(
+    "abs(focal * right / ahead / width - wanted)",
+    "right of the axis over ahead along it, as the lens sees it, against where it is wanted",
+)
+# Angles are set to this many digits.
+DIGITS = 2
+
+
+def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
+    """Figures and snags of the mark that is followed."""
+    plan, found = shooting.plan, shooting.tracked
+    if found is None:
+        return
+    assert plan.move.follow is not None
+    mark = plan.move.marks[plan.move.follow.mark]
+    if np.isnan(found.error):
+        slots = {"mark": slot(mark.name), "frame": slot(str(found.worst + 1))}
+        fix = Fix(
+            label="Follow nothing",
+            consequence="The camera goes from keyframe to keyframe, as they are typed.",
+            slots={},
+            edits=(Edit(path="move.follow", value=None),),
+        )
+        yield LOST.at("move.follow", slots, [fix])
+        return
+    yield _error_figure(shooting, found)
+    if found.error > LIMIT_SHARE:
+        yield _drifts(shooting, found)
+
+
+def _error_figure(shooting: Shooting, found: Tracked) -> Figure:
+    plan, follow, worst = shooting.plan, shooting.plan.move.follow, found.worst
+    assert follow is not None
+    mark, at = plan.move.marks[follow.mark], shooting.poses.at(worst)
+    seen = see_mark(plan, at, mark)
+    terms = (
+        term("focal", "focal length", float(at.focal[0]), "focal"),
+        term("right", f"{mark.name}, right of the axis at frame {worst + 1}", float(seen.right[0]), "mm"),
+        term("ahead", f"{mark.name}, ahead along the axis", float(seen.ahead[0]), "mm"),
+        term("width", "sensor, across", kept(plan).width_mm, "focal"),
+        term("wanted", "wanted right of the centre", WANTED[follow.across], "share"),
+    )
+    return figure("track.error", f"{mark.name} off its place", found.error, "share", ERROR, *terms)
+
+
+def _drifts(shooting: Shooting, found: Tracked) -> Snag:
+    plan = shooting.plan
+    assert plan.move.follow is not None
+    mark = plan.move.marks[plan.move.follow.mark]
+    slots = {"mark": slot(mark.name), "error": slot(found.error, "share"), "frame": slot(str(found.worst + 1))}
+    fixes = [*_with_keyframes(shooting), *_at_every_frame(shooting), _let_go()]
+    return DRIFTS.at("move.follow", slots, fixes)
+
+
+def _with_keyframes(shooting: Shooting) -> list[Fix]:
+    """The fewest evenly spaced keyframes between those that stand that bring the error under the limit."""
+    plan = shooting.plan
+    if plan.rig.axis("pan") is None:
+        return []
+    for between in range(MOST_BETWEEN + 1):
+        move = followed_by_keyframes(shooting, between)
+        if move is None:
+            return []
+        found = shooting.tried(move=move).tracked
+        if found is not None and found.error <= LIMIT_SHARE:
+            added = len(move.keyframes) - len(plan.move.keyframes)
+            return [_keyframes_fix(added, found.error, move)]
+    return []
+
+
+def _keyframes_fix(added: int, error: float, move: Move) -> Fix:
+    label = "Add {added}" if added else "Aim the keyframes at it"
+    edits = [Edit(path="move.keyframes", value=move.model_dump(mode="json")["keyframes"])]
+    if move.follow is not None:
+        edits.append(Edit(path="move.follow.every_frame", value=False))
+    return Fix(
+        label=label,
+        consequence="Every keyframe points at it, and it drifts {after} at most. The slide goes as before.",
+        slots={"added": slot(f"{added} keyframe{'s' if added > 1 else ''}"), "after": slot(error, "share")},
+        edits=tuple(edits),
+    )
+
+
+def followed_by_keyframes(shooting: Shooting, between: int) -> Move | None:
+    """The move with so many keyframes more in each gap, all of them aimed; None where there is no room for them."""
+    move, timing = shooting.plan.move, shooting.schedule
+    plain = move.model_copy(update={"follow": move.follow and move.follow.model_copy(update={"every_frame": False})})
+    still = shooting.tried(move=plain)
+    places, aimed = still.positions, following(still.plan, still.positions)
+    steps = _even_steps(timing, between)
+    if steps is None or len(steps) > 60:
+        return None
+    keys = []
+    for step, number in steps:
+        frame = timing.span.first + round(step)
+        own = plain.keyframes[number] if number is not None else _standing(places, frame)
+        angles = {f"{name}_deg": round(float(values[frame]), DIGITS) for name, values in aimed.items()}
+        keys.append(own.model_copy(update=angles))
+    return plain.model_copy(update={"keyframes": tuple(keys)})
+
+
+def _even_steps(timing: Schedule, between: int) -> list[tuple[float, int | None]] | None:
+    """Steps of the leg with the number of the keyframe that stands there, the new ones evenly in each gap."""
+    made: list[tuple[float, int | None]] = []
+    last = len(timing.arrive) - 1
+    for number in range(last):
+        made.append((float(timing.arrive[number]), number))
+        low, high = float(timing.leave[number]), float(timing.arrive[number + 1])
+        inner = [float(round(low + (high - low) * n / (between + 1))) for n in range(1, between + 1)]
+        if inner and (inner[0] <= low or inner[-1] >= high or len(set(inner)) < len(inner)):
+            return None
+        made += [(step, None) for step in inner]
+    return [*made, (float(timing.arrive[last]), last)]
+
+
+def _standing(places: dict[str, Floats], frame: int) -> Keyframe:
+    """A keyframe without a frame of its own, where the axes stand at a frame; it falls evenly between the others."""
+    units = {"slide": "mm", "pan": "deg", "tilt": "deg", "roll": "deg", "focus": "mm", "zoom": "mm"}
+    return Keyframe.model_validate({f"{name}_{units[name]}": float(values[frame]) for name, values in places.items()})
+
+
+def _at_every_frame(shooting: Shooting) -> list[Fix]:
+    """The pan computed for each frame, where the head can reach all of it."""
+    plan, follow = shooting.plan, shooting.plan.move.follow
+    if follow is None or follow.every_frame or plan.rig.axis("pan") is None:
+        return []
+    every = plan.move.model_copy(update={"follow": follow.model_copy(update={"every_frame": True})})
+    found = shooting.tried(move=every).tracked
+    if found is None or not found.error <= LIMIT_SHARE:
+        return []
+    return [
+        Fix(
+            label="Follow it at every frame",
+            consequence="The pan is worked out for each frame and told to the drive so; its keyframes no longer count.",
+            slots={},
+            edits=(Edit(path="move.follow.every_frame", value=True),),
+        )
+    ]
+
+
+def _let_go() -> Fix:
+    return Fix(
+        label="Let it drift",
+        consequence="The mark is no longer followed; the move stays as it is.",
+        slots={},
+        edits=(Edit(path="move.follow", value=None),),
+    )

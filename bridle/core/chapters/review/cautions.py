@@ -1,0 +1,66 @@
+"""Cautions: what can fall, pinch, burn or drown."""
+
+from collections.abc import Iterator
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.drive import Clockwork
+from bridle.core.plan.kit import AxisCard, Battery, Mount, Support
+from bridle.core.reckon.framings import framings
+from bridle.core.reckon.path import FIELDS, at
+
+FEW_DEGREES = 0.01
+HIGH_MM = 2500
+STEEP_DEG = 5
+
+
+def _mounted(plan: Plan) -> Iterator[str]:
+    """What can fall, let go, burn or come loose, by what the rig is made of."""
+    cards = [copy.card for copy in plan.kit.copies]
+    tallest = max((card.height_mm for card in cards if isinstance(card, Support)), default=0.0)
+    if tallest > HIGH_MM:
+        yield (
+            "Height: a camera over people's heads needs a second tether to something that holds, tools on lanyards, "
+            "the owner's permission, and two people. Not in wind. Ladders and masts are for those trained on them."
+        )
+    elif tallest:
+        yield "What stands on a tripod falls with it: hang a weight under it, tether the camera near an edge or water."
+    if abs(plan.rig.standing.slope_deg) >= STEEP_DEG:
+        yield (
+            "A steep rail lets go when the power does. Fit a brake or a counterweight, try it with the battery out "
+            "before the camera is on, and keep hands and heads out of its way."
+        )
+    if any(isinstance(card, Mount) and card.glue for card in cards):
+        yield "A glued joint carries nothing until it has cured; mind eyes, skin and fumes while it does."
+    if any(isinstance(card, AxisCard) and isinstance(card.drive, Clockwork) for card in cards):
+        yield "A wound spring lets go all at once: never open the turntable, and wind it with the load off."
+    if any(isinstance(card, Battery) for card in cards):
+        yield (
+            "Batteries in a closed box: a vent, a fuse at the terminal, nothing that can short them. Have the wiring "
+            "seen by somebody who knows; mains is theirs alone."
+        )
+
+
+def cautions(plan: Plan) -> tuple[str, ...]:
+    """What can hurt, by what the rig is made of and does."""
+    stands = [
+        (axis.name, at(plan, one.stands, axis.name))
+        for axis in plan.rig.axes
+        for one in framings(plan)
+        if hasattr(one.stands, FIELDS[axis.name])
+    ]
+    moving = any(abs(value - dict(stands)[name]) > FEW_DEGREES for name, value in stands)
+    said = list(_mounted(plan))
+    if moving:
+        said.append(
+            "A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "
+            "leave slack for the whole travel."
+        )
+    said.append(
+        "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
+        "someone when you will be back. Legs and leads are trip hazards in the dark."
+    )
+    said.append(
+        "Never leave the lens pointing into the sun. Where people are filmed, ask, and keep to the local "
+        "rules; where they differ from this card, they count."
+    )
+    return tuple(said)

@@ -1,0 +1,1 @@
+"""The rig: joints, loads, supply, drives."""

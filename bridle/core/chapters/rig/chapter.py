@@ -1,0 +1,70 @@
+"""The rig as a whole: what it is put together from, whether it holds, what its drives are told."""
+
+from bridle.core.chapters.answer import Answer
+from bridle.core.chapters.rig import drives, joints, loads, power
+from bridle.core.chapters.rig.joints import thread_name
+from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
+from bridle.core.plan.document import Plan
+from bridle.core.plan.kit import Joined, Support
+from bridle.core.reckon.loads import carriages, hold, tip_slide
+from bridle.core.reckon.reckoning import Reckoning
+from bridle.core.reckon.stack import Placed, Stack
+from bridle.core.snag import Snag
+
+KINDS = (*joints.KINDS, *loads.KINDS, *power.KINDS, *drives.KINDS)
+# While something is dragged the rig is not looked at again.
+ASIDE = KINDS
+
+
+def tell(known: Reckoning) -> Answer[RigState]:
+    """The rig where there is one; what the drives are told where the clip is solved."""
+    plan, put = known.plan, known.stack
+    told = drives.told(known.shooting) if known.shooting else drives.DrivesTold()
+    if not put.parts and not put.supports:
+        return Answer(RigState(drives=told.drives), told.figures, told.snags)
+    snags = [*joints.snags(plan, put), *loads.snags(plan, put), *power.snags(plan)]
+    figures = [*joints.figures(plan, put), *loads.figures(plan, put), *power.figures(plan)]
+    state = RigState(standing=_standing(plan, put, snags), drives=told.drives)
+    return Answer(state, [*figures, *told.figures], [*snags, *told.snags])
+
+
+def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:
+    return RigDrawn(
+        parts=_parts(plan, put, snags),
+        carriage_mm=carriages(plan, put),
+        ends_mm=put.ends_mm,
+        centre_mm=tuple((put.centre(x).x_mm, put.centre(x).y_mm) for x in put.ends_mm),
+        tips_mm=tip_slide(plan, put),
+        hold_mm=hold(put),
+        slope_deg=plan.rig.standing.slope_deg,
+    )
+
+
+def _parts(plan: Plan, put: Stack, snags: list[Snag]) -> tuple[RigPart, ...]:
+    weak = joints.weakest(plan, put)
+    wrong = {
+        snag.path.split(".")[2] for snag in snags if snag.path.startswith("kit.copies.") and snag.severity == "stop"
+    }
+    return tuple(_part(placed, weak, wrong) for placed in (*put.supports, *put.parts))
+
+
+def _part(placed: Placed, weak: int | None, wrong: set[str]) -> RigPart:
+    card = placed.copy.card
+    assert isinstance(card, Joined)
+    below = "" if isinstance(card, Support) else thread_name(card.below)
+    return RigPart(
+        index=placed.index,
+        key=placed.copy.key,
+        name=card.name,
+        kind=card.kind,
+        form=getattr(card, "form", getattr(card, "motion", "")),
+        x_mm=placed.x_mm,
+        y_mm=placed.y_mm,
+        width_mm=placed.width_mm,
+        height_mm=placed.height_mm,
+        mass_g=placed.mass_g,
+        rides=placed.rides,
+        joint=below,
+        bad=str(placed.index) in wrong,
+        weakest=placed.index == weak,
+    )

@@ -1,0 +1,54 @@
+"""The rig as the page draws it, and what its drives are told."""
+
+from bridle.core.chapters.answer import State
+
+
+class DriveState(State):
+    """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`."""
+
+    axis: str
+    drive: str
+    words: str
+
+
+class RigPart(State):
+    """A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm.
+
+    `joint` says how it sits on what is below.
+    """
+
+    index: int
+    key: str
+    name: str
+    kind: str
+    form: str
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    mass_g: float
+    rides: bool
+    joint: str
+    bad: bool
+    weakest: bool
+
+
+class RigDrawn(State):
+    """The rig from the side. Two ends each: where the carriage comes to in the move, and what holds."""
+
+    parts: tuple[RigPart, ...]
+    carriage_mm: tuple[float, ...]
+    # Where the carriage may come to at all, and the centre of mass (along, up) with it there; straight in between.
+    ends_mm: tuple[float, ...]
+    centre_mm: tuple[tuple[float, ...], ...]
+    # The slide positions below and above which it tips, an unlevel base included.
+    tips_mm: tuple[float | None, ...]
+    hold_mm: tuple[float, ...]
+    slope_deg: float
+
+
+class RigState(State):
+    """The rig as it stands, where the plan has parts that join; and every drive of the move."""
+
+    standing: RigDrawn | None = None
+    drives: tuple[DriveState, ...] = ()

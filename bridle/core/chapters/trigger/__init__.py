@@ -1,0 +1,1 @@
+"""Who tells the camera, and what it cannot do."""

@@ -1,0 +1,1 @@
+"""What one request wants on its own."""

@@ -1,0 +1,70 @@
+"""Where the frames come from: an even interval, one that changes, work windows, or the layers of a print."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from bridle.core.plan.clip import LONGEST_INTERVAL_S
+from bridle.core.values import Count, PositiveDuration, Section
+
+DAY_MIN = 24 * 60
+
+
+class Even(Section):
+    """One interval from the first frame to the last, as the pegs of the clip say."""
+
+    source: Literal["even"] = "even"
+
+
+class Segment(Section):
+    """A part of the shoot with an interval of its own, both in seconds."""
+
+    length_s: PositiveDuration
+    interval_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)]
+
+
+class Changing(Section):
+    """Segments one after another, each with its interval, blended over some frames from one to the next."""
+
+    source: Literal["changing"] = "changing"
+    segments: Annotated[tuple[Segment, ...], Field(min_length=2, max_length=20)]
+    blend_frames: Count = 0
+
+
+class Windows(Section):
+    """Frames at an even interval within daily hours, on some weekdays (0 is Monday), from one day to another.
+
+    Hours are minutes of the place's own clock; where they close before they open, they run past midnight.
+    """
+
+    source: Literal["windows"] = "windows"
+    every_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)]
+    opens_min: Annotated[int, Field(ge=0, lt=DAY_MIN)] = 0
+    closes_min: Annotated[int, Field(gt=0, le=DAY_MIN)] = DAY_MIN
+    weekdays: Annotated[tuple[Annotated[int, Field(ge=0, le=6)], ...], Field(min_length=1, max_length=7)] = (
+        0, 1, 2, 3, 4, 5, 6,
+    )  # fmt: skip
+    first: date
+    last: date
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "Windows":
+        if not 1990 <= self.first.year <= self.last.year <= 2150:
+            raise ValueError("work windows lie between 1990 and 2150")
+        if self.last < self.first:
+            raise ValueError("the last day of the work windows is not before the first")
+        if (self.last - self.first).days > 20 * 366:
+            raise ValueError("work windows go on for twenty years at most")
+        return self
+
+
+class Layers(Section):
+    """A frame when a layer of a print is done: how long each layer takes, in seconds, and every how many of them."""
+
+    source: Literal["layers"] = "layers"
+    layers_s: Annotated[tuple[PositiveDuration, ...], Field(min_length=1, max_length=20_000)]
+    every: Annotated[int, Field(ge=1, le=1000)] = 1
+
+
+Frames = Annotated[Even | Changing | Windows | Layers, Field(discriminator="source")]

@@ -1,0 +1,1 @@
+"""The numbers of a plan, without a word said about them."""

@@ -1,0 +1,128 @@
+"""The tightest cycle of a shoot against its slot."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+import numpy as np
+
+from bridle.core.plan.beat import Beat
+from bridle.core.plan.document import Plan
+from bridle.core.plan.rig import Axis
+from bridle.core.reckon.exposed import Exposures, exposures
+from bridle.core.reckon.timeline import Timeline
+from bridle.core.reckon.travel import travel_times
+from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.time import cycle
+
+TOLERANCE_S = 1e-9
+TIE = 1e-12
+
+
+@dataclass(frozen=True)
+class Cycle:
+    """The tightest cycle of a shoot against its slot, in seconds; `frame` (0-based) is the one that has it.
+
+    `slowest` is the axis that all others wait for (none where nothing can move), `step` its distance there.
+    `travels_s` are the moves of the cycle, from place to place and on to the next cycle; a plain move has one.
+    `move_s` is the longest of them; `between_s` is what lies between the exposures of a round.
+    """
+
+    beat: Beat
+    frame: int
+    exposures: Exposures
+    slowest: Axis | None
+    step: float
+    travels_s: tuple[float, ...]
+    between_s: float
+    move_s: float
+    settle_s: float
+    write_s: float
+    need_s: float
+    interval_s: Fraction
+    margin_s: float
+    grid_s: Fraction
+    shortest_s: Fraction
+
+    @property
+    def over_s(self) -> float:
+        """By how much need and margin overrun the interval; 0 where they fit."""
+        over = self.need_s + self.margin_s - float(self.interval_s)
+        return over if over > TOLERANCE_S else 0.0
+
+
+def room_left_s(beat: Beat, told: Exposures, rooms_s: Floats, moving_s: Floats) -> Floats:
+    """What storing, moving and the margin leave of each beat for waking and exposing; shape (frames,).
+
+    In seconds, negative where nothing is left. `moving_s` has the shape (visits, frames).
+    """
+    write = 0.0 if beat.buffer_frames else float(beat.write_s)
+    settling = moving_s + np.where(moving_s > 0, float(beat.settle_s), 0.0)
+    store = told.processing_s + write
+    together = np.maximum(store, settling) if beat.write_while_moving else store + settling
+    margins = np.maximum(float(beat.margin) * rooms_s, float(beat.least_margin_s))
+    return np.asarray(rooms_s - together.sum(axis=0) - margins)
+
+
+def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], exposed_s: Floats) -> Cycle:
+    """The tightest cycle of a plan, with its own beat or another.
+
+    `steps` are how far each drive goes after each exposure, shape (visits, frames); `exposed_s` how long each frame is
+    exposed.
+    """
+    travels = travel_times(plan, steps, times.frames)
+    moving, told = travels * (not beat.continuous), exposures(beat, plan.camera)
+    left = room_left_s(beat, told, times.rooms_s, moving)
+    # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
+    longer = (exposed_s - exposed_s.min()) * (len(moving) * told.total_s / float(beat.exposure_s))
+    frame = int(np.argmin(left - TIE * moving.max(axis=0) - longer))
+    visit = int(np.argmax(travels[:, frame]))
+    slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
+    step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
+    grid = plan.clip.interval_step_s or cycle.FINEST_S
+    return _cycle(beat, told, frame, times.room_s(frame), grid, slowest, step, tuple(moving[:, frame].tolist()))
+
+
+def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
+    """How long an axis takes by itself for one move of a cycle."""
+    return cycle.step_time(float(steps[axis.name][visit, frame]), axis.top_speed, axis.acceleration)
+
+
+def _cycle(
+    beat: Beat,
+    told: Exposures,
+    frame: int,
+    interval: Fraction,
+    grid: Fraction,
+    slowest: Axis | None,
+    step: float,
+    travels: tuple[float, ...],
+) -> Cycle:
+    # Nothing has to settle where nothing has moved.
+    move_s = max(travels)
+    settle, write = float(beat.settle_s) if move_s else 0.0, 0.0 if beat.buffer_frames else float(beat.write_s)
+    need, between = cycle.round_need(
+        told.total_s,
+        told.processing_s + write,
+        [move + (settle if move else 0.0) for move in travels],
+        wake=float(beat.wake_s),
+        each=float(beat.lag_s) + told.gaps_s,
+        write_while_moving=beat.write_while_moving,
+    )
+    least = float(beat.least_margin_s)
+    return Cycle(
+        beat=beat,
+        frame=frame,
+        exposures=told,
+        slowest=slowest,
+        step=step,
+        travels_s=travels,
+        between_s=between,
+        move_s=move_s,
+        settle_s=settle,
+        write_s=write,
+        need_s=need,
+        interval_s=interval,
+        margin_s=max(float(beat.margin * interval), least),
+        grid_s=grid,
+        shortest_s=cycle.shortest_interval(need, float(beat.margin), least, grid),
+    )

@@ -1,0 +1,110 @@
+"""Forces on the rig: where it tips, how far it bends, what pulls on the carriage."""
+
+import math
+
+from bridle.core.figure import Formula
+from bridle.core.plan.document import Plan
+from bridle.core.plan.drive import Belt, Screw
+from bridle.core.plan.kit import AxisCard
+from bridle.core.reckon.framings import framings, offsets
+from bridle.core.reckon.stack import SUPPORT_INSET, Stack, rail_of
+from bridle.core.subjects.strength import beams, mounting
+
+
+def slide_ends(plan: Plan) -> tuple[float, float]:
+    """The lowest and the highest slide position of the move; both nought without a rail."""
+    if plan.rig.axis("slide") is None:
+        return (0.0, 0.0)
+    ends, aside = [one.slide_mm for one in framings(plan)], offsets(plan).get("slide", (0.0,))
+    return (min(ends) + min(aside), max(ends) + max(aside))
+
+
+def carriages(plan: Plan, stack: Stack) -> tuple[float, float]:
+    """Where the carriage stands at the lowest and the highest slide position of the move."""
+    rail = rail_of(plan)
+    low = rail.low if rail else 0.0
+    first, last = slide_ends(plan)
+    return stack.carriage_x(first, low), stack.carriage_x(last, low)
+
+
+def hold(stack: Stack) -> tuple[float, float]:
+    """Between which places along the rail the centre of mass may be, in mm from the first support."""
+    base = stack.base
+    reach = base.feet_radius_mm * mounting.WEAKEST if base else 0.0
+    return -reach, (stack.supports[-1].x_mm if stack.supports else 0.0) + reach
+
+
+def lean_mm(plan: Plan, height: float) -> float:
+    """How far an unlevel base carries the centre of mass aside."""
+    return height * math.sin(math.radians(plan.rig.standing.level_error_deg))
+
+
+def over_mm(plan: Plan, stack: Stack, carriage: float) -> float:
+    """By how much the centre of mass stands outside what holds it; below nought is the reserve."""
+    centre, (left, right) = stack.centre(carriage), hold(stack)
+    lean = lean_mm(plan, centre.y_mm)
+    return max(left - (centre.x_mm - lean), centre.x_mm + lean - right)
+
+
+def tip_slide(plan: Plan, stack: Stack) -> tuple[float | None, float | None]:
+    """The slide positions below and above which the rig tips; None where it stands over the whole travel."""
+    rail = rail_of(plan)
+    riding = sum(part.mass_g for part in stack.parts if part.rides)
+    if rail is None or riding == 0 or not stack.supports:
+        return None, None
+    found: list[float | None] = []
+    for end in (0, 1):
+        place = carriage_at_limit(plan, stack, end)
+        slide = place - stack.ends_mm[0] + rail.low
+        inside = slide > rail.low if end == 0 else slide < rail.high
+        found.append(slide if inside else None)
+    return found[0], found[1]
+
+
+def carriage_at_limit(plan: Plan, stack: Stack, end: int) -> float:
+    """The carriage's place at which the centre of mass stands at an end of what holds it."""
+    at = stack.ends_mm[0]
+    centre = stack.centre(at)
+    lean = lean_mm(plan, centre.y_mm)
+    limit = hold(stack)[end] + (lean if end == 0 else -lean)
+    riding = sum(part.mass_g for part in stack.parts if part.rides)
+    return at + (limit - centre.x_mm) * centre.mass_g / riding
+
+
+def load_n(stack: Stack) -> float:
+    """What the carriage carries, itself included, as a force."""
+    return sum(part.mass_g for part in stack.parts if part.rides) / 1000 * beams.G
+
+
+def span_mm(stack: Stack) -> float:
+    """Between two neighbouring supports of the rail; 0 with a single one."""
+    gaps = len(stack.supports) - 1
+    return (1 - 2 * SUPPORT_INSET) * stack.rail_mm / gaps if gaps > 0 else 0.0
+
+
+def reach_mm(plan: Plan, stack: Stack) -> float:
+    """How far from its only support the carriage comes."""
+    return max(abs(x) for x in carriages(plan, stack))
+
+
+def nod_deg(plan: Plan, stack: Stack, rail: AxisCard) -> float:
+    """How far the camera nods over the move, in degrees."""
+    if rail.beam is None:
+        return 0.0
+    inertia = beams.inertia_mm4(rail.beam.count, rail.beam.outer_mm, rail.beam.inner_mm)
+    force, span = load_n(stack), span_mm(stack)
+    if span:
+        # It nods one way on the first half of the span and the other way on the second.
+        return 2 * beams.slope_deg(force, beams.WORST_SLOPE_AT, span, rail.beam.modulus_gpa, inertia)
+    return beams.overhang_slope_deg(force, reach_mm(plan, stack), rail.beam.modulus_gpa, inertia)
+
+
+def drive_radius(card: AxisCard) -> tuple[float, Formula, list[tuple[str, str, float, str]]] | None:
+    """The radius at which a stepper pulls: of the pulley, or the screw's lead over two pi."""
+    drive = card.drive
+    if isinstance(drive, Belt):
+        parts = [("pitch", "belt pitch", drive.pitch_mm, "mm"), ("teeth", "pulley teeth", float(drive.teeth), "")]
+        return drive.pitch_mm * drive.teeth / math.tau, mounting.BELT_RADIUS, parts
+    if isinstance(drive, Screw):
+        return drive.lead_mm / math.tau, mounting.SCREW_RADIUS, [("lead", "lead", drive.lead_mm, "mm")]
+    return None

@@ -1,0 +1,98 @@
+"""Where the camera stands and points at every frame, and where a mark is seen from there."""
+
+import math
+
+import numpy as np
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.marks import Mark
+from bridle.core.plan.move import Across
+from bridle.core.reckon.picture import kept
+from bridle.core.subjects.motion import tracking
+from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.optics import projecting
+from bridle.core.subjects.optics.projecting import NEAREST_MM, Poses, Seen
+
+# Where a mark is wanted, as a share of the picture's width to the right of its middle.
+WANTED: dict[Across, float] = {"left third": -1 / 6, "centre": 0.0, "right third": 1 / 6}
+
+
+def normal_deg(plan: Plan) -> float:
+    """The bearing square to the rail; north where it is not known."""
+    return plan.rig.normal_bearing_deg or 0.0
+
+
+def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
+    """The camera at every frame. What no axis moves stands as the first keyframe has it; a slope lifts the carriage."""
+    first = plan.move.start
+    still = {"slide": first.slide_mm, "pan": first.pan_deg, "tilt": first.tilt_deg, "roll": first.roll_deg}
+    still["zoom"] = plan.camera.focal_mm
+    each = {name: places[name] if name in places else np.full(frames, value) for name, value in still.items()}
+    slope = math.radians(plan.rig.standing.slope_deg)
+    return Poses(
+        x=each["slide"] * math.cos(slope),
+        z=each["slide"] * math.sin(slope),
+        pan=each["pan"],
+        tilt=each["tilt"],
+        roll=each["roll"],
+        focal=each["zoom"],
+    )
+
+
+def see_mark(plan: Plan, at: Poses, mark: Mark) -> Seen:
+    """A mark as the camera sees it at every frame; a bearing is very far away."""
+    if mark.form == "bearing":
+        return projecting.see_far(at, mark.bearing_deg - normal_deg(plan), mark.altitude_deg)
+    return projecting.see(at, mark.x_mm, mark.y_mm, mark.z_mm)
+
+
+def placed(plan: Plan) -> list[Mark]:
+    """The marks that stand somewhere before the rail, by more than a hair."""
+    return [mark for mark in plan.move.marks if mark.form != "bearing" and mark.y_mm >= NEAREST_MM]
+
+
+def nearest_mm(plan: Plan) -> float | None:
+    """How far the nearest of them stands away from the rail; None where there is none."""
+    return min((mark.y_mm for mark in placed(plan)), default=None)
+
+
+def pan_at(plan: Plan, at: Poses, mark: Mark) -> Floats:
+    """The pan that points at a mark at every frame, not wrapped where it passes behind the rail."""
+    if mark.form == "bearing":
+        turn = (mark.bearing_deg - normal_deg(plan) + 180) % 360 - 180
+        return np.full(len(at), turn)
+    return np.degrees(np.unwrap(np.radians(tracking.aim(at.x, mark.x_mm, mark.y_mm))))
+
+
+def tilt_at(at: Poses, mark: Mark) -> Floats:
+    """The tilt that points at a mark at every frame."""
+    if mark.form == "bearing":
+        return np.full(len(at), mark.altitude_deg)
+    return tracking.aim_up(at.x, at.z, mark.x_mm, mark.y_mm, mark.z_mm)
+
+
+def following(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
+    """Pan, and tilt where there is such an axis, that keep the followed mark in its place at every frame."""
+    follow = plan.move.follow
+    if follow is None or not places:
+        return {}
+    mark = plan.move.marks[follow.mark]
+    at = poses(plan, places, len(next(iter(places.values()))))
+    made: dict[str, Floats] = {}
+    if "tilt" in places:
+        made["tilt"] = tilt_at(at, mark)
+    if "pan" in places:
+        tilted = Poses(at.x, at.z, at.pan, made.get("tilt", at.tilt), at.roll, at.focal)
+        made["pan"] = pan_at(plan, at, mark) + _beside(plan, tilted, mark)
+    return made
+
+
+def _beside(plan: Plan, at: Poses, mark: Mark) -> Floats:
+    """The pan beside the mark that puts it where it is wanted, at every frame: exact at any tilt."""
+    assert plan.move.follow is not None
+    wanted = WANTED[plan.move.follow.across] * kept(plan).width_mm / at.focal
+    if mark.form == "bearing":
+        up = np.radians(np.full(len(at), mark.altitude_deg))
+    else:
+        up = np.arctan2(mark.z_mm - at.z, np.hypot(mark.x_mm - at.x, mark.y_mm))
+    return np.degrees(tracking.beside(wanted, up, np.radians(at.tilt)))

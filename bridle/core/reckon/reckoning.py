@@ -1,0 +1,160 @@
+"""The one place where a plan becomes numbers.
+
+Each number is worked out when somebody asks for it, and once: a table of frames does not wait for the sun. The order
+in which they follow from one another: timeline, path, poses, sky, room left, exposure, cycles, orders.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from bridle.core.plan.document import Plan
+from bridle.core.reckon import clip, crops, cycles, exposed, passing, path, poses, sights, sky, stack, tracking, travel
+from bridle.core.reckon.clip import find
+from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.frames.found import Found
+from bridle.core.reckon.orders import Orders, orders
+from bridle.core.reckon.passing import Shift
+from bridle.core.reckon.schedule import Schedule, schedule
+from bridle.core.reckon.sights import Sight
+from bridle.core.reckon.sky import Sun
+from bridle.core.reckon.stack import Stack
+from bridle.core.reckon.timeline import Timeline
+from bridle.core.reckon.tracking import Tracked
+from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.optics.projecting import Poses
+from bridle.core.subjects.time.sentence import Solution
+
+# What does not change where only the beat is another one.
+_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "shift", "sun", "exposed_s")
+
+
+@dataclass(frozen=True)
+class Shooting:
+    """The numbers of a shoot whose frames are known: arrays have one entry a frame."""
+
+    plan: Plan
+    solution: Solution
+    timeline: Timeline
+
+    @property
+    def frames(self) -> int:
+        """How many frames there are."""
+        return self.solution.frames
+
+    @cached_property
+    def schedule(self) -> Schedule:
+        """At which frames the keyframes stand, and how the move eases between them."""
+        return schedule(self.plan.move, self.plan.clip, self.solution)
+
+    @cached_property
+    def positions(self) -> dict[str, Floats]:
+        """Where each axis stands, as it is typed: focus as distance, zoom as focal length."""
+        return path.positions(self.plan, self.schedule, self.frames)
+
+    @cached_property
+    def driven(self) -> dict[str, Floats]:
+        """The same as the drives have it: lens rings in degrees of their turn."""
+        return path.driven(self.plan, self.positions)
+
+    @cached_property
+    def stops(self) -> dict[str, Floats]:
+        """Where each drive stops for an exposure, shape (frames, visits)."""
+        return travel.stops(self.plan, self.positions)
+
+    @cached_property
+    def steps(self) -> dict[str, Floats]:
+        """How far each drive goes after each exposure, backlash taken up; shape (visits, frames)."""
+        return travel.longest_steps(self.plan, self.stops)
+
+    @cached_property
+    def poses(self) -> Poses:
+        """Where the camera stands and points."""
+        return poses.poses(self.plan, self.positions, self.frames)
+
+    @cached_property
+    def shift(self) -> Shift:
+        """How far the picture passes from each frame to the next."""
+        return passing.shift(self.plan, self.poses)
+
+    @cached_property
+    def tracked(self) -> Tracked | None:
+        """How far the followed mark is off its place."""
+        return tracking.tracked(self.plan, self.poses)
+
+    @cached_property
+    def sun(self) -> Sun | None:
+        """Where the sun stands; None where the place on earth is not known."""
+        return sky.sun(self.plan, self.timeline)
+
+    @cached_property
+    def sights(self) -> tuple[Sight, ...]:
+        """When each mark is in the picture."""
+        return sights.sights(self.plan, self.poses, self.timeline)
+
+    @cached_property
+    def crops(self) -> Floats:
+        """The crop of each frame in shares of the kept picture, shape (frames, 4), or (frames, 0)."""
+        return crops.crop_shares(self.plan, self.solution)
+
+    @cached_property
+    def exposed_s(self) -> Floats:
+        """How long each frame is exposed."""
+        return exposed.exposed_s(self.plan, self.frames)
+
+    @cached_property
+    def cycle(self) -> Cycle:
+        """The tightest cycle against its room."""
+        return cycles.tightest(self.plan, self.plan.beat, self.timeline, self.steps, self.exposed_s)
+
+    @cached_property
+    def orders(self) -> Orders:
+        """What the drives are told, picture by picture."""
+        moving = travel.travel_times(self.plan, self.steps, self.frames)
+        return orders(self.plan, self.timeline, self.stops, moving, self.cycle)
+
+    def tried(self, **sections: Any) -> "Shooting":
+        """The same frames with other sections of the plan, as a search for a fix tries them."""
+        other = Shooting(self.plan.model_copy(update=sections), self.solution, self.timeline)
+        if sections.keys() == {"beat"}:
+            kept = {name: value for name, value in vars(self).items() if name in _BESIDE_THE_BEAT}
+            if sections["beat"].exposure_s != self.plan.beat.exposure_s:
+                kept.pop("exposed_s", None)
+            vars(other).update(kept)
+        return other
+
+
+@dataclass(frozen=True)
+class Reckoning:
+    """The numbers of a plan; `shooting` only where the clip is solved."""
+
+    plan: Plan
+
+    @cached_property
+    def found(self) -> Found:
+        """What is held comes to this."""
+        return find(self.plan)
+
+    @cached_property
+    def shooting(self) -> Shooting | None:
+        """The numbers of the frames; None while the clip is open or beyond all bounds."""
+        solution = self.found.usable
+        if solution is None:
+            return None
+        return Shooting(self.plan, solution, clip.resolve(self.plan, solution))
+
+    @cached_property
+    def stack(self) -> Stack:
+        """The rig as it stands."""
+        return stack.stack(self.plan)
+
+
+def reckon(plan: Plan) -> Reckoning:
+    """The numbers of a plan. Never raises on a well-formed one."""
+    return Reckoning(plan)
+
+
+def shooting_of(plan: Plan) -> Shooting | None:
+    """The numbers of a plan that a search tries; its clip may lead beyond what a shoot can have."""
+    solution = find(plan).solution
+    return None if solution is None else Shooting(plan, solution, clip.resolve(plan, solution))

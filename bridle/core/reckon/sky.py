@@ -1,0 +1,56 @@
+"""The sun over the shoot, and when it gets into the picture."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bridle.core.plan.document import Plan
+from bridle.core.reckon.poses import normal_deg
+from bridle.core.reckon.sights import in_picture
+from bridle.core.reckon.timeline import Timeline
+from bridle.core.subjects.light import sky
+from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.optics import projecting
+from bridle.core.subjects.optics.projecting import Poses
+
+UP_DEG = -0.833
+LOW_SHADOW_DEG = 3.0
+NEAR_SHARE = 0.25
+
+
+@dataclass(frozen=True)
+class Sun:
+    """Bearing from north and true altitude of the sun at each frame, in degrees."""
+
+    azimuth: Floats
+    altitude: Floats
+
+
+def sun(plan: Plan, times: Timeline) -> Sun | None:
+    """The sun over the frames; None where the place on earth is not known."""
+    return sun_at(plan, times.start.timestamp() + times.starts_s)
+
+
+def sun_at(plan: Plan, at: Floats) -> Sun | None:
+    """The sun at Unix times that rise; None where the place on earth is not known."""
+    place = plan.shoot.place
+    if place.latitude_deg is None or place.longitude_deg is None:
+        return None
+    return Sun(*sky.sun(place.latitude_deg, place.longitude_deg, at))
+
+
+def mask(name: str, plan: Plan, at: Poses, told: Sun) -> NDArray[np.bool_]:
+    """At which frames the sun is in the picture, just outside it (flare), or throws the camera's shadow into it."""
+    from_normal = told.azimuth - normal_deg(plan)
+    if name == "shadow":
+        low = told.altitude > LOW_SHADOW_DEG
+        if not low.any():
+            return low
+        return in_picture(plan, at, projecting.see_far(at, from_normal + 180, -told.altitude)) & low
+    up = told.altitude > UP_DEG
+    if not up.any():
+        return up
+    seen = projecting.see_far(at, from_normal, told.altitude)
+    inside = in_picture(plan, at, seen) & up
+    return inside if name == "sun" else in_picture(plan, at, seen, NEAR_SHARE) & up & ~inside

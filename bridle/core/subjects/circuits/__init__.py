@@ -1,0 +1,1 @@
+"""Leads and what they lose."""

@@ -1,0 +1,1 @@
+"""Sun and shutter."""

@@ -1,0 +1,1 @@
+"""Easing, steps, tracking, calibration."""

@@ -1,0 +1,1 @@
+"""Rounding, thinning, curves through points."""

@@ -1,0 +1,1 @@
+"""Lenses, crops, panoramas, and what a camera sees."""

@@ -1,0 +1,1 @@
+"""Beams that bend, screws that hold."""

@@ -1,0 +1,1 @@
+"""Shoots, intervals, beats and buffers."""

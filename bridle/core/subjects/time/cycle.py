@@ -1,0 +1,108 @@
+"""One cycle of a shoot-move-shoot: how long a step takes, what has to fit, the shortest interval.
+
+All times in seconds; distances, speeds and accelerations in the unit of the axis.
+"""
+
+import math
+from collections.abc import Sequence
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from bridle.core.figure import Formula
+from bridle.core.subjects.numbers.rounding import ceil_to
+
+Floats = NDArray[np.float64]
+FINEST_S = Fraction(1, 1000)
+STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
+STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
+NEED_OVERLAP = Formula(
+    "wake + lag + exposures + gaps + max(processing + write, move + settle)", "storing overlaps moving and settling"
+)
+NEED_IN_TURN = Formula(
+    "wake + lag + exposures + gaps + processing + write + move + settle", "storing first, then moving"
+)
+NEED_FLOWING = Formula(
+    "wake + lag + exposures + gaps + processing + write", "the axes never stop, nothing waits for them"
+)
+NEED_ROUND = Formula(
+    "wake + visits * (lag + exposures + gaps) + between",
+    "every place of the round in turn; from each to the next, and back, storing and moving as they overlap",
+)
+EXPOSURES = Formula("exposure * bracket * positions", "every exposure of the bracket, at every focus position")
+BRACKET = Formula(
+    "(2**(step * count) - 1) / (2**step - 1) / 2**(step * (count - 1) / 2)", "a geometric series around the middle"
+)
+BRACKET_EVEN = Formula("count", "all exposures of the bracket alike")
+GAPS = Formula(
+    "positions * (count - 1) * gap + (positions - 1) * refocus + dark",
+    "between the exposures of a bracket, between focus positions, and the dark frames that noise reduction takes there",
+)
+PROCESSING = Formula("dark + merge", "the dark frame after the last exposure, and merging in the camera")
+SHORTEST = Formula(
+    "up_to(max(need / (1 - margin), need + least), step)",
+    "what is needed and the margin on top, up to the step that can be dialled",
+)
+SPARE = Formula("interval - need - margin", "what is left of the interval beside the margin")
+STILL = Formula("interval - move - margin", "the still time some controllers ask for; settling is part of it")
+MARGIN = Formula("max(share * interval, least)", "a share of the interval, never less than the least margin")
+EXPOSURE_SHARE = Formula("exposures / interval", "exposure over interval: low is staccato, high is flowing")
+
+
+def step_time(distance: float, speed: float, acceleration: float) -> float:
+    """Time to move a distance from rest to rest with a top speed and an acceleration (all positive)."""
+    if distance <= 0:
+        return 0.0
+    if distance <= speed * speed / acceleration:
+        return 2 * math.sqrt(distance / acceleration)
+    return distance / speed + speed / acceleration
+
+
+def step_formula(distance: float, speed: float, acceleration: float) -> Formula:
+    """The rule that `step_time` used."""
+    return STEP_SHORT if distance <= speed * speed / acceleration else STEP_LONG
+
+
+def step_within(seconds: float, speed: float, acceleration: float) -> float:
+    """The longest distance from rest to rest within a time: `step_time` the other way round."""
+    if seconds <= 2 * speed / acceleration:
+        return acceleration * max(seconds, 0.0) ** 2 / 4
+    return speed * (seconds - speed / acceleration)
+
+
+def round_need(
+    exposures: float, store: float, travels: Sequence[float], *, wake: float, each: float, write_while_moving: bool
+) -> tuple[float, float]:
+    """What a cycle with several places needs, and what of it lies between the exposures.
+
+    `travels` are moving and settling from each place to the next, the last one back to the first; `each` is what
+    every place takes besides its exposures.
+    """
+    between = sum(max(store, travel) if write_while_moving else store + travel for travel in travels)
+    return wake + len(travels) * (each + exposures) + between, between
+
+
+def bracket_factor(count: int, step_stops: float) -> float:
+    """The sum of a bracket around its middle exposure, in exposures: `Σ 2^(step·j)`."""
+    if step_stops == 0:
+        return float(count)
+    return sum(2 ** (step_stops * (j - (count - 1) / 2)) for j in range(count))
+
+
+def longest_of_bracket(count: int, step_stops: float) -> float:
+    """The longest exposure of a bracket, in middle exposures."""
+    return float(2 ** (step_stops * (count - 1) / 2))
+
+
+def step_times(distances: Floats, speed: float, acceleration: float) -> Floats:
+    """`step_time` for an array of distances (not negative), of the same shape."""
+    short = distances <= speed * speed / acceleration
+    return np.where(short, 2 * np.sqrt(distances / acceleration), distances / speed + speed / acceleration) * (
+        distances > 0
+    )
+
+
+def shortest_interval(need: float, margin: float, least_margin: float, step: Fraction) -> Fraction:
+    """The shortest interval that holds the need and the margin, up to the step; to the millisecond where it is 0."""
+    return ceil_to(max(need / (1 - margin), need + least_margin), step or FINEST_S)
