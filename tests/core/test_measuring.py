@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 
 from bridle.core.asks.measuring import applied, measure, measures
 from bridle.core.plan.kit import AxisCard
-from bridle.core.reckon.steps import steps_per_unit
 from tests.core.test_rig import card
 from tests.strategies import CARDS
 from tests.workings import worked_out
@@ -27,7 +26,7 @@ class Measuring(TestCase):
         after = applied(rail, "travel", told, readings, DAY, "steel rule")
         assert isinstance(after, AxisCard)
         # New steps per unit: old × commanded / measured.
-        self.assertAlmostEqual(steps_per_unit(after) or 0, 80 * statistics.fmean(c / m for c, m in readings), 3)
+        self.assertAlmostEqual(after.drive.steps() or 0, 80 * statistics.fmean(c / m for c, m in readings), 3)
         self.assertEqual((after.measured[-1].field, after.measured[-1].on), ("drive.correction", DAY))
         # What is measured with the correction in place corrects the correction.
         again = measure(after, "travel", [[400.0, 400.0], [400.0, 400.0], [800.0, 800.0]])

@@ -1,8 +1,9 @@
 """The rig: drives, beams, standing and holding on, and how a plan takes its cards."""
 
 import math
+from dataclasses import replace
 from fractions import Fraction as F
-from typing import Any
+from typing import Any, get_args
 from unittest import TestCase
 
 from hypothesis import given
@@ -13,17 +14,19 @@ from bridle.core.compare import compare_kit
 from bridle.core.evaluate import evaluate
 from bridle.core.lists.card import card_figures
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.edit import Edit, apply, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.reckon.loads import hold, tip_slide
 from bridle.core.reckon.parts import bound
 from bridle.core.reckon.stack import stack
-from bridle.core.reckon.steps import steps_per_unit
 from bridle.core.subjects.circuits import leads
 from bridle.core.subjects.motion import steppers
-from bridle.core.subjects.motion.drives import clockwork, rated, timed
+from bridle.core.subjects.motion.drives import dial, rated, stepped
+from bridle.core.subjects.motion.drives.clockwork import Clockwork
+from bridle.core.subjects.motion.drives.every import AnyDrive
+from bridle.core.subjects.motion.drives.interface import Wanted
 from bridle.core.subjects.strength import beams, mounting
 from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
@@ -50,17 +53,48 @@ class Drives(TestCase):
         self.assertEqual(steppers.ripple(float(round(steps))), 0)
 
     def test_clockwork_and_menu_and_dial(self) -> None:
-        self.assertEqual(clockwork.sweep_deg(4, 32 * 60), 128)
-        self.assertEqual(clockwork.seconds_for(128, 4), 1920)
+        wanted = Wanted("pan", "deg", 0, 128, 32 * 60, 0.2, 360)
+        spring = Clockwork(rate_deg_min=4)
+        self.assertEqual(spring.goes(wanted), 128)
+        self.assertEqual({one.key: one.value for one in spring.working(wanted)}["drive.pan.time"], 1920)
         found = rated.setting_for(4.1, [0.25, 2.0], 0.5, 16, 0.5)
         self.assertEqual(found, (1, 2, 2.05))
         self.assertIsNone(rated.setting_for(900, [0.25], 0.5, 16, 0.5))
         points = [(0.0, 240.0), (3.0, 700.0), (6.0, 1900.0)]
-        self.assertEqual(timed.dial_for(470, points), (0, 1.5))
-        self.assertIsNone(timed.dial_for(100, points))
+        self.assertEqual(dial.dial_for(470, points), (0, 1.5))
+        self.assertIsNone(dial.dial_for(100, points))
         # The position at 3, read from those at 0 and 6 alone: 0 + (700 − 240) / 1660 · 6.
-        self.assertAlmostEqual(timed.dial_doubt(points), 3 - 460 / 1660 * 6)
-        self.assertEqual(timed.nearest_run(1000, [900, 1800, 3600]), 0)
+        self.assertAlmostEqual(dial.dial_doubt(points), 3 - 460 / 1660 * 6)
+        self.assertEqual(stepped.nearest_run(1000, [900, 1800, 3600]), 0)
+
+    def test_every_drive_answers_for_itself(self) -> None:
+        """Whatever is on its card, measured on it or told to it can be found; and what it says fits what it does."""
+        kinds = get_args(AnyDrive)
+        for called in (
+            {k.model_fields["kind"].default for k in kinds},
+            {k.NAME for k in kinds},
+            {k.SHELF for k in kinds},
+        ):
+            self.assertEqual(len(called), len(kinds))
+        for kind in kinds:
+            drive, unit = kind(), "deg"
+            data = {"drive": drive.model_dump(mode="json"), "backlash": 0, "settle_s": "1"}
+            fields = [field.path.replace("*", "0") for field in drive.FIELDS]
+            for path in [*(f"drive.{path}" for path in fields), *(one.field for one in drive.measures(unit))]:
+                look(data, path)
+            for field in drive.FIELDS:
+                if "*" in field.path:
+                    thing = look(data, f"drive.{field.path.partition('.*')[0]}.0")
+                    self.assertNotIn("{", field.label.format_map(thing))
+            wanted = Wanted("pan", unit, 10, 60, 1200, 0.5, 90)
+            told = [*drive.working(wanted), *drive.card_figures(unit)]
+            self.assertTrue(all(math.isclose(worked_out(one), one.value, rel_tol=1e-9) for one in told))
+            self.assertTrue(drive.words(wanted))
+            does = drive.goes(wanted)
+            self.assertEqual(does is not None, drive.RUNS_ON, kind)
+            # Twice the time takes a running drive at the same setting twice as far.
+            if does is not None and drive.runs_s:
+                self.assertAlmostEqual(drive.goes(replace(wanted, seconds=2400)) or 0, 2 * does)
 
     def test_what_the_demo_drives_are_told(self) -> None:
         sweep = plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=30))), beat={"school": "continuous"})
@@ -141,7 +175,7 @@ class Cards(TestCase):
     def test_a_correction_counts(self) -> None:
         rail = card("belt-rail")
         assert isinstance(rail, AxisCard)
-        self.assertAlmostEqual(steps_per_unit(rail) or 0, 80 * 1.0023)
+        self.assertAlmostEqual(rail.drive.steps() or 0, 80 * 1.0023)
 
     @given(kits)
     def test_a_plan_takes_over_what_its_cards_know(self, made: list[dict[str, Any]]) -> None:

@@ -12,6 +12,7 @@ from bridle.formats.plan_json import read_plan
 from bridle.server.api import api
 from bridle.server.keeping import Revision
 from bridle.server.keys import secret_key
+from bridle.server.kit.drives import drives_text
 from bridle.server.shoots.models import Shoot, keep
 
 ROOT = Path(__file__).parents[2]
@@ -161,6 +162,7 @@ class Made(TestCase):
     def test_the_committed_description_of_the_api_is_true(self) -> None:
         committed = json.loads((ROOT / "frontend/src/api/openapi.json").read_text())
         self.assertEqual(committed, json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))))
+        self.assertEqual((ROOT / "frontend/src/api/drives.json").read_text(), drives_text())
 
     def test_the_key_is_made_once_and_kept(self) -> None:
         with TemporaryDirectory() as folder:

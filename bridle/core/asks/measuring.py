@@ -8,10 +8,10 @@ from fractions import Fraction
 from typing import Any
 
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.drive import STEPPERS, Clockwork, Dial, Rated, SteppedSpeed
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Measured, Phone
-from bridle.core.reckon.steps import base_steps
 from bridle.core.subjects.motion import calibration
+from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.drives.stepper import Stepper
 
 FACTOR = Formula("commanded / measured", "what was commanded over what the ruler says")
 RATE = Formula("angle / seconds * 60", "angle over time, in degrees a minute")
@@ -19,27 +19,6 @@ BASE = Formula("angle / seconds * 60 / setting", "angle over time, per unit of t
 PLAY = Formula("abs(one - other)", "the same place approached from both sides")
 EACH = Formula("seconds / frames", "a burst, shared among its frames")
 STEPS = Formula("base * factor", "computed steps per unit, times what was measured")
-
-
-@dataclass(frozen=True)
-class Column:
-    """A reading's number: what it is, and in which unit it is typed."""
-
-    label: str
-    unit: str
-
-
-@dataclass(frozen=True)
-class Measure:
-    """Something that can be measured on a card: which figure it gives, how to do it, what to write down."""
-
-    key: str
-    label: str
-    field: str
-    unit: str
-    columns: tuple[Column, ...]
-    how: tuple[str, ...]
-    least: int = 3
 
 
 @dataclass(frozen=True)
@@ -59,7 +38,7 @@ def measures(card: AnyCard) -> list[Measure]:
     """All that can be measured on a card, the most useful first."""
     if isinstance(card, Body | Phone):
         return _of_camera()
-    return _of_axis(card) if isinstance(card, AxisCard) else []
+    return card.drive.measures(card.unit) if isinstance(card, AxisCard) else []
 
 
 def _of_camera() -> list[Measure]:
@@ -84,60 +63,6 @@ def _of_camera() -> list[Measure]:
             "Half-press and start the clock; stop it when the camera is ready to shoot.",
         )),
     ]  # fmt: skip
-
-
-def _of_axis(card: AxisCard) -> list[Measure]:
-    settle = Measure("settle", "time to settle", "settle_s", "s", (Column("still again after", "s"),), (
-        "Put on the heaviest lens of the shoot, with the longest reach of the rail.",
-        "Make the longest step of the move and watch the live picture at full magnification.",
-        "Stop the clock when it stands still. With wind, on the soft pads and without.",
-    ))  # fmt: skip
-    unit = card.unit
-    play = Measure("backlash", "backlash", "backlash", unit, (
-        Column("read coming from below", unit), Column("read coming from above", unit),
-    ), (
-        "Go well below the mark, then up to it; read the scale.",
-        "Go well above, then down to the same commanded position; read again.",
-    ))  # fmt: skip
-    travel = Measure("travel", "steps per unit", "drive.correction", "", (
-        Column("commanded", unit), Column("measured", unit),
-    ), (
-        "Take up the play: always approach from the same side.",
-        "Command a travel and measure what it did with a steel rule or a protractor.",
-        "Repeat, at two lengths or more: that tells a play from a wrong scale.",
-    ))  # fmt: skip
-    turned = (Column("turned", unit), Column("in", "s"))
-    if isinstance(card.drive, STEPPERS):
-        return [travel, play, settle]
-    if isinstance(card.drive, Clockwork):
-        return [Measure("rate", "rate", "drive.rate_deg_min", "deg/min", turned, (
-            "Wind it fully and set it on a level place with the weight it will carry.",
-            "Mark the start on the rim, start the clock, read the angle after ten minutes or more.",
-            "Again near the end of its run: a spring slows down.",
-        )), play]  # fmt: skip
-    if isinstance(card.drive, Rated):
-        return [
-            Measure(f"base.{i}", f"base rate of key {key.name}", f"drive.keys.{i}.base_deg_min", "deg/min",
-                (*turned, Column("at setting", "")), (
-                "Set a number in the middle of the menu and let it turn for some minutes.",
-                "Write down the angle, the time and the number.",
-            )) for i, key in enumerate(card.drive.keys)
-        ]  # fmt: skip
-    if isinstance(card.drive, SteppedSpeed):
-        return [
-            _run(f"run.{i}", f"switch {code.code}", f"drive.codes.{i}.run_s") for i, code in enumerate(card.drive.codes)
-        ]
-    if isinstance(card.drive, Dial):
-        return [
-            _run(f"run.{i}", f"dial at {one.dial:g}", f"drive.points.{i}.run_s")
-            for i, one in enumerate(card.drive.points)
-        ]
-    return [play, settle]
-
-
-def _run(key: str, label: str, place: str) -> Measure:
-    how = ("Set it, start the clock, stop it at the other end of the whole travel.", "The load as it will be.")
-    return Measure(key, f"whole travel, {label}", place, "s", (Column("took", "s"),), how, 2)
 
 
 def measure(card: AnyCard, key: str, readings: list[list[float]]) -> Result:
@@ -233,8 +158,9 @@ def _judge(card: AnyCard, asked: Measure, rows: list[list[float]], single: list[
     )
     value = mean
     if asked.key == "travel" and isinstance(card, AxisCard):
-        base = base_steps(card)
-        assert base is not None and isinstance(card.drive, STEPPERS)
+        assert isinstance(card.drive, Stepper)
+        base = card.drive.base_steps()
+        assert base is not None
         # What was commanded went out with the correction that the card already had.
         value = card.drive.correction * mean
         parts = (

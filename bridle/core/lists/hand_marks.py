@@ -5,7 +5,6 @@ from typing import NamedTuple
 import numpy as np
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.drive import ByHand
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.parts import axis_copies
@@ -28,8 +27,8 @@ class MarkLine(NamedTuple):
 def division(plan: Plan, axis: Axis) -> float:
     """What the scale of an axis is divided into, in the unit that is shown."""
     copy = axis_copies(plan.kit.copies).get(axis.name)
-    drive = copy.card.drive if copy is not None and isinstance(copy.card, AxisCard) else None
-    return drive.division if isinstance(drive, ByHand) else USUAL[shown_unit(axis)]
+    scale = copy.card.drive.division_of_scale if copy is not None and isinstance(copy.card, AxisCard) else None
+    return scale if scale is not None else USUAL[shown_unit(axis)]
 
 
 def mark_lines(plan: Plan, places: dict[str, Floats], times: Timeline) -> list[MarkLine]:

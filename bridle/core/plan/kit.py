@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from bridle.core.plan.camera import Pixels
-from bridle.core.plan.drive import Belt, Drive
+from bridle.core.subjects.motion.drives.belt import Belt
+from bridle.core.subjects.motion.drives.every import Drive
 from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
 
 Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]

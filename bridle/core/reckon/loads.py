@@ -2,9 +2,7 @@
 
 import math
 
-from bridle.core.figure import Formula
 from bridle.core.plan.document import Plan
-from bridle.core.plan.drive import Belt, Screw
 from bridle.core.plan.kit import AxisCard
 from bridle.core.reckon.framings import framings, offsets
 from bridle.core.reckon.stack import SUPPORT_INSET, Stack, rail_of
@@ -97,14 +95,3 @@ def nod_deg(plan: Plan, stack: Stack, rail: AxisCard) -> float:
         # It nods one way on the first half of the span and the other way on the second.
         return 2 * beams.slope_deg(force, beams.WORST_SLOPE_AT, span, rail.beam.modulus_gpa, inertia)
     return beams.overhang_slope_deg(force, reach_mm(plan, stack), rail.beam.modulus_gpa, inertia)
-
-
-def drive_radius(card: AxisCard) -> tuple[float, Formula, list[tuple[str, str, float, str]]] | None:
-    """The radius at which a stepper pulls: of the pulley, or the screw's lead over two pi."""
-    drive = card.drive
-    if isinstance(drive, Belt):
-        parts = [("pitch", "belt pitch", drive.pitch_mm, "mm"), ("teeth", "pulley teeth", float(drive.teeth), "")]
-        return drive.pitch_mm * drive.teeth / math.tau, mounting.BELT_RADIUS, parts
-    if isinstance(drive, Screw):
-        return drive.lead_mm / math.tau, mounting.SCREW_RADIUS, [("lead", "lead", drive.lead_mm, "mm")]
-    return None

@@ -10,7 +10,6 @@ from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.parts import axis_copies
-from bridle.core.reckon.steps import steps_per_unit
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import STILL, approach
 from bridle.core.subjects.numbers.arrays import Floats
@@ -84,5 +83,5 @@ def taken_up(axis: Axis, targets: Floats) -> Floats:
 def steps_a_unit(plan: Plan, axis: Axis) -> float:
     """Steps a millimetre or degree of a stepper; of any other drive the finest that it is told."""
     copy = axis_copies(plan.kit.copies).get(axis.name)
-    steps = steps_per_unit(copy.card) if copy is not None and isinstance(copy.card, AxisCard) else None
+    steps = copy.card.drive.steps() if copy is not None and isinstance(copy.card, AxisCard) else None
     return FINEST if steps is None else steps

@@ -129,7 +129,7 @@
                 value={card.drive.kind}
                 onchange={(event) => drive(event.currentTarget.value)}
               >
-                {#each Object.entries(DRIVES) as [kind, label] (kind)}<option value={kind}>{label}</option
+                {#each Object.entries(DRIVES) as [kind, { name }] (kind)}<option value={kind}>{name}</option
                   >{/each}
               </select>
             </td>

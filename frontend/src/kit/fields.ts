@@ -1,4 +1,5 @@
 /** What stands on each kind of card, in the order in which a person would tell it. */
+import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 
 export interface Field {
@@ -116,66 +117,28 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
   ]
 };
 
-export const DRIVES = {
-  belt: 'stepper on a belt',
-  screw: 'stepper on a screw',
-  gear: 'stepper on a gear',
-  clockwork: 'wind-up clockwork',
-  rated: 'rate from a menu',
-  stepped: 'switch of speeds',
-  dial: 'dial without units',
-  hand: 'by hand'
-} as const;
-
-const MOTOR = [
-  field('drive.full_steps', 'full steps a turn'),
-  field('drive.microsteps', 'microsteps'),
-  field('drive.correction', 'correction, measured'),
-  field('drive.torque_nmm', 'torque at speed', 'N·mm', { empty: 'not known' }),
-  field('drive.detent_nmm', 'holds unpowered', 'N·mm', { empty: 'not known' }),
-  field('drive.efficiency', 'efficiency')
-];
+/** What each drive is called, and what is on its card: told by the drives themselves. */
+export const DRIVES: Record<string, { name: string; fields: Field[] }> = drives;
 
 function driveFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
-  const drive = card.drive;
-  const unit = card.motion === 'linear' ? 'mm' : 'deg';
-  switch (drive.kind) {
-    case 'belt':
-      return [field('drive.pitch_mm', 'belt pitch', 'mm'), field('drive.teeth', 'pulley teeth'), ...MOTOR];
-    case 'screw':
-      return [field('drive.lead_mm', 'lead', 'mm'), ...MOTOR];
-    case 'gear':
-      return [field('drive.ratio', 'gear ratio'), ...MOTOR];
-    case 'clockwork':
-      return [
-        field('drive.rate_deg_min', 'turns', 'deg/min'),
-        field('drive.longest_run_s', 'runs down after', 's'),
-        field('drive.clockwise', 'clockwise, seen from above', '', { tick: true })
-      ];
-    case 'rated':
-      return [
-        ...drive.keys.map((key, i) =>
-          field(`drive.keys.${i}.base_deg_min`, `base rate, key ${key.name}`, 'deg/min')
-        ),
-        field('drive.low_setting', 'lowest setting'),
-        field('drive.high_setting', 'highest setting'),
-        field('drive.setting_step', 'step of the setting'),
-        field('drive.runs_while_held', 'runs while a button is held', '', { tick: true })
-      ];
-    case 'stepped':
-      return drive.codes.map((code, i) =>
-        field(`drive.codes.${i}.run_s`, `whole travel, switch ${code.code}`, 's')
-      );
-    case 'dial':
-      return [
-        ...drive.points.map((one, i) =>
-          field(`drive.points.${i}.run_s`, `whole travel, dial at ${one.dial}`, 's')
-        ),
-        field('drive.moves_first', 'moves first, then shoots', '', { tick: true })
-      ];
-    case 'hand':
-      return [field('drive.division', 'scale divided into', unit)];
-  }
+  const own = card.motion === 'linear' ? 'mm' : 'deg';
+  return (DRIVES[card.drive.kind]?.fields ?? []).flatMap((one) => {
+    const { empty, ...rest } = one;
+    const told = {
+      ...rest,
+      ...(empty ? { empty } : {}),
+      unit: one.unit === 'axis' ? own : one.unit,
+      path: `drive.${one.path}`
+    };
+    const [list, inner] = one.path.split('.*.');
+    if (inner === undefined) return [told];
+    const things = (card.drive as unknown as Record<string, Record<string, unknown>[]>)[list ?? ''] ?? [];
+    return things.map((thing, i) => ({
+      ...told,
+      path: `drive.${list}.${i}.${inner}`,
+      label: one.label.replace(/\{(\w+)\}/, (_, name: string) => String(thing[name]))
+    }));
+  });
 }
 
 function axisFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {

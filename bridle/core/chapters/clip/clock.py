@@ -54,7 +54,7 @@ def _ends(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Figure]:
         starts = (OPENS, at_term("opens", "first work window opens", start))
     elif plan.shoot.clock.holds == "finish":
         starts, ends = (FIRST, at_term("finish", "finish, held", finish), shoot), held
-    slot = term("last", "slot of the last frame", (finish - last).total_seconds(), "s")
+    slot = term("last", "slot of the last frame", finish.timestamp() - last.timestamp(), "s")
     opens: Rule = (
         (LAST, first, frames, interval) if times.even else (LAST_RAMPED, at_term("finish", "finish", finish), slot)
     )

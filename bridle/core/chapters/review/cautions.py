@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.drive import Clockwork
 from bridle.core.plan.kit import AxisCard, Battery, Mount, Support
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.path import FIELDS, at
+from bridle.core.subjects.motion.drives.clockwork import Clockwork
 
 FEW_DEGREES = 0.01
 HIGH_MM = 2500

@@ -6,12 +6,14 @@ from typing import Protocol
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.plan.drive import Belt, ByHand, Clockwork
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.reckon.path import at, shown_unit
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.snag import Slot, slot
+from bridle.core.subjects.motion.drives.belt import Belt
+from bridle.core.subjects.motion.drives.clockwork import Clockwork
+from bridle.core.subjects.motion.drives.hand import ByHand
 
 # A longer row of keyframes is in the table of steps; the card has its ends.
 MOST_KEYS = 5

@@ -7,14 +7,12 @@ from collections.abc import Callable, Iterator
 from bridle.core.chapters.rig.joints import COPIES
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
-from bridle.core.plan.drive import Belt, Screw
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.framings import framings, offsets
 from bridle.core.reckon.loads import (
     carriages,
-    drive_radius,
     hold,
     lean_mm,
     load_n,
@@ -29,6 +27,7 @@ from bridle.core.reckon.picture import kept, scale
 from bridle.core.reckon.stack import SUPPORT_INSET, Stack, rail_of
 from bridle.core.reckon.stack import stack as stack_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.motion.drives.stepper import Pulling
 from bridle.core.subjects.strength import beams, mounting
 
 TIPS = SnagKind(
@@ -196,13 +195,12 @@ def _sag(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Figure]:
 
 
 def _slope(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Figure]:
-    radius = drive_radius(rail)
     axis = plan.rig.axis("slide")
-    if radius is None or axis is None or not isinstance(rail.drive, Belt | Screw):
+    if axis is None or not isinstance(rail.drive, Pulling):
         return
     standing, riding = plan.rig.standing, load_n(stack) / beams.G * 1000
-    value, rule, parts = radius
-    yield figure("rig.radius", "radius of the drive", value, "mm", rule, *(term(*part) for part in parts))
+    value, rule, parts = rail.drive.pull_radius()
+    yield figure("rig.radius", "radius of the drive", value, "mm", rule, *parts)
     force = mounting.pull_n(riding, abs(standing.slope_deg), standing.friction, axis.acceleration)
     shared = (
         term("mass", "mass on the rail", riding, "g"),
@@ -409,14 +407,13 @@ def _steepest(test: Callable[[float], bool], most: float) -> float | None:
 
 
 def _weak(plan: Plan, stack: Stack, rail: AxisCard, axis: Axis) -> Iterator[Snag]:
-    radius = drive_radius(rail)
-    if radius is None or not isinstance(rail.drive, Belt | Screw) or not rail.drive.torque_nmm:
+    if not isinstance(rail.drive, Pulling) or not rail.drive.torque_nmm:
         return
     standing, riding, drive = plan.rig.standing, load_n(stack) / beams.G * 1000, rail.drive
-    has = rail.drive.torque_nmm
+    has, radius = rail.drive.torque_nmm, drive.pull_radius()[0]
 
     def needed(slope: float, acceleration: float = axis.acceleration) -> float:
-        return mounting.pull_n(riding, slope, standing.friction, acceleration) * radius[0] / drive.efficiency
+        return mounting.pull_n(riding, slope, standing.friction, acceleration) * radius / drive.efficiency
 
     steep = abs(standing.slope_deg)
     if FACTOR * needed(steep) <= has:
@@ -437,14 +434,14 @@ def _weak(plan: Plan, stack: Stack, rail: AxisCard, axis: Axis) -> Iterator[Snag
 
 
 def _falls(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
-    radius = drive_radius(rail)
-    if radius is None or not isinstance(rail.drive, Belt | Screw) or rail.drive.detent_nmm is None:
+    if not isinstance(rail.drive, Pulling) or rail.drive.detent_nmm is None:
         return
+    radius = rail.drive.pull_radius()[0]
     standing, riding = plan.rig.standing, load_n(stack) / beams.G * 1000
     steep, detent = abs(standing.slope_deg), rail.drive.detent_nmm
 
     def pull(slope: float) -> float:
-        return mounting.lets_go_nmm(riding, slope, standing.friction, radius[0])
+        return mounting.lets_go_nmm(riding, slope, standing.friction, radius)
 
     if pull(steep) <= detent:
         return

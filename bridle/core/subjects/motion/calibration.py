@@ -3,6 +3,7 @@
 import math
 import statistics
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import NamedTuple
 
 from bridle.core.figure import Formula
@@ -14,6 +15,27 @@ OUTLYING = 3.5
 FEWEST_FOR_ODD = 4
 
 CORRECTION = Formula("old * factor", "steps per unit grow as what was commanded exceeds what was measured")
+
+
+@dataclass(frozen=True)
+class Column:
+    """A reading's number: what it is, and in which unit it is typed."""
+
+    label: str
+    unit: str
+
+
+@dataclass(frozen=True)
+class Measure:
+    """Something that can be measured on a card: which figure it gives, how to do it, what to write down."""
+
+    key: str
+    label: str
+    field: str
+    unit: str
+    columns: tuple[Column, ...]
+    how: tuple[str, ...]
+    least: int = 3
 
 
 class Mean(NamedTuple):

@@ -1,16 +1,76 @@
 """A spring that turns at one rate: its sweep follows from the time, or the time from the sweep."""
 
-from bridle.core.figure import Formula
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.quantity import write
+from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash
+from bridle.core.values import Positive
 
 SWEEP = Formula("rate * seconds / 60", "its rate over the time of the move")
 TIME = Formula("sweep / rate * 60", "how long it takes for a sweep")
+AT_MOST = Formula("rate * run / 60", "its rate over the longest run of the spring")
 
 
-def sweep_deg(rate_deg_min: float, seconds: float) -> float:
-    """How far it turns in a time."""
-    return rate_deg_min * seconds / 60
+class Clockwork(DriveCard):
+    """A fixed rate in one direction until it has run down. It cannot stop."""
 
+    NAME: ClassVar[str] = "spring"
+    SHELF: ClassVar[str] = "wind-up clockwork"
+    FIELDS: ClassVar[tuple[CardField, ...]] = (
+        CardField("rate_deg_min", "turns", "deg/min"),
+        CardField("longest_run_s", "runs down after", "s"),
+        CardField("clockwise", "clockwise, seen from above", tick=True),
+    )
+    RUNS_ON: ClassVar[bool] = True
+    STOPS: ClassVar[bool] = False
+    kind: Literal["clockwork"] = "clockwork"
+    rate_deg_min: Positive = 6.0
+    longest_run_s: Positive = 3600.0
+    clockwise: bool = True
 
-def seconds_for(sweep_deg: float, rate_deg_min: float) -> float:
-    """How long it takes for a sweep."""
-    return sweep_deg / rate_deg_min * 60
+    @property
+    def runs_s(self) -> float:
+        """Until it has run down."""
+        return self.longest_run_s
+
+    @property
+    def one_way(self) -> int:
+        """The way it is wound for."""
+        return 1 if self.clockwise else -1
+
+    def goes(self, wanted: Wanted) -> float:
+        """How far it turns in the time of the move."""
+        return self.rate_deg_min * wanted.seconds / 60
+
+    def words(self, wanted: Wanted) -> str:
+        """Wind it, and where to start."""
+        way = "clockwise" if self.clockwise else "anticlockwise"
+        return f"wind it fully, start at {write(wanted.start, 'deg')}; it turns {way} by itself"
+
+    def working(self, wanted: Wanted) -> Iterator[Figure]:
+        """How far it goes, and how long it would take for the sweep."""
+        key, axis = f"drive.{wanted.axis}", wanted.axis
+        rate = term("rate", "rate", self.rate_deg_min, "deg/min")
+        seconds = term("seconds", "time of the move", wanted.seconds, "s")
+        yield figure(f"{key}.does", f"{axis} goes", self.goes(wanted), wanted.unit, SWEEP, rate, seconds)
+        sweep = term("sweep", "the move sweeps", abs(wanted.sweep), wanted.unit)
+        needs = abs(wanted.sweep) / self.rate_deg_min * 60
+        yield figure(f"{key}.time", "time for the sweep", needs, "s", TIME, sweep, rate)
+
+    def card_figures(self, unit: str) -> Iterator[Figure]:
+        """How far it turns at most."""
+        rate = term("rate", "rate", self.rate_deg_min, "deg/min")
+        run = term("run", "longest run", self.longest_run_s, "s")
+        sweep = self.rate_deg_min * self.longest_run_s / 60
+        yield figure("card.sweep", "turns at most", sweep, "deg", AT_MOST, rate, run)
+
+    def measures(self, unit: str) -> list[Measure]:
+        """Its rate, and its play."""
+        return [Measure("rate", "rate", "drive.rate_deg_min", "deg/min", (Column("turned", unit), Column("in", "s")), (
+            "Wind it fully and set it on a level place with the weight it will carry.",
+            "Mark the start on the rim, start the clock, read the angle after ten minutes or more.",
+            "Again near the end of its run: a spring slows down.",
+        )), backlash(unit)]  # fmt: skip

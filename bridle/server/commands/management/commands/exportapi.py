@@ -1,4 +1,4 @@
-"""Write the API's description, the plan's schema and the list of snags to the files that are committed."""
+"""Write the API's description, the drives' cards, the plan's schema and the snags to the files that are committed."""
 
 import json
 from pathlib import Path
@@ -10,18 +10,20 @@ from django.core.management.base import BaseCommand
 from bridle.core.plan.document import VERSION
 from bridle.formats.snag_list import snag_list
 from bridle.server.api import api
+from bridle.server.kit.drives import drives_text
 from bridle.server.schema import schema_text
 
 
 class Command(BaseCommand):
-    """The page's types are made from the first; the others are documentation."""
+    """The page is made with the first two; the others are documentation."""
 
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Write all three."""
+        """Write them all."""
         root = Path(settings.ROOT)
         described = json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False)
         (root / "frontend/src/api/openapi.json").write_text(described + "\n", encoding="utf-8")
+        (root / "frontend/src/api/drives.json").write_text(drives_text(), encoding="utf-8")
         (root / "docs/snags.md").write_text(snag_list(), encoding="utf-8")
         (root / f"docs/formats/plan-{VERSION}.schema.json").write_text(schema_text(), encoding="utf-8")

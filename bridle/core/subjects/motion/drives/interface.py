@@ -1,0 +1,121 @@
+"""What every drive is asked: its name, what it can do, what it is told, how it is measured, what is on its card.
+
+A drive is one file: its card (the fields that a plan keeps), and these answers. A stepper or a scale goes wherever it
+is told; others run at a pace of their own and say how far that takes them.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import ClassVar, NamedTuple
+
+from bridle.core.figure import Figure
+from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.values import Section
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What a move asks of an axis: a sweep from a start, in so many seconds, so much a frame at its fastest.
+
+    Lengths and angles are in the axis's unit; `travel` is the whole of what the axis can do.
+    """
+
+    axis: str
+    unit: str
+    start: float
+    sweep: float
+    seconds: float
+    per_frame: float
+    travel: float
+
+
+class CardField(NamedTuple):
+    """A figure on a drive's card, as the shelf shows it: where it stands, its label and its unit.
+
+    `*` in the path stands for each thing of a list, whose own fields the label may name (`key {name}`). The unit `axis`
+    is that of the axis. `empty` says what an empty one means; a `tick` is yes or no.
+    """
+
+    path: str
+    label: str
+    unit: str = ""
+    empty: str = ""
+    tick: bool = False
+
+
+class DriveCard(Section):
+    """Base of the drives."""
+
+    # What it is called in a sentence, and on the shelf; and what is on its card, in order.
+    NAME: ClassVar[str]
+    SHELF: ClassVar[str]
+    FIELDS: ClassVar[tuple[CardField, ...]]
+    # Whether it runs by the clock, at one pace, whatever the frames do; and whether it can stand still for a frame.
+    RUNS_ON: ClassVar[bool] = False
+    STOPS: ClassVar[bool] = True
+
+    @property
+    def runs_s(self) -> float | None:
+        """How long it runs at most, in seconds; None where nothing ends it."""
+        return None
+
+    @property
+    def one_way(self) -> int:
+        """1 or −1 where it turns one way only (clockwise is 1), else 0."""
+        return 0
+
+    @property
+    def division_of_scale(self) -> float | None:
+        """What a scale that somebody sets is divided into; None with a motor."""
+        return None
+
+    def base_steps(self) -> float | None:
+        """Computed steps a millimetre or a degree, without any correction; None without a stepper."""
+        return None
+
+    def steps(self) -> float | None:
+        """Corrected steps a millimetre or a degree; None without a stepper."""
+        return None
+
+    def goes(self, wanted: Wanted) -> float | None:
+        """How far it goes in the time of the move; None where it goes as far as it is told."""
+        return None
+
+    def limits_deg_min(self) -> list[float]:
+        """The slowest and the fastest rate of each of its keys; none where it has no menu."""
+        return []
+
+    def words(self, wanted: Wanted) -> str | None:
+        """What to set, in a sentence; None where nothing can be set for this move."""
+        return None
+
+    def working(self, wanted: Wanted) -> Iterator[Figure]:
+        """What it is told, with the working."""
+        yield from ()
+
+    def card_figures(self, unit: str) -> Iterator[Figure]:
+        """What follows from its card alone."""
+        yield from ()
+
+    def measures(self, unit: str) -> list[Measure]:
+        """What can be measured on it, the most useful first."""
+        return []
+
+
+def backlash(unit: str) -> Measure:
+    """The play of an axis: the same place approached from both sides."""
+    return Measure("backlash", "backlash", "backlash", unit, (
+        Column("read coming from below", unit), Column("read coming from above", unit),
+    ), (
+        "Go well below the mark, then up to it; read the scale.",
+        "Go well above, then down to the same commanded position; read again.",
+    ))  # fmt: skip
+
+
+def settling() -> Measure:
+    """How long the rig shakes after its longest step."""
+    return Measure("settle", "time to settle", "settle_s", "s", (Column("still again after", "s"),), (
+        "Put on the heaviest lens of the shoot, with the longest reach of the rail.",
+        "Make the longest step of the move and watch the live picture at full magnification.",
+        "Stop the clock when it stands still. With wind, on the soft pads and without.",
+    ))  # fmt: skip
