@@ -7,7 +7,7 @@ example. Places that match a PATTERN (a regular expression) are meant to differ,
 
 import contextlib
 import hashlib
-import importlib.util
+import importlib
 import io
 import json
 import math
@@ -20,6 +20,8 @@ from collections.abc import Iterator
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
+
+import numpy as np
 
 ROOT = Path(__file__).parents[1]
 RANDOM, MUTATED = 200, 100
@@ -65,12 +67,40 @@ def told(data: dict[str, Any]) -> dict[str, Any]:
     plan = read_plan(json.dumps(data))
     evaluation = evaluate(plan)
     frames = evaluation.frames or 0
-    made: dict[str, Any] = {"evaluation": evaluation.model_dump(mode="json"), "run": _run(plan)}
-    made["dragged"] = evaluate(plan, 120, aside=False).model_dump(mode="json")
+    made: dict[str, Any] = {"evaluation": _drawn(evaluation.model_dump(mode="json"), 900), "run": _run(plan)}
+    made["dragged"] = _drawn(evaluate(plan, 120, aside=False).model_dump(mode="json"), 100)
     if frames <= 20_000:
         made |= {name: _file(name, data) for name in FILES}
     made["frame"] = [_frame(plan, frame) for frame in sorted({0, frames // 3, max(0, frames - 1)})]
     return made
+
+
+def _drawn(told: dict[str, Any], most: int) -> dict[str, Any]:
+    """The evaluation with its drawn lines read at some frames, whichever way they are told."""
+    traces, view = told.pop("traces"), told["view"]
+    frames = told["frames"] or 0
+    # Longer ones are thinned for drawing, each version in its own way.
+    if traces is None or not 0 < frames <= most:
+        lines = ("poses", "shift_share", "sun", "crops")
+        return {**told, "view": view and {name: value for name, value in view.items() if name not in lines}}
+    crops = view.pop("crops")
+    if "map" not in traces:
+        crops = [{"values": list(side)} for side in zip(*crops, strict=True)]
+    series = {**traces["axes"], **view.pop("poses"), **(view.pop("sun") or {}), "shift": view.pop("shift_share")}
+    series |= {f"crop {side}": values for side, values in enumerate(crops)}
+    elapsed = traces["elapsed_s"] if "map" not in traces else _filled(traces["map"], frames)
+    read = {name: [_value(values, frame) for frame in range(frames)] for name, values in series.items()}
+    return {**told, "read": {**read, "elapsed": elapsed}}
+
+
+def _filled(time_map: dict[str, Any], frames: int) -> list[float]:
+    made = np.interp(range(frames), time_map["frames"], time_map["elapsed_s"])
+    return [round(float(second), 3) for second in made]
+
+
+def _value(series: Any, frame: int) -> float:
+    values = series["values"] if isinstance(series, dict) else series
+    return float(values[0] if len(values) == 1 else values[frame])
 
 
 def _run(plan: Any) -> Any:
@@ -87,8 +117,10 @@ def _run(plan: Any) -> Any:
 
 def _frame(plan: Any, frame: int) -> Any:
     # The room that it stands in has been moved.
-    rooms = ("bridle.core.lists.frame", "bridle.core.chapters.moment")
-    looked = importlib.import_module(next(room for room in rooms if importlib.util.find_spec(room)))
+    for room in ("bridle.core.lists.frame", "bridle.core.chapters.moment"):
+        with contextlib.suppress(ImportError):
+            looked = importlib.import_module(room)
+            break
     from pydantic import TypeAdapter  # noqa: PLC0415
 
     return TypeAdapter(list[Any]).dump_python(looked.answer(plan, frame), mode="json")

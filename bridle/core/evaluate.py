@@ -14,14 +14,14 @@ from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
-from bridle.core.subjects.numbers.thinning import MOST
+from bridle.core.subjects.numbers.thinning import SOME
 
 KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS)
 # What is not asked again while something is dragged, and stays as it was told last.
 ASIDE = tuple(kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *move.ASIDE))
 
 
-def evaluate(plan: Plan, points: int = MOST, aside: bool = True) -> Evaluation:
+def evaluate(plan: Plan, points: int = SOME, aside: bool = True) -> Evaluation:
     """Everything about a shoot, its moves drawn through about so many points; for a drag without what stands aside.
 
     Never raises on a well-formed plan.
@@ -29,7 +29,7 @@ def evaluate(plan: Plan, points: int = MOST, aside: bool = True) -> Evaluation:
     return told(reckon(plan), points, aside)
 
 
-def told(known: Reckoning, points: int = MOST, aside: bool = True) -> Evaluation:
+def told(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluation:
     """What the chapters make of the numbers."""
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])

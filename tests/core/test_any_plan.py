@@ -32,7 +32,7 @@ class AnyPlan(TestCase):
         told = evaluate(plan)
         self.assertEqual(len(told.clip.quantities), 6)
         if told.frames is not None and told.traces is not None:
-            self.assertEqual((told.traces.frames[0], told.traces.frames[-1]), (0, told.frames - 1))
+            self.assertEqual((told.traces.map.frames[0], told.traces.map.frames[-1]), (0, told.frames))
 
     @SELDOM
     @given(mutated_plans(3), mutated_plans(3))

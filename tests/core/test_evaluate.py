@@ -24,7 +24,7 @@ from bridle.core.run.tally import progress, tally
 from bridle.core.snag import fill
 from bridle.formats.plan_json import read_plan
 from tests.mutated import EXAMPLES
-from tests.strategies import clips, copies, enough_holds, fitted, moves, plan_of, plans, ramp, shooting
+from tests.strategies import RINGS, clips, copies, enough_holds, fitted, moves, plan_of, plans, ramp, shooting
 from tests.workings import worked_out
 
 DEMO = Path(__file__).parents[2] / "bridle" / "demo" / "shoots"
@@ -278,9 +278,25 @@ class Demo(TestCase):
     def test_a_long_shoot_is_thinned_but_complete_at_its_ends(self) -> None:
         told = evaluate(plan_of({"frames": F(100_000), "interval": F(10), "rate": F(25)}, move=FAR))
         assert told.traces is not None
-        self.assertEqual((told.traces.frames[0], told.traces.frames[-1]), (0, 99_999))
-        self.assertEqual((told.traces.axes["slide"][0], told.traces.axes["slide"][-1]), (0, 900))
-        self.assertLess(len(told.traces.frames), 1100)
+        slide = told.traces.axes["slide"]
+        self.assertEqual((slide.frames[0], slide.frames[-1]), (0, 99_999))
+        self.assertEqual((slide.values[0], slide.values[-1]), (0, 900))
+        self.assertLess(len(slide.frames), 600)
+        self.assertEqual(told.traces.map.elapsed_s, (0, 1_000_000))
+
+    def test_a_series_keeps_its_own_extremes_however_many_there_are(self) -> None:
+        """A tilt that nods for one frame in the middle of a hundred thousand is drawn, and costs the slide nothing."""
+        nod = Keyframe(slide_mm=450, tilt_deg=9, when=OnFrame(frame=50_000))
+        beside = Keyframe(slide_mm=450, when=OnFrame(frame=50_001))
+        move = Move(keyframes=(Keyframe(), nod, beside, Keyframe(slide_mm=900)))
+        told = evaluate(
+            plan_of({"frames": F(100_000), "interval": F(10), "rate": F(25)}, move=move, rig=Rig(axes=RINGS))
+        )
+        assert told.traces is not None and told.view is not None
+        self.assertEqual(max(told.traces.axes["tilt"].values), 9)
+        self.assertEqual(max(told.view.poses["tilt"].values), 9)
+        self.assertEqual(told.traces.axes["pan"].values, (0,))
+        self.assertNotEqual(told.traces.axes["tilt"].frames, told.traces.axes["slide"].frames)
 
 
 class Moments(TestCase):

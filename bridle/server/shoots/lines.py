@@ -12,7 +12,7 @@ import numpy as np
 from django.db import DatabaseError, connection
 from pydantic import ValidationError
 
-from bridle.core.chapters.move.state import Traces
+from bridle.core.chapters.move.state import Series
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import VERSION, Plan
@@ -93,18 +93,22 @@ def _start(told: Evaluation, held: datetime) -> datetime:
     return datetime.fromtimestamp(first.value, UTC) if first else held
 
 
-def _small(told: Evaluation) -> Traces | None:
+def _small(told: Evaluation) -> dict[str, Series]:
     """The moves for a drawing of two inches: what the eye would miss is left out, extremes are not."""
-    if told.traces is None:
-        return None
-    count = len(told.traces.frames)
-    axes = {name: np.broadcast_to(np.array(values), (count,)) for name, values in told.traces.axes.items()}
-    extremes = kept_indices([*axes.values(), np.array(told.traces.elapsed_s)], MOST_POINTS)
-    picked = np.union1d(extremes, np.linspace(0, count - 1, min(count, EVEN_POINTS)).astype(int))
-    return Traces(
-        frames=tuple(told.traces.frames[i] for i in picked),
-        elapsed_s=tuple(told.traces.elapsed_s[i] for i in picked),
-        axes={name: tuple(np.round(values[picked], 2).tolist()) for name, values in axes.items()},
+    return {name: _smaller(series) for name, series in told.traces.axes.items()} if told.traces else {}
+
+
+def _smaller(series: Series) -> Series:
+    values = np.array(series.values)
+    if len(values) <= MOST_POINTS:
+        picked = np.arange(len(values))
+    else:
+        even = np.linspace(0, len(values) - 1, EVEN_POINTS).astype(int)
+        picked = np.union1d(kept_indices(values, MOST_POINTS // 2), even)
+    frames = np.array(series.frames or range(len(values)))
+    return Series(
+        frames=tuple(frames[picked].tolist()) if len(values) > 1 else (),
+        values=tuple(np.round(values[picked], 2).tolist()),
     )
 
 

@@ -7,7 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from bridle.core.asks.changes import AnyChange
-from bridle.core.chapters.move.state import Traces
+from bridle.core.chapters.move.state import Series
 from bridle.core.figure import Figure
 from bridle.core.lists.sides import Side
 from bridle.core.plan.document import Plan
@@ -127,7 +127,8 @@ class LineTold(Schema):
     rate: float | None = None
     worst: WorstSnag | None = None
     figures: tuple[Figure, ...] = ()
-    traces: Traces | None = None
+    # The moves drawn small, by axis.
+    traces: dict[str, Series] = Field(default_factory=dict)
     broken: str = ""
 
 

@@ -687,6 +687,22 @@ export interface components {
             terms: components["schemas"]["Term"][];
         };
         /**
+         * Series
+         * @description A quantity along the frames (0-based): its values at some of them, straight lines between.
+         *
+         *     A long one keeps its own extremes, at frames of its own. Without frames the values stand for every frame one after
+         *     another; a single value stands for all.
+         */
+        Series: {
+            /**
+             * Frames
+             * @default []
+             */
+            frames: number[];
+            /** Values */
+            values: number[];
+        };
+        /**
          * ShootLine
          * @description A shoot in the list.
          */
@@ -734,7 +750,10 @@ export interface components {
              * @default []
              */
             figures: components["schemas"]["Figure"][];
-            traces?: components["schemas"]["Traces"] | null;
+            /** Traces */
+            traces?: {
+                [key: string]: components["schemas"]["Series"];
+            };
             /**
              * Broken
              * @default
@@ -781,22 +800,6 @@ export interface components {
             unit: string;
             /** Exact */
             exact?: string | null;
-        };
-        /**
-         * Traces
-         * @description Elapsed time and positions of each axis at some frames (0-based), at most about a thousand.
-         *
-         *     One position stands for all where an axis stays where it is.
-         */
-        Traces: {
-            /** Frames */
-            frames: number[];
-            /** Elapsed S */
-            elapsed_s: number[];
-            /** Axes */
-            axes: {
-                [key: string]: number[];
-            };
         };
         /**
          * WorstSnag
@@ -1230,7 +1233,7 @@ export interface components {
         };
         /**
          * Belt
-         * @description A stepper on a toothed belt.
+         * @description One turn of the pulley moves the belt by its teeth.
          */
         Belt: {
             /**
@@ -1395,7 +1398,7 @@ export interface components {
         };
         /**
          * ByHand
-         * @description Somebody sets the scale between frames, to the nearest of its divisions (mm or degrees).
+         * @description To the nearest of the scale's divisions, in mm or degrees.
          */
         ByHand: {
             /**
@@ -1617,7 +1620,7 @@ export interface components {
         };
         /**
          * Clockwork
-         * @description A spring: a fixed rate in one direction until it has run down. It cannot stop.
+         * @description A fixed rate in one direction until it has run down. It cannot stop.
          */
         Clockwork: {
             /**
@@ -1713,7 +1716,7 @@ export interface components {
         };
         /**
          * Dial
-         * @description A dial without units: some positions are calibrated, the rest lies between them.
+         * @description It stops for each frame; some controllers move first, then shoot, and others the other way round.
          */
         Dial: {
             /**
@@ -1890,7 +1893,7 @@ export interface components {
         };
         /**
          * Gear
-         * @description A stepper that turns something through a gear.
+         * @description One turn of the table takes the gear's ratio of motor turns.
          */
         Gear: {
             /**
@@ -2878,7 +2881,7 @@ export interface components {
         };
         /**
          * Rated
-         * @description A mount whose rate is a number in a menu: `rate = base(key) × setting`.
+         * @description Its keys, the range and the step of the number; some run only while a button is held.
          */
         Rated: {
             /**
@@ -3092,7 +3095,7 @@ export interface components {
         };
         /**
          * Screw
-         * @description A stepper on a lead screw.
+         * @description One turn of the screw moves the nut by its lead.
          */
         Screw: {
             /**
@@ -3380,7 +3383,7 @@ export interface components {
         };
         /**
          * SteppedSpeed
-         * @description A home-made drive with a table of run times for its whole travel.
+         * @description The nearest of its codes is taken, and what that does to the sweep is told.
          */
         SteppedSpeed: {
             /**
@@ -3549,6 +3552,30 @@ export interface components {
             run_s: number;
         };
         /**
+         * TimeMap
+         * @description When each frame is, in seconds after the first: straight lines between these frames tell it to the millisecond.
+         *
+         *     Where nothing is taken for a while (a night) the same frame stands twice: at the end of the slot before it, and at
+         *     its own start. The last is the end of the shoot.
+         */
+        TimeMap: {
+            /** Frames */
+            frames: number[];
+            /** Elapsed S */
+            elapsed_s: number[];
+        };
+        /**
+         * Traces
+         * @description The time map of the frames, and the position of each axis along them.
+         */
+        Traces: {
+            map: components["schemas"]["TimeMap"];
+            /** Axes */
+            axes: {
+                [key: string]: components["schemas"]["Series"];
+            };
+        };
+        /**
          * Trial
          * @description Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame.
          */
@@ -3651,7 +3678,7 @@ export interface components {
          * ViewState
          * @description What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
          *     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
-         *     kept picture) have one entry for each frame of the traces, or one for all where nothing changes.
+         *     kept picture; none where nothing is cropped) run along the frames.
          *
          *     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
          *     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
@@ -3667,16 +3694,15 @@ export interface components {
             legs: number[];
             /** Poses */
             poses: {
-                [key: string]: number[];
+                [key: string]: components["schemas"]["Series"];
             };
-            /** Shift Share */
-            shift_share: number[];
+            shift_share: components["schemas"]["Series"];
             /** Sun */
             sun: {
-                [key: string]: number[];
+                [key: string]: components["schemas"]["Series"];
             } | null;
             /** Crops */
-            crops: number[][];
+            crops: components["schemas"]["Series"][];
             /** Sights */
             sights: components["schemas"]["SightState"][];
             /** Visits */

@@ -33,7 +33,7 @@
     <span class="label">{when}{shoot.place ? `, ${shoot.place}` : ''}</span>
   </a>
   <span class="drawn"
-    ><SmallSpan traces={shoot.traces ?? null} frames={shoot.frames ?? null} taken={shoot.taken} /></span
+    ><SmallSpan traces={shoot.traces ?? {}} frames={shoot.frames ?? null} taken={shoot.taken} /></span
   >
   <span class="pace">
     {#if shoot.interval_s}

@@ -19,7 +19,7 @@ import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
 import { caughtUp } from './rebase';
-import { dragged, unpacked } from './told';
+import { dragged } from './told';
 import { drop, put, takeUp } from './unsaved';
 
 const MOST_UNDO = 200;
@@ -73,7 +73,7 @@ export class Sheet {
   constructor(opened: Opened) {
     this.id = opened.id;
     this.plan = opened.plan;
-    this.told = unpacked(opened.evaluation);
+    this.told = opened.evaluation;
     this.saving = new Saving(
       opened.id,
       opened.version,
@@ -227,7 +227,7 @@ export class Sheet {
     if ('brief' in answer.data) {
       this.told = dragged(this.told, answer.data.brief);
       this.#lookSoon();
-    } else this.told = unpacked(answer.data.evaluation);
+    } else this.told = answer.data.evaluation;
     this.saving.soon();
     return true;
   }
@@ -244,7 +244,7 @@ export class Sheet {
   async #look(): Promise<boolean> {
     const plan = this.plan;
     const answer = await api.POST('/api/evaluate', { body: { plan, changes: [] } });
-    if (answer.data && this.plan === plan) this.told = unpacked(answer.data.evaluation);
+    if (answer.data && this.plan === plan) this.told = answer.data.evaluation;
     return answer.data !== undefined;
   }
 
@@ -297,7 +297,7 @@ export class Sheet {
     this.#now ??= { plan: this.plan, told: this.told };
     this.then = answer.data;
     this.plan = answer.data.plan;
-    this.told = unpacked(answer.data.evaluation);
+    this.told = answer.data.evaluation;
     this.said = '';
   }
 
@@ -343,7 +343,7 @@ export class Sheet {
     if (!theirs) return;
     const mine = this.saving.stale?.differences ?? [];
     this.plan = theirs.plan;
-    this.told = unpacked(theirs.evaluation);
+    this.told = theirs.evaluation;
     this.undos = [...this.undos, { edits: mine, merge: undefined, at: Date.now() }];
     this.redos = [];
     this.saving.tookTheirs(theirs.plan);

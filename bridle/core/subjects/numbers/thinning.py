@@ -3,20 +3,20 @@
 import numpy as np
 from numpy.typing import NDArray
 
-MOST = 1000
+from bridle.core.subjects.numbers.arrays import Floats
+
+# So many points of a series are drawn; up to twice as many are left as they are.
+SOME = 500
 
 
-def kept_indices(series: list[NDArray[np.float64]], most: int = MOST) -> NDArray[np.int64]:
-    """Indices of at most `most` points (a few more for many series): ends, and each bucket's extremes."""
-    count = len(series[0])
-    if count <= most:
+def kept_indices(values: Floats, most: int = SOME) -> NDArray[np.int64]:
+    """Indices of about `most` points of a series: both ends, and the extremes of each stretch between."""
+    count = len(values)
+    if count <= 2 * most:
         return np.arange(count)
-    buckets = most // (2 * len(series)) - 1
-    width = -(-count // buckets)
-    kept = {0, count - 1}
-    for values in series:
-        padded = np.pad(values, (0, width * buckets - count), mode="edge").reshape(buckets, width)
-        base = np.arange(buckets) * width
-        for extreme in (padded.argmin(axis=1), padded.argmax(axis=1)):
-            kept.update(np.minimum(base + extreme, count - 1).tolist())
-    return np.array(sorted(kept))
+    stretches = max(1, most // 2 - 1)
+    width = -(-count // stretches)
+    padded = np.pad(values, (0, width * stretches - count), mode="edge").reshape(stretches, width)
+    base = np.arange(stretches) * width
+    extremes = np.concatenate([base + padded.argmin(axis=1), base + padded.argmax(axis=1), [0]])
+    return np.unique(np.append(np.minimum(extremes, count - 1), count - 1)).astype(np.int64)

@@ -3,7 +3,7 @@
   import { exact } from '../../parts/beatParts';
   import X from '@lucide/svelte/icons/x';
   import type { Edit } from '../../api/client';
-  import { sample } from '../../drawings/span/geometry';
+  import { at } from '../../sheet/series';
   import { number, write } from '../../format';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
@@ -20,8 +20,7 @@
   const moment = new Moment();
   $effect(() => moment.look(sheet.plan, sheet.playhead.at));
 
-  const now = (name: string) =>
-    traces ? sample(traces.frames, traces.axes[name] ?? [], sheet.playhead.at) : 0;
+  const now = (name: string) => at(traces?.axes[name], sheet.playhead.at);
   const path = (index: number) => `move.keyframes.${index}`;
   const by = (index: number) => move.keyframes[index]!.when?.by ?? 'even';
 

@@ -1,6 +1,6 @@
 /** Where the camera stands and points at any frame: between the evaluated samples, on straight lines. */
 import type { Evaluation, Plan } from '../../api/client';
-import { sample } from '../span/geometry';
+import { at } from '../../sheet/series';
 
 /** Lengths in millimetres, angles in degrees. */
 export interface Pose {
@@ -23,31 +23,28 @@ export const WHOLE: Crop = [0, 0, 1, 1];
 
 type Told = Pick<Evaluation, 'traces' | 'view'>;
 
-export function poseAt(told: Told, frame: number): Pose | null {
-  const { traces, view } = told;
-  if (!traces || !view) return null;
-  const at = (name: keyof Pose) => sample(traces.frames, view.poses[name] ?? [], frame);
-  return { x: at('x'), z: at('z'), pan: at('pan'), tilt: at('tilt'), roll: at('roll'), focal: at('focal') };
+export function poseAt({ view }: Told, frame: number): Pose | null {
+  if (!view) return null;
+  const read = (name: keyof Pose) => at(view.poses[name], frame);
+  return {
+    x: read('x'),
+    z: read('z'),
+    pan: read('pan'),
+    tilt: read('tilt'),
+    roll: read('roll'),
+    focal: read('focal')
+  };
 }
 
-export function sunAt(told: Told, frame: number): Sun | null {
-  const { traces, view } = told;
-  if (!traces || !view?.sun) return null;
-  const { azimuth = [], altitude = [] } = view.sun;
-  return { azimuth: sample(traces.frames, azimuth, frame), altitude: sample(traces.frames, altitude, frame) };
+export function sunAt({ view }: Told, frame: number): Sun | null {
+  if (!view?.sun) return null;
+  return { azimuth: at(view.sun.azimuth, frame), altitude: at(view.sun.altitude, frame) };
 }
 
-export function cropAt(told: Told, frame: number): Crop {
-  const { traces, view } = told;
-  const crops = view?.crops ?? [];
-  if (!traces || !crops[0]?.length) return WHOLE;
-  const side = (index: number) =>
-    sample(
-      traces.frames,
-      crops.map((crop) => crop[index] ?? 0),
-      frame
-    );
-  return [side(0), side(1), side(2), side(3)];
+export function cropAt({ view }: Told, frame: number): Crop {
+  const [left, top, width, height] = view?.crops ?? [];
+  if (!left) return WHOLE;
+  return [at(left, frame), at(top, frame), at(width, frame), at(height, frame)];
 }
 
 /** The share of its slot for which the shutter is open while the camera moves on; 0 where it stands still. */

@@ -5,6 +5,7 @@
    */
   import { write } from '../../format';
   import { exact } from '../../parts/beatParts';
+  import { framesOf } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -23,14 +24,16 @@
       : Math.round(exact(seconds) * rate);
   }
   const passing = $derived.by(() => {
-    const { traces, view } = sheet.told;
-    const most = Math.max(...(view?.shift_share ?? []), 0);
-    if (!traces || !view || most === 0) return '';
-    const last = traces.frames.at(-1) || 1;
-    return traces.frames
+    const passed = sheet.told.view?.shift_share;
+    const most = Math.max(...(passed?.values ?? []), 0);
+    if (!passed || most === 0) return '';
+    const frames = framesOf(passed, sheet.told.frames ?? 1);
+    const last = frames.at(-1) || 1;
+    // After the last frame nothing passes any more.
+    return frames
       .slice(0, -1)
       .map((frame, n) => {
-        const high = BASE - ((view.shift_share[n] ?? 0) / most) * (BASE - TOP - 8);
+        const high = BASE - ((passed.values[n] ?? 0) / most) * (BASE - TOP - 8);
         return `${n ? 'L' : 'M'}${(8 + (frame / last) * (WIDTH - 16)).toFixed(1)} ${high.toFixed(1)}`;
       })
       .join('');

@@ -3,26 +3,27 @@
   import { changing } from '../../sheet/frames';
   import { scaleLinear } from 'd3-scale';
   import { clock, duration } from '../../format';
+  import { elapsedAt } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { clockTicks, offset, path, sample } from '../span/geometry';
+  import { clockTicks, offset, path } from '../span/geometry';
 
   const sheet = theSheet();
   let width = $state(420);
   const WIDTH = $derived(Math.max(240, width));
   const TALL = 190;
   const BASE = 158;
-  const traces = $derived(sheet.told.traces);
+  const map = $derived(sheet.told.traces?.map);
   const rate = $derived(sheet.quantity('rate')?.value ?? 25);
   const frames = $derived(sheet.told.frames ?? 0);
-  const length = $derived(traces?.elapsed_s.at(-1) ?? 0);
+  const length = $derived(elapsedAt(map, Math.max(0, frames - 1)));
   const clip = $derived(frames / rate);
   const x = $derived(scaleLinear([0, Math.max(length, 1e-6)], [44, WIDTH - 12]));
   const y = $derived(scaleLinear([0, Math.max(clip, 1e-6)], [BASE, 14]));
   const line = $derived(
-    traces
+    map
       ? path(
-          traces.elapsed_s.map((s) => x(s)),
-          traces.frames.map((f) => y(f / rate))
+          map.elapsed_s.map((s) => x(Math.min(s, length))),
+          map.frames.map((f) => y(Math.min(f, frames - 1) / rate))
         )
       : ''
   );
@@ -32,14 +33,14 @@
       .segments.slice(0, -1)
       .map((_, i) => {
         frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
-        return { i, x: x(traces ? sample(traces.frames, traces.elapsed_s, frame) : 0), y: y(frame / rate) };
+        return { i, x: x(elapsedAt(map, frame)), y: y(frame / rate) };
       });
   });
   const ticks = $derived(
     clockTicks(sheet.start, sheet.start + length, Math.max(2, WIDTH / 80), offset(sheet.start, sheet.zone))
   );
   const head = $derived({
-    x: x(traces ? sample(traces.frames, traces.elapsed_s, sheet.playhead.at) : 0),
+    x: x(elapsedAt(map, sheet.playhead.at)),
     y: y(sheet.playhead.at / rate)
   });
 </script>

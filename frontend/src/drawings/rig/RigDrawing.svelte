@@ -2,7 +2,7 @@
   /** The rig from the side, to scale: what stands on what, where its mass is, and what holds it up. */
   import type { RigState } from '../../api/client';
   import { write } from '../../format';
-  import { sample } from '../span/geometry';
+  import { at as valueAt } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { boxOf, scaleFor, spread } from './geometry';
 
@@ -33,8 +33,8 @@
   const now = $derived.by(() => {
     if (!slide) return 0;
     if (tried !== null) return tried;
-    const traces = sheet.told.traces;
-    return traces?.axes.slide ? sample(traces.frames, traces.axes.slide, sheet.playhead.at) : low;
+    const path = sheet.told.traces?.axes.slide;
+    return path ? valueAt(path, sheet.playhead.at) : low;
   });
   const first = $derived(rig.parts.find((part) => part.rides)?.x_mm ?? 0);
   const at = $derived(nearest + (slide ? now - low : 0));

@@ -1,11 +1,12 @@
 <script lang="ts">
   /** A shoot drawn small on its own time: the moves as lines, and how far it has come. */
-  import type { Traces } from '../../api/client';
+  import type { Series } from '../../api/client';
+  import { framesOf, valuesOf } from '../../sheet/series';
   import { DASHES } from '../axes';
   import { heights, path } from '../span/geometry';
 
   interface Props {
-    traces: Traces | null;
+    traces: Record<string, Series>;
     frames: number | null;
     taken: number | null;
   }
@@ -14,9 +15,9 @@
   const WIDTH = 460;
   const last = $derived(Math.max(1, (frames ?? 1) - 1));
   const lines = $derived.by(() => {
-    const xs = (traces?.frames ?? []).map((frame) => (frame / last) * WIDTH);
-    return Object.entries(traces?.axes ?? {}).map(([name, values]) => {
-      return { name, d: path(xs, heights(values, 6, 42)), dash: DASHES[name] ?? '' };
+    return Object.entries(traces).map(([name, series]) => {
+      const xs = framesOf(series, last + 1).map((frame) => (frame / last) * WIDTH);
+      return { name, d: path(xs, heights(valuesOf(series), 6, 42)), dash: DASHES[name] ?? '' };
     });
   });
   const done = $derived(((taken ?? 0) / (last + 1)) * WIDTH);

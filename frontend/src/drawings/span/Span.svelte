@@ -2,10 +2,11 @@
   /** The whole shoot on its clock, with the moves as lines and one playhead that everything follows. */
   import { changing } from '../../sheet/frames';
   import { clock, number, shortDay, shutter, write } from '../../format';
+  import { at as valueAt, elapsedAt, elapsedOf, frameAt, framesOf, valuesOf } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { exact } from '../../parts/beatParts';
   import { DASHES, UNITS } from '../axes';
-  import { clockTicks, heights, offset, path, sample, shift, WHOLE, zoom, type View } from './geometry';
+  import { clockTicks, heights, offset, path, shift, WHOLE, zoom, type View } from './geometry';
 
   const sheet = theSheet();
   const head = sheet.playhead;
@@ -22,8 +23,10 @@
   const told = $derived(sheet.told);
   const frames = $derived(told.frames ?? 0);
   const traces = $derived(told.traces);
-  const elapsed = (frame: number) => (traces ? sample(traces.frames, traces.elapsed_s, frame) : 0);
-  const length = $derived(traces?.elapsed_s.at(-1) ?? 0);
+  const map = $derived(traces?.map);
+  const elapsed = (frame: number) => elapsedAt(map, frame);
+  // The span ends with the last frame; its slot is beyond it.
+  const length = $derived(elapsed(Math.max(0, frames - 1)));
   const room = $derived(width - LEFT - RIGHT);
   const x = (share: number) => LEFT + ((share - view.from) / (view.to - view.from)) * room;
   const shareOf = (px: number) => view.from + ((px - LEFT) / room) * (view.to - view.from);
@@ -34,15 +37,15 @@
     if (!traces) return [];
     const scale = room / (view.to - view.from) / Math.max(1e-9, length);
     const left = LEFT - (view.from / (view.to - view.from)) * room;
-    const xs = traces.elapsed_s.map((seconds) => left + seconds * scale);
-    return Object.entries(traces.axes).map(([name, values], row) => {
-      return { name, row, path: path(xs, heights(values, 20, 84)), dash: DASHES[name] ?? '' };
+    return Object.entries(traces.axes).map(([name, series], row) => {
+      const xs = elapsedOf(traces.map, framesOf(series, frames)).map((seconds) => left + seconds * scale);
+      return { name, row, path: path(xs, heights(valuesOf(series), 20, 84)), dash: DASHES[name] ?? '' };
     });
   });
   const shownFrames = $derived.by(() => {
     if (!traces) return [];
-    const first = Math.floor(sample(traces.elapsed_s, traces.frames, view.from * length));
-    const last = Math.ceil(sample(traces.elapsed_s, traces.frames, view.to * length));
+    const first = Math.floor(frameAt(map, view.from * length));
+    const last = Math.min(frames - 1, Math.ceil(frameAt(map, view.to * length)));
     return Array.from({ length: Math.min(last - first + 1, 4000) }, (_, i) => first + i);
   });
   const events = $derived(
@@ -120,8 +123,8 @@
   const now = $derived(sheet.start + elapsed(at));
   const headX = $derived(x(frameShare(at)));
   const positions = $derived(
-    Object.entries(told.traces?.axes ?? {}).map(([name, values]) => {
-      const value = sample(told.traces?.frames ?? [], values, at);
+    Object.entries(traces?.axes ?? {}).map(([name, series]) => {
+      const value = valueAt(series, at);
       return `${name} ${write(Number(value.toFixed(name === 'slide' ? 1 : 2)), UNITS[name] ?? '')}`;
     })
   );
@@ -148,7 +151,7 @@
 
   function to(px: number) {
     head.stop();
-    if (traces) head.to(sample(traces.elapsed_s, traces.frames, shareOf(px) * length));
+    if (map) head.to(frameAt(map, shareOf(px) * length));
   }
 
   function down(event: PointerEvent) {

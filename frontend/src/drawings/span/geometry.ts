@@ -78,17 +78,3 @@ export function offset(epochSeconds: number, zone: string): number {
   );
   return local / 1000 - Math.floor(epochSeconds);
 }
-
-/** A position between the samples of a trace, on the straight line between its neighbours. */
-export function sample(frames: readonly number[], values: readonly number[], frame: number): number {
-  let low = 0;
-  let high = frames.length - 1;
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if ((frames[middle] ?? 0) <= frame) low = middle;
-    else high = middle;
-  }
-  const [x0 = 0, x1 = 0, y0 = 0, y1 = 0] = [frames[low], frames[high], values[low], values[high]];
-  if (x1 === x0) return y0;
-  return y0 + ((frame - x0) / (x1 - x0)) * (y1 - y0);
-}
