@@ -79,7 +79,9 @@
     await tried(async () => {
       const made = got(await api.POST('/api/shoots/{shoot_id}/duplicate', { params: { path } }));
       await look();
-      document.getElementById(`shoot-${made.id}`)?.focus();
+      // Whoever has gone on to something else meanwhile is not pulled back.
+      const still = [`shoot-${shoot.id}`, ''].includes(document.activeElement?.id ?? '');
+      if (still) document.getElementById(`shoot-${made.id}`)?.focus();
     });
   }
 
