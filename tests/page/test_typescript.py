@@ -34,7 +34,7 @@ UNITS = (
     "f-number",
     "V",
 )
-# Each change of the clocks of a year, and an hour to both sides of it, in these zones.
+# Twice a week through a year, at midnight and at noon: both sides of every change of the clocks.
 MOMENTS = [1_767_225_600 + 3600 * 12 * n for n in range(0, 730, 7)]
 
 

@@ -1,114 +1,93 @@
-import { readFileSync } from "node:fs";
-import { describe, expect, test } from "vitest";
-import { offset } from "../../frontend/src/drawings/span/geometry";
-import {
-  clock,
-  date,
-  day,
-  duration,
-  fill,
-  number,
-  shutter,
-  write,
-} from "../../frontend/src/format";
-import { reader } from "../../frontend/src/reader.svelte";
-import { toInstant, toLocal } from "../../frontend/src/zones";
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { offset } from '../../frontend/src/drawings/span/geometry';
+import { clock, date, day, duration, fill, number, shutter, write } from '../../frontend/src/format';
+import { reader } from '../../frontend/src/reader.svelte';
+import { toInstant, toLocal } from '../../frontend/src/zones';
 
 interface Expected {
   offsets: Record<string, Record<string, number>>;
   written: [number, string, string][];
 }
-const expected = JSON.parse(
-  readFileSync(process.env.BRIDLE_EXPECTED!, "utf-8"),
-) as Expected;
+const expected = JSON.parse(readFileSync(process.env.BRIDLE_EXPECTED!, 'utf-8')) as Expected;
 // The page keeps a number and its unit together on a line, and groups thousands; the server's text is plain.
-const plain = (text: string) =>
-  text.replace(/[\u00a0\u202f]/g, " ").replace(/(\d) (?=\d{3}\b)/g, "$1");
+const plain = (text: string) => text.replace(/[\u00a0\u202f]/g, ' ').replace(/(\d) (?=\d{3}\b)/g, '$1');
 
-describe("quantities", () => {
+describe('quantities', () => {
   const units = [...new Set(expected.written.map(([, unit]) => unit))];
-  test.each(units)("in “%s” are written as the server writes them", (unit) => {
+  test.each(units)('in “%s” are written as the server writes them', (unit) => {
     for (const [value, own, text] of expected.written)
-      if (own === unit)
-        expect(plain(write(value, unit)), `${value} ${unit}`).toBe(plain(text));
+      if (own === unit) expect(plain(write(value, unit)), `${value} ${unit}`).toBe(plain(text));
   });
-  test("have no minus nought and no trailing noughts", () => {
-    expect(
-      [-0.0000001, 0, 1.5, 12_345.678, -0.25].map((value) =>
-        plain(number(value)),
-      ),
-    ).toEqual(["0", "0", "1.5", "12346", "−0.25"]);
+  test('have no minus nought and no trailing noughts', () => {
+    expect([-0.0000001, 0, 1.5, 12_345.678, -0.25].map((value) => plain(number(value)))).toEqual([
+      '0',
+      '0',
+      '1.5',
+      '12346',
+      '−0.25'
+    ]);
   });
-  test("of time carry over to the next unit", () => {
-    expect(
-      [59.9999, 3599.9999, 86_399.9999].map((value) => plain(duration(value))),
-    ).toEqual(["1 min", "1 h", "1 d"]);
-    expect(
-      [1 / 60, 0.25, 0.3, 2.5].map((value) => plain(shutter(value))),
-    ).toEqual(["1/60 s", "1/4 s", "0.3 s", "2.5 s"]);
+  test('of time carry over to the next unit', () => {
+    expect([59.9999, 3599.9999, 86_399.9999].map((value) => plain(duration(value)))).toEqual([
+      '1 min',
+      '1 h',
+      '1 d'
+    ]);
+    expect([1 / 60, 0.25, 0.3, 2.5].map((value) => plain(shutter(value)))).toEqual([
+      '1/60 s',
+      '1/4 s',
+      '0.3 s',
+      '2.5 s'
+    ]);
   });
-  test("are told in feet and inches to those who want them, but for optics", () => {
+  test('are told in feet and inches to those who want them, but for optics', () => {
     reader.choose({ imperial: true });
     expect(
-      [
-        write(304.8, "mm"),
-        write(1625.6, "mm"),
-        write(35, "focal"),
-        write(25.4, "mm/s"),
-      ].map(plain),
-    ).toEqual(["1 ft", "5 ft 4 in", "35 mm", "1 in/s"]);
-    expect([write(453.59237, "g"), write(100, "g")].map(plain)).toEqual([
-      "1 lb",
-      "3.53 oz",
-    ]);
+      [write(304.8, 'mm'), write(1625.6, 'mm'), write(35, 'focal'), write(25.4, 'mm/s')].map(plain)
+    ).toEqual(['1 ft', '5 ft 4 in', '35 mm', '1 in/s']);
+    expect([write(453.59237, 'g'), write(100, 'g')].map(plain)).toEqual(['1 lb', '3.53 oz']);
     reader.choose({ imperial: false });
   });
-  test("fill the slots of a sentence, and leave out what is not there", () => {
+  test('fill the slots of a sentence, and leave out what is not there', () => {
     const slots = {
-      need: { value: 12.5, unit: "s" },
-      axis: { value: "pan", unit: "" },
+      need: { value: 12.5, unit: 's' },
+      axis: { value: 'pan', unit: '' }
     };
-    expect(plain(fill("The {axis} needs {need}{more}.", slots))).toBe(
-      "The pan needs 12.5 s.",
-    );
+    expect(plain(fill('The {axis} needs {need}{more}.', slots))).toBe('The pan needs 12.5 s.');
   });
 });
 
-describe("clocks", () => {
-  test.each(Object.keys(expected.offsets))(
-    "of %s are as far from UTC as they are",
-    (zone) => {
-      for (const [moment, seconds] of Object.entries(expected.offsets[zone]!))
-        expect(offset(Number(moment), zone), moment).toBe(seconds);
-    },
-  );
-  test("are read as they hang on the wall, through both changes", () => {
+describe('clocks', () => {
+  test.each(Object.keys(expected.offsets))('of %s are as far from UTC as they are', (zone) => {
+    for (const [moment, seconds] of Object.entries(expected.offsets[zone]!))
+      expect(offset(Number(moment), zone), moment).toBe(seconds);
+  });
+  test('are read as they hang on the wall, through both changes', () => {
     for (const [local, zone, instant] of [
-      ["2026-09-27T06:10", "Europe/London", "2026-09-27T05:10:00.000Z"],
-      ["2026-10-25T00:30", "Europe/London", "2026-10-24T23:30:00.000Z"],
-      ["2026-10-25T12:00", "Europe/London", "2026-10-25T12:00:00.000Z"],
-      ["2026-03-29T03:00", "Europe/London", "2026-03-29T02:00:00.000Z"],
-      ["2026-01-01T00:00", "Asia/Kolkata", "2025-12-31T18:30:00.000Z"],
-      ["nonsense", "UTC", null],
+      ['2026-09-27T06:10', 'Europe/London', '2026-09-27T05:10:00.000Z'],
+      ['2026-10-25T00:30', 'Europe/London', '2026-10-24T23:30:00.000Z'],
+      ['2026-10-25T12:00', 'Europe/London', '2026-10-25T12:00:00.000Z'],
+      ['2026-03-29T03:00', 'Europe/London', '2026-03-29T02:00:00.000Z'],
+      ['2026-01-01T00:00', 'Asia/Kolkata', '2025-12-31T18:30:00.000Z'],
+      ['nonsense', 'UTC', null]
     ] as const)
       expect(toInstant(local, zone)).toBe(instant);
     for (const at of [1_790_000_000, 1_793_000_000])
-      expect(
-        Date.parse(
-          toInstant(toLocal(at, "America/St_Johns"), "America/St_Johns")!,
-        ),
-      ).toBe(Math.floor(at / 60) * 60_000);
+      expect(Date.parse(toInstant(toLocal(at, 'America/St_Johns'), 'America/St_Johns')!)).toBe(
+        Math.floor(at / 60) * 60_000
+      );
   });
-  test("show twelve hours to those who want them", () => {
-    const at = Date.parse("2026-09-27T18:05:09Z") / 1000;
-    expect(clock(at, "UTC")).toBe("18:05:09");
-    expect(clock(at, "UTC", false)).toBe("18:05");
+  test('show twelve hours to those who want them', () => {
+    const at = Date.parse('2026-09-27T18:05:09Z') / 1000;
+    expect(clock(at, 'UTC')).toBe('18:05:09');
+    expect(clock(at, 'UTC', false)).toBe('18:05');
     reader.choose({ twelve: true });
-    expect(clock(at, "UTC").toLowerCase()).toContain("06:05:09 pm");
+    expect(clock(at, 'UTC').toLowerCase()).toContain('06:05:09 pm');
     reader.choose({ twelve: false });
   });
-  test("have days with their names", () => {
-    expect(day(0, "UTC")).toBe("Thu 1 Jan 1970");
-    expect(date("2026-11-03")).toBe("3 Nov 2026");
+  test('have days with their names', () => {
+    expect(day(0, 'UTC')).toBe('Thu 1 Jan 1970');
+    expect(date('2026-11-03')).toBe('3 Nov 2026');
   });
 });
