@@ -1,10 +1,12 @@
 """The move: worked examples, and what must hold for any path, any mark and any picture."""
 
 import math
+from datetime import UTC, datetime
 from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
 
+import ephem
 import numpy as np
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
@@ -319,6 +321,27 @@ class Seeing(TestCase):
         azimuth, altitude = sky.sun(51.48, 0.0, np.array([noon, noon + 600]))
         self.assertAlmostEqual(azimuth[0] % 360, 180 - 3.76, delta=0.1)
         self.assertAlmostEqual(altitude[0], 90 - 51.48 - 0.5, delta=0.4)
+
+    @settings(max_examples=60, deadline=None)
+    @given(
+        st.floats(-89, 89), st.floats(-180, 180), st.floats(0.8e9, 3e9), st.sampled_from([3600, 86_400, 9e5, 8e7]),
+        st.lists(st.floats(0, 1), min_size=2, max_size=30),
+    )  # fmt: skip
+    def test_the_sun_over_an_hour_or_thirty_months(
+        self, latitude: float, longitude: float, start: float, length: float, shares: list[float]
+    ) -> None:
+        """Against the almanac's own altitude and azimuth, moment by moment, as an angle in the sky."""
+        times = np.sort(start + length * np.array(shares))
+        azimuth, altitude = sky.sun(latitude, longitude, times)
+        self.assertTrue(0 <= azimuth[0] < 360)
+        for time, az, alt in zip(times, np.radians(azimuth), np.radians(altitude), strict=True):
+            here = ephem.Observer()
+            here.lat, here.lon, here.pressure = math.radians(latitude), math.radians(longitude), 0
+            here.date = datetime.fromtimestamp(time, UTC).replace(tzinfo=None)
+            body = ephem.Sun(here)
+            up, round_ = float(body.alt), float(body.az)
+            cosine = math.sin(up) * math.sin(alt) + math.cos(up) * math.cos(alt) * math.cos(round_ - az)
+            self.assertLess(math.degrees(math.acos(min(1.0, cosine))), 0.005)
 
 
 class Rounds(TestCase):

@@ -1,7 +1,11 @@
-"""Where the sun stands: the one file that asks the almanac."""
+"""Where the sun stands, at any place and over any time: the one file that asks the almanac.
+
+The almanac gives right ascension and declination every six hours; between them they go straight, good to a
+ten-thousandth of a degree. What the earth's turning makes of them is worked out for every moment asked for (Meeus,
+Astronomical Algorithms, chapters 12 and 13), so that a year of noons is as right as an hour of seconds.
+"""
 
 import math
-from datetime import UTC, datetime, timedelta
 from functools import lru_cache
 
 import ephem
@@ -9,67 +13,59 @@ import numpy as np
 
 from bridle.core.subjects.numbers.arrays import Floats
 
-# The sun moves a degree in four minutes; straight lines between such samples are good to a hundredth of one.
-SAMPLE_S = 240
-
-
 DAY_S = 86_400
+STEPS = 4
+# The earth turns a little more than once a day against the stars (Meeus, 12.4).
+TURN_DEG = 360.985_647_366_29
+# Seen from the surface instead of the centre the sun stands lower, by this much on the horizon.
+PARALLAX_DEG = 8.794 / 3600
+# Days of the almanac's own count since 1899-12-31 12:00, at the start of 1970.
+EPOCH = float(ephem.Date("1970/1/1"))
 
 
-def _asked(latitude: float, longitude: float, first: int, count: int) -> tuple[Floats, Floats]:
-    """Azimuth and true altitude in radians and degrees, every `SAMPLE_S` from a Unix time."""
-    here = ephem.Observer()
-    here.lat, here.lon, here.pressure = math.radians(latitude), math.radians(longitude), 0
-    azimuths, altitudes = [], []
-    for number in range(count):
-        at = datetime.fromtimestamp(first, UTC) + timedelta(seconds=number * SAMPLE_S)
-        here.date = at.replace(tzinfo=None)
-        body = ephem.Sun()  # a fresh one each time: its searches and places are not safe to share
-        body.compute(here)
-        azimuths.append(float(body.az))
-        altitudes.append(math.degrees(float(body.alt)))
-    return np.array(azimuths), np.array(altitudes)
+@lru_cache(maxsize=8192)
+def _day(day: int) -> tuple[float, tuple[float, ...], tuple[float, ...]]:
+    """Sidereal time at Greenwich at the start of a day (since 1970), and the sun's place every six hours, in degrees.
+
+    The last place is that of the next day's start; right ascension is not wrapped within the day.
+    """
+    greenwich = ephem.Observer()
+    greenwich.lon, greenwich.lat, greenwich.date = 0, 0, EPOCH + day
+    ascension, declination = [], []
+    for step in range(STEPS + 1):
+        body = ephem.Sun(ephem.Date(EPOCH + day + step / STEPS))
+        ascension.append(math.degrees(float(body.g_ra)))
+        declination.append(math.degrees(float(body.g_dec)))
+    unwrapped = np.unwrap(ascension, period=360).tolist()
+    return math.degrees(float(greenwich.sidereal_time())), tuple(unwrapped), tuple(declination)
 
 
-@lru_cache(maxsize=1024)
-def _day(latitude: float, longitude: float, day: int) -> tuple[Floats, Floats]:
-    """A whole day of samples (days since 1970, UTC): whatever is moved by minutes or hours finds them there."""
-    return _asked(latitude, longitude, day * DAY_S, DAY_S // SAMPLE_S)
+def _equatorial(times: Floats) -> tuple[Floats, Floats, Floats]:
+    """Sidereal time at Greenwich, right ascension and declination of the sun at Unix times, in degrees."""
+    days = np.floor(times / DAY_S).astype(np.int64)
+    # The times rise: a day's moments stand together.
+    place = np.cumsum(np.diff(days, prepend=days[0]) > 0)
+    named = days[np.flatnonzero(np.diff(place, prepend=-1))]
+    sidereal, ascension, declination = (np.array(each) for each in zip(*map(_day, named.tolist()), strict=True))
+    share = times / DAY_S - days
+    step = np.minimum((share * STEPS).astype(np.int64), STEPS - 1)
+    rest = share * STEPS - step
 
+    def along(table: Floats) -> Floats:
+        return np.asarray(table[place, step] * (1 - rest) + table[place, step + 1] * rest)
 
-@lru_cache(maxsize=4096)
-def _moment(latitude: float, longitude: float, at: int) -> tuple[float, float]:
-    """Azimuth and altitude in degrees at one Unix time."""
-    azimuth, altitude = _asked(latitude, longitude, at, 1)
-    return math.degrees(azimuth[0]), float(altitude[0])
+    return sidereal[place] + TURN_DEG * share, along(ascension), along(declination)
 
 
 def sun(latitude: float, longitude: float, times: Floats) -> tuple[Floats, Floats]:
     """Azimuth from north clockwise (not wrapped) and true altitude of the sun, in degrees, at Unix times (rising).
 
-    Over more than three days only the samples around each time are asked for.
+    Without refraction. The azimuth goes on from moment to moment the shorter way round, from 0 to 360 at the first.
     """
-    if times[-1] - times[0] > 3 * DAY_S:
-        return _scattered(latitude, longitude, times)
-    first, last = int(times[0] // DAY_S), int((times[-1] + SAMPLE_S) // DAY_S)
-    days = [_day(round(latitude, 4), round(longitude, 4), day) for day in range(first, last + 1)]
-    azimuth = np.degrees(np.unwrap(np.concatenate([day[0] for day in days])))
-    altitude = np.concatenate([day[1] for day in days])
-    at = (times - first * DAY_S) / SAMPLE_S
-    grid = np.arange(len(azimuth))
-    # Turns that lie before the first frame do not count.
-    azimuth -= 360 * math.floor(np.interp(at[0], grid, azimuth) / 360)
-    return np.interp(at, grid, azimuth), np.interp(at, grid, altitude)
-
-
-MOST_SCATTERED = 240
-
-
-def _scattered(latitude: float, longitude: float, times: Floats) -> tuple[Floats, Floats]:
-    """Long shoots: at most some hundred frames, evenly spread, are asked for; the others take the nearest one's."""
-    picked = np.unique(np.linspace(0, len(times) - 1, min(len(times), MOST_SCATTERED)).astype(int))
-    told = [_moment(round(latitude, 4), round(longitude, 4), int(times[i])) for i in picked]
-    nearest = np.abs(np.searchsorted(picked, np.arange(len(times)), side="right") - 1)
-    azimuth = np.array([one[0] for one in told])
-    altitude = np.array([one[1] for one in told])
-    return azimuth[nearest], altitude[nearest]
+    sidereal, ascension, declination = _equatorial(times)
+    hour, up, here = np.radians(sidereal + longitude - ascension), np.radians(declination), math.radians(latitude)
+    altitude = np.arcsin(np.clip(math.sin(here) * np.sin(up) + math.cos(here) * np.cos(up) * np.cos(hour), -1, 1))
+    north = math.cos(here) * np.sin(up) - math.sin(here) * np.cos(up) * np.cos(hour)
+    azimuth = np.unwrap(np.degrees(np.arctan2(-np.cos(up) * np.sin(hour), north)), period=360)
+    azimuth -= 360 * math.floor(float(azimuth[0]) / 360)
+    return azimuth, np.degrees(altitude) - PARALLAX_DEG * np.cos(altitude)
