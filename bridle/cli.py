@@ -2,7 +2,6 @@
 
 import argparse
 import sys
-from collections.abc import Callable, Iterator
 from pathlib import Path
 
 from bridle.core.evaluate import evaluate
@@ -11,19 +10,12 @@ from bridle.datafolder.copies import backup, restore
 from bridle.datafolder.health import UnwellError
 from bridle.datafolder.lock import TakenError, take
 from bridle.datafolder.where import data_folder, for_its_owner_only
-from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoProgramError, program
-from bridle.formats.frame_table import NoFramesError, write_frames
+from bridle.formats.catalogue import FORMATS
+from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
-from bridle.formats.step_table import write_steps
 
-WRITERS: dict[str, Callable[[Plan], Iterator[str]]] = {
-    "frames": write_frames,
-    "steps": write_steps,
-    "crops": write_crops,
-    "program": program,
-}
-REFUSED = (OSError, PlanFileError, NoFramesError, NoProgramError, UnwellError, TakenError)
+WRITERS = {made.key: made.write for made in FORMATS}
+REFUSED = (OSError, PlanFileError, NothingToWriteError, UnwellError, TakenError)
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -45,13 +37,7 @@ def _parser() -> argparse.ArgumentParser:
         prog="bridle", description="Says what follows from a plan, and copies Bridle's data and brings it back."
     )
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, told in (
-        ("evaluate", "print the evaluation as JSON"),
-        ("frames", "print the frame table as CSV"),
-        ("steps", "print what the drives are told as CSV, in steps"),
-        ("crops", "print the crop of each frame as CSV"),
-        ("program", "print the drive's program as G-code"),
-    ):
+    for name, told in (("evaluate", "print the evaluation as JSON"), *((made.key, made.does) for made in FORMATS)):
         command = commands.add_parser(name, help=told, description=told.capitalize() + ".")
         command.add_argument("plan", metavar="PLAN.json", help="a plan file, or - for standard input")
         command.set_defaults(does=_tell)

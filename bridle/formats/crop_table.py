@@ -7,16 +7,16 @@ from bridle.core.reckon.clip import solved
 from bridle.core.reckon.crops import rectangles
 from bridle.core.reckon.picture import kept
 from bridle.formats.csv_lines import csv_line
-from bridle.formats.frame_table import NoFramesError
+from bridle.formats.nothing import NothingToWriteError
 
 HEADER = ["frame", "turn_deg", "left_px", "top_px", "width_px", "height_px", "out_width_px", "out_height_px"]
 
 
 def write_crops(plan: Plan) -> Iterator[str]:
-    """The table line by line, with a header. Raises `NoFramesError` at once."""
+    """The table line by line, with a header. Raises `NothingToWriteError` at once."""
     solution, _missing = solved(plan)
     if solution is None:
-        raise NoFramesError("the clip leaves something open, so there are no frames to crop")
+        raise NothingToWriteError("the clip leaves something open, so there are no frames to crop")
     made, frame = rectangles(plan, solution), kept(plan)
 
     def lines() -> Iterator[str]:

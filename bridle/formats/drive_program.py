@@ -14,25 +14,21 @@ from bridle.core.reckon.framings import visits_a_cycle
 from bridle.core.reckon.orders import Orders
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.travel import RUN_UP, approach
-from bridle.formats.frame_table import NoFramesError
+from bridle.formats.nothing import NothingToWriteError
 
 # Feeds are rounded so that no axis goes faster than it may.
 SHORTEST_S = 0.01
 
 
-class NoProgramError(ValueError):
-    """Nothing a controller could run: no axis, or several places a cycle in a move that never stops."""
-
-
 def program(plan: Plan) -> Iterator[str]:
-    """The program line by line. Raises `NoFramesError` or `NoProgramError` at once."""
+    """The program line by line. Raises `NothingToWriteError` at once."""
     shooting = reckon(plan).shooting
     if shooting is None:
-        raise NoFramesError("the clip leaves something open, so there is nothing to tell the drives")
+        raise NothingToWriteError("the clip leaves something open, so there is nothing to tell the drives")
     if not plan.rig.axes:
-        raise NoProgramError("the rig has no axes, so there is no program for a controller")
+        raise NothingToWriteError("the rig has no axes, so there is no program for a controller")
     if plan.beat.continuous and visits_a_cycle(plan) > 1:
-        raise NoProgramError("several places in each cycle need stops, and this move never stops")
+        raise NothingToWriteError("several places in each cycle need stops, and this move never stops")
     say = shooting.orders
     body = _running(plan, say) if plan.beat.continuous else _stepping(plan, shooting.cycle, say)
     return (f"{line}\n" for line in [*_head(plan, say), *body, *_foot()])

@@ -6,10 +6,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.path import FIELDS
 from bridle.core.reckon.reckoning import reckon
 from bridle.formats.csv_lines import csv_line
-
-
-class NoFramesError(ValueError):
-    """The plan's clip is open, so that there are no frames to list."""
+from bridle.formats.nothing import NothingToWriteError
 
 
 def header(plan: Plan) -> list[str]:
@@ -19,11 +16,11 @@ def header(plan: Plan) -> list[str]:
 
 
 def rows(plan: Plan) -> Iterator[list[str]]:
-    """One row a frame. Raises `NoFramesError` at once while the clip is open."""
+    """One row a frame. Raises `NothingToWriteError` at once while the clip is open."""
     # Only what stands in the table is worked out: the first row of a long shoot is not to wait for all its snags.
     shooting = reckon(plan).shooting
     if shooting is None:
-        raise NoFramesError("the clip leaves something open, so there are no frames to list")
+        raise NothingToWriteError("the clip leaves something open, so there are no frames to list")
     times, places = shooting.timeline, shooting.positions
     columns = [places[axis.name] for axis in plan.rig.axes]
     exposure = [f"{float(plan.beat.exposure_s):.9g}", f"{plan.camera.aperture:g}", str(plan.camera.iso)]
@@ -38,7 +35,7 @@ def rows(plan: Plan) -> Iterator[list[str]]:
 
 
 def write_frames(plan: Plan) -> Iterator[str]:
-    """The table line by line, as CSV with a header. Raises `NoFramesError` at once."""
+    """The table line by line, as CSV with a header. Raises `NothingToWriteError` at once."""
     body = rows(plan)
 
     def lines() -> Iterator[str]:

@@ -1,6 +1,7 @@
 """The plan as a JSON file: written the same way every time, read with messages that name the place."""
 
 import json
+from collections.abc import Iterator
 from typing import Any
 
 from pydantic import ValidationError
@@ -27,6 +28,11 @@ class PlanFileError(ValueError):
 def write_plan(plan: Plan) -> str:
     """The plan as text, indented, ending with a line break. Reading it back gives the same plan."""
     return json.dumps(plan.model_dump(mode="json"), ensure_ascii=False, indent=2) + "\n"
+
+
+def plan_lines(plan: Plan) -> Iterator[str]:
+    """The same line by line, as every format is written."""
+    yield from write_plan(plan).splitlines(keepends=True)
 
 
 def read_plan(raw: bytes | str) -> Plan:

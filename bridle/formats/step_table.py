@@ -7,7 +7,7 @@ from bridle.core.reckon.orders import steps_a_unit
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.motion.steppers import step_positions
 from bridle.formats.csv_lines import csv_line
-from bridle.formats.frame_table import NoFramesError
+from bridle.formats.nothing import NothingToWriteError
 
 
 def header(plan: Plan) -> list[str]:
@@ -17,10 +17,10 @@ def header(plan: Plan) -> list[str]:
 
 
 def write_steps(plan: Plan) -> Iterator[str]:
-    """The table line by line, with a header. Raises `NoFramesError` at once."""
+    """The table line by line, with a header. Raises `NothingToWriteError` at once."""
     shooting = reckon(plan).shooting
     if shooting is None:
-        raise NoFramesError("the clip leaves something open, so there are no steps to list")
+        raise NothingToWriteError("the clip leaves something open, so there are no steps to list")
     say = shooting.orders
     columns = []
     for axis in plan.rig.axes:

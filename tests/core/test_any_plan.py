@@ -15,10 +15,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, difference
 from bridle.core.plan.kit import AnyCard, Copy
 from bridle.core.run.programme import NotReadyError, programme
-from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoProgramError, program
-from bridle.formats.frame_table import NoFramesError, write_frames
-from bridle.formats.step_table import write_steps
+from bridle.formats.catalogue import FORMATS
+from bridle.formats.nothing import NothingToWriteError
 from tests.mutated import EXAMPLES, PLANS, mutated_cards, mutated_plans
 
 OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
@@ -59,10 +57,10 @@ class AnyPlan(TestCase):
     def test_is_written_or_says_why_not(self, plan: Plan) -> None:
         if (evaluate(plan).frames or 0) > 3000:
             return
-        for write in (write_frames, write_steps, write_crops, program):
+        for made in FORMATS:
             try:
-                self.assertTrue(all(line.endswith("\n") for line in write(plan)))
-            except (NoFramesError, NoProgramError) as error:
+                self.assertTrue(all(line.endswith("\n") for line in made.write(plan)))
+            except NothingToWriteError as error:
                 self.assertNotIn("nan", str(error))
 
 

@@ -16,8 +16,8 @@ from bridle.core.reckon.orders import steps_a_unit
 from bridle.core.subjects.gcode.machine import Machine
 from bridle.core.subjects.gcode.reader import GcodeError, read
 from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoProgramError, program
-from bridle.formats.frame_table import NoFramesError
+from bridle.formats.drive_program import program
+from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.step_table import write_steps
 from bridle.standins.program import rehearse
 from tests.strategies import RINGS, copies, fitted, moves, plan_of, shooting
@@ -77,11 +77,11 @@ class Programs(TestCase):
         self.check(plan, frames * len(shooting(plan).cycle.travels_s))
 
     def test_what_cannot_be_told(self) -> None:
-        with self.assertRaises(NoFramesError):
+        with self.assertRaises(NothingToWriteError):
             program(plan_of({"rate": F(25)}))
-        with self.assertRaises(NoProgramError):
+        with self.assertRaises(NothingToWriteError):
             program(plan_of(HELD, rig=Rig(axes=())))
-        with self.assertRaisesRegex(NoProgramError, "need stops"):
+        with self.assertRaisesRegex(NothingToWriteError, "need stops"):
             program(plan_of(HELD, move=Move(visits=StereoPair()), beat={"school": "continuous"}))
 
     def test_tables_have_a_row_for_each_picture(self) -> None:

@@ -12,7 +12,8 @@ from tempfile import TemporaryDirectory
 from unittest import TestCase
 
 from bridle.cli import main
-from bridle.formats.frame_table import NoFramesError, write_frames
+from bridle.formats.frame_table import write_frames
+from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import read_plan
 from tests.strategies import plan_of
 
@@ -37,7 +38,7 @@ class FrameTable(TestCase):
         self.assertEqual((rows[0]["exposure_s"], rows[0]["f_number"], rows[0]["iso"]), ("2.5", "11", "100"))
 
     def test_an_open_clip_has_no_table(self) -> None:
-        with self.assertRaises(NoFramesError):
+        with self.assertRaises(NothingToWriteError):
             write_frames(plan_of({"interval": F(9)}))
 
 

@@ -13,6 +13,7 @@ from bridle.server.api import api
 from bridle.server.keeping import Revision
 from bridle.server.keys import secret_key
 from bridle.server.kit.drives import drives_text
+from bridle.server.shoots.files import formats_text
 from bridle.server.shoots.models import Shoot, keep
 
 ROOT = Path(__file__).parents[2]
@@ -163,6 +164,7 @@ class Made(TestCase):
         committed = json.loads((ROOT / "frontend/src/api/openapi.json").read_text())
         self.assertEqual(committed, json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))))
         self.assertEqual((ROOT / "frontend/src/api/drives.json").read_text(), drives_text())
+        self.assertEqual((ROOT / "frontend/src/api/formats.json").read_text(), formats_text())
 
     def test_the_key_is_made_once_and_kept(self) -> None:
         with TemporaryDirectory() as folder:

@@ -13,8 +13,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.path import ring_values, shown_unit
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.gcode.reader import GcodeError
-from bridle.formats.drive_program import NoProgramError, program
-from bridle.formats.frame_table import NoFramesError
+from bridle.formats.drive_program import program
+from bridle.formats.nothing import NothingToWriteError
 from bridle.server.errors import ChangeRefusedError, Trouble
 from bridle.server.runs.schemas import AskJog, AskProgram, Jogged, MarkedAxis, MarksToSet, MarkToSet, Rehearsal
 from bridle.standins.jog import JogRig, UnreferencedError
@@ -91,7 +91,7 @@ def rehearse_program(request: HttpRequest, ask: AskProgram) -> Any:
     try:
         lines = list(program(ask.plan))
         told = rehearse(ask.plan, lines)
-    except (NoFramesError, NoProgramError, GcodeError) as error:
+    except (NothingToWriteError, GcodeError) as error:
         raise ChangeRefusedError("program", error) from error
     return Rehearsal(
         lines=len(lines),

@@ -1,20 +1,16 @@
 """Files to take along: the plan, and what devices and encoders need."""
 
 import json
-from collections.abc import Callable, Iterator
 
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.text import slugify
 from pydantic import ValidationError
 
-from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import UpgradeError
-from bridle.formats.crop_table import write_crops
-from bridle.formats.drive_program import NoProgramError, program
-from bridle.formats.frame_table import NoFramesError, write_frames
+from bridle.formats.catalogue import FORMATS
+from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import PlanFileError, write_plan
-from bridle.formats.step_table import write_steps
 from bridle.server.ids import MOST
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
@@ -39,29 +35,30 @@ def plan_file(request: HttpRequest, shoot_id: int) -> HttpResponse:
     return response
 
 
-# What can be taken along for devices and encoders: who writes it, and what the file is called.
-FILES: dict[str, tuple[Callable[[Plan], Iterator[str]], str, str]] = {
-    "frames.csv": (write_frames, "-frames.csv", "text/csv"),
-    "steps.csv": (write_steps, "-steps.csv", "text/csv"),
-    "crops.csv": (write_crops, "-crops.csv", "text/csv"),
-    "program.gcode": (program, ".gcode", "text/plain"),
-}
+# The plan itself is told even where this Bridle cannot read it; all else is made from it.
+FILES = {made.file: made for made in FORMATS if made.key != "plan"}
 
 
 def lines_file(request: HttpRequest, shoot_id: int, kind: str) -> HttpResponse | StreamingHttpResponse:
     """A file of lines made from the plan: frame table, steps, crops, or the drive's program."""
-    write, ending, media = FILES[kind]
+    made = FILES[kind]
     try:
         plan = read_kept(_of_number(shoot_id))
-        lines = write(plan)
-    except (NoFramesError, NoProgramError) as error:
+        lines = made.write(plan)
+    except NothingToWriteError as error:
         return HttpResponse(f"Nothing to write yet: {error}.", status=409, content_type="text/plain; charset=utf-8")
     except PlanFileError as error:
         return HttpResponse(f"{error}\n", status=409, content_type="text/plain; charset=utf-8")
-    response = StreamingHttpResponse(lines, content_type=f"{media}; charset=utf-8")
-    response["Content-Disposition"] = f'attachment; filename="{_slug(plan.shoot.name)}{ending}"'
+    response = StreamingHttpResponse(lines, content_type=f"{made.media}; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{_slug(plan.shoot.name)}{made.ending}"'
     return response
 
 
 def _slug(name: str) -> str:
     return slugify(name) or "shoot"
+
+
+def formats_text() -> str:
+    """What the page offers to take along, as JSON by key: what it is called, and the end of its address."""
+    told = {made.key: {"title": made.title, "file": made.file} for made in FORMATS}
+    return json.dumps(told, ensure_ascii=False, indent=1) + "\n"

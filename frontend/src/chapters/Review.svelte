@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
+  import formats from '../api/formats.json';
   import { keyed } from '../parts/keyed';
   import { clock, day, fill, write } from '../format';
   import SnagNote from '../parts/SnagNote.svelte';
@@ -17,14 +18,14 @@
   let waiting = $state('');
 
   /** What is downloaded or printed is what is kept, so everything is kept first. */
-  async function take(what: 'plan.json' | 'frames.csv' | 'card') {
+  async function take(what: 'plan' | 'frames' | 'card') {
     waiting = '';
     if (!(await sheet.saving.settle())) {
       waiting = 'Not everything is saved yet, so this would be out of date. See beside undo what keeps it.';
       return;
     }
     if (what === 'card') print();
-    else location.assign(`/files/shoots/${sheet.id}/${what}`);
+    else location.assign(`/files/shoots/${sheet.id}/${formats[what].file}`);
   }
 </script>
 
@@ -51,9 +52,9 @@
         type="button"
         class="act quiet"
         disabled={!sheet.told.frames}
-        onclick={() => void take('frames.csv')}>Frame table, CSV</button
+        onclick={() => void take('frames')}>Frame table, CSV</button
       >
-      <button type="button" class="act quiet" onclick={() => void take('plan.json')}>Plan, JSON</button>
+      <button type="button" class="act quiet" onclick={() => void take('plan')}>Plan, JSON</button>
     </div>
     {#if waiting}<p role="alert" class="waiting">{waiting}</p>{/if}
     <p class="mono-note">

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Fetches a shoot and opens its sheet; says so while it looks and when there is none. */
+  import Take from '../parts/Take.svelte';
   import { api, sentence, type Opened, type Trouble } from '../api/client';
   import { router } from '../router.svelte';
   import SheetScreen from './SheetScreen.svelte';
@@ -51,7 +52,7 @@
       <h1 class="text-xl">{trouble}</h1>
       {#each problems as problem, i (i)}<p class="mt-1">{problem}</p>{/each}
       {#if broken}<p class="mt-2">
-          <a class="link" href="/files/shoots/{id}/plan.json">Take its plan along</a>
+          <Take shoot={id} format="plan" label="Take its plan along" />
         </p>{/if}
       <p class="mt-2">
         <button type="button" class="link" onclick={() => void open(id)}>Try again</button>, or

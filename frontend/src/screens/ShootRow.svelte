@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A shoot as a line of the list: its span drawn small, its figures, its worst snag. */
+  import Take from '../parts/Take.svelte';
   import type { ShootLine } from '../api/client';
   import SmallSpan from '../drawings/small/SmallSpan.svelte';
   import { clock, day, fill, number } from '../format';
@@ -58,7 +59,7 @@
   </span>
   <span class="does" class:open={!!shoot.broken}>
     {#if shoot.broken}
-      <a class="link" href="/files/shoots/{shoot.id}/plan.json">take its plan along</a>
+      <Take shoot={shoot.id} format="plan" label="take its plan along" />
     {:else}
       <button type="button" class="link" aria-label="Duplicate {shoot.name}" onclick={onduplicate}
         >duplicate</button

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What each drive is told, the program and tables to take along, jogging and capturing, and the limits of the axes. */
+  import Take from '../../parts/Take.svelte';
   import { exact } from '../../parts/beatParts';
   import { onMount } from 'svelte';
   import { number, write } from '../../format';
@@ -70,11 +71,9 @@
     {#if axes.length}
       <h3>To take along</h3>
       <p class="files">
-        <a class="link" href="/files/shoots/{sheet.id}/program.gcode" download
-          >program for the controller (G-code)</a
-        >
-        <a class="link" href="/files/shoots/{sheet.id}/steps.csv" download>table of steps (CSV)</a>
-        <a class="link" href="/files/shoots/{sheet.id}/frames.csv" download>frame table (CSV)</a>
+        <Take shoot={sheet.id} format="program" />
+        <Take shoot={sheet.id} format="steps" />
+        <Take shoot={sheet.id} format="frames" />
       </p>
       <p class="row">
         The camera is fired by a

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What is kept of each frame: shape, size, levelling, reserve; and a move that is made by cropping. */
+  import Take from '../../parts/Take.svelte';
   import type { Edit } from '../../api/client';
   import CropDrawing from '../../drawings/crop/CropDrawing.svelte';
   import { number } from '../../format';
@@ -176,8 +177,7 @@
       </dl>
       <p class="acts">
         <button type="button" class="link" onclick={() => put('move.post', null)}>no crop</button>
-        <a class="link" href="/files/shoots/{sheet.id}/crops.csv" download>rectangles for the encoder (CSV)</a
-        >
+        <Take shoot={sheet.id} format="crops" />
       </p>
     {:else}
       <p class="mono-note">A still camera, and the move cropped from its frames.</p>
@@ -187,8 +187,7 @@
           class="link"
           onclick={() => put('move.post', { start: { width: 1 }, end: { width: 0.7 } })}>crop a move</button
         >
-        <a class="link" href="/files/shoots/{sheet.id}/crops.csv" download>rectangles for the encoder (CSV)</a
-        >
+        <Take shoot={sheet.id} format="crops" />
       </p>
     {/if}
     <Suffers />

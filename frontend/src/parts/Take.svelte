@@ -1,0 +1,15 @@
+<script lang="ts">
+  /** A file of the shoot to take along, as the catalogue of formats calls it. */
+  import formats from '../api/formats.json';
+
+  interface Props {
+    shoot: number;
+    format: keyof typeof formats;
+    /** Other words for it, where the place says what it is. */
+    label?: string;
+  }
+  let { shoot, format, label }: Props = $props();
+  const told = $derived(formats[format]);
+</script>
+
+<a class="link" href="/files/shoots/{shoot}/{told.file}" download>{label ?? told.title}</a>
