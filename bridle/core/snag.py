@@ -4,28 +4,25 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
-
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write
 
+# Plain dataclasses, as figures are: an evaluation makes a hundred of them, and each would be checked once more.
 Severity = Literal["stop", "mind", "note"]
 SEVERITIES: tuple[Severity, ...] = ("stop", "mind", "note")
 
 
-class Slot(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Slot:
     """A value named in a sentence: a number with its unit, or a word."""
-
-    model_config = ConfigDict(frozen=True)
 
     value: float | str
     unit: str = ""
 
 
-class Fix(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Fix:
     """What can be done, what it will change, and the edits that do it."""
-
-    model_config = ConfigDict(frozen=True)
 
     label: str
     consequence: str
@@ -33,10 +30,9 @@ class Fix(BaseModel):
     edits: tuple[Edit, ...]
 
 
-class Snag(BaseModel):
+@dataclass(frozen=True, slots=True)
+class Snag:
     """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan."""
-
-    model_config = ConfigDict(frozen=True)
 
     code: str
     severity: Severity

@@ -3,9 +3,11 @@
 import itertools
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.clip import Clip
 from bridle.core.plan.move import Move, OnFrame
@@ -82,26 +84,44 @@ class Schedule:
 
     def along(self, values: Floats) -> Floats:
         """Positions at each frame of the move, from those at the keyframes; shape (steps of the span + 1,)."""
-        grid = np.arange(self.steps + 1, dtype=np.float64)
-        there = self._leg(values, grid)
+        there = self._leg(values, self._first_leg)
         parts = [there]
         for number, leg in enumerate(self.legs[1:], 1):
             same = leg.steps == self.steps
-            way = there if same else self._leg(values, np.arange(leg.steps + 1) * self.steps / max(leg.steps, 1))
+            at = self._first_leg if same else self._grid(np.arange(leg.steps + 1) * self.steps / max(leg.steps, 1))
+            way = there if same else self._leg(values, at)
             parts.append((way[::-1] if number % 2 else way)[1:])
         return np.concatenate(parts)
 
-    def _leg(self, values: Floats, at: Floats) -> Floats:
-        """Positions along the leg at steps that rise; exact at the keyframes, at rest between arriving and leaving."""
-        made = np.empty_like(at)
-        passed = np.searchsorted(self.leave, at, side="right")
-        made[:] = values[np.minimum(passed, len(values) - 1)]
+    @cached_property
+    def _first_leg(self) -> "Grid":
+        return self._grid(np.arange(self.steps + 1, dtype=np.float64))
+
+    def _grid(self, at: Floats) -> "Grid":
+        """What all axes share at steps of the leg that rise."""
+        passed = np.minimum(np.searchsorted(self.leave, at, side="right"), len(self.arrive) - 1)
+        stretches = []
         for piece in self.pieces:
-            low, high = np.searchsorted(at, piece.knots[0]), np.searchsorted(at, piece.knots[-1], side="right")
+            low = int(np.searchsorted(at, piece.knots[0]))
+            high = int(np.searchsorted(at, piece.knots[-1], side="right"))
             if piece.steps > 0 and high > low:
-                known = slice(piece.first, piece.last + 1)
-                made[low:high] = monotone.curve(piece.shares(piece.knots), values[known], piece.shares(at[low:high]))
+                known, inside = slice(piece.first, piece.last + 1), slice(low, high)
+                stretches.append((inside, known, piece.shares(piece.knots), piece.shares(at[inside])))
+        return Grid(passed, tuple(stretches))
+
+    def _leg(self, values: Floats, grid: "Grid") -> Floats:
+        """Positions along the leg; exact at the keyframes, at rest between arriving and leaving."""
+        made = np.asarray(values[grid.passed], dtype=np.float64)
+        for inside, known, knots, shares in grid.stretches:
+            made[inside] = monotone.curve(knots, values[known], shares)
         return made
+
+
+class Grid(NamedTuple):
+    """Steps of a leg: the keyframe that is passed at each, and of each piece its steps, keyframes and shares."""
+
+    passed: NDArray[np.int64]
+    stretches: tuple[tuple[slice, slice, Floats, Floats], ...]
 
 
 def move_span(clip: Clip, frames: int) -> Span:

@@ -1,6 +1,7 @@
 """The sun over the shoot, and when it gets into the picture."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,7 +30,15 @@ class Sun:
 
 def sun(plan: Plan, times: Timeline) -> Sun | None:
     """The sun over the frames; None where the place on earth is not known."""
-    return sun_at(plan, times.start.timestamp() + times.starts_s)
+    place = plan.shoot.place
+    if place.latitude_deg is None or place.longitude_deg is None:
+        return None
+    return _over(place.latitude_deg, place.longitude_deg, times)
+
+
+@lru_cache(maxsize=2)
+def _over(latitude: float, longitude: float, times: Timeline) -> Sun:
+    return Sun(*sky.sun(latitude, longitude, times.start.timestamp() + times.starts_s))
 
 
 def sun_at(plan: Plan, at: Floats) -> Sun | None:

@@ -28,7 +28,8 @@ class Run(NamedTuple):
     every_s: Fraction | None
 
 
-@dataclass(frozen=True)
+# Told apart by which it is: one stands in many plans of a drag, and what follows from it is kept beside it.
+@dataclass(frozen=True, eq=False)
 class Timeline:
     """When each frame is taken (`starts_s`), and how much room its beat has (`rooms_s`), in seconds; shape (frames,).
 

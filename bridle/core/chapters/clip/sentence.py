@@ -1,7 +1,7 @@
 """How long, how often, how many: the clip from what is held."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from fractions import Fraction
 from functools import lru_cache
@@ -164,7 +164,7 @@ def _contradiction(plan: Plan, against: solver.Conflict) -> Snag:
     first, second = (_GROUPS[group] for group in (against.first, against.second))
     said = CONTRADICT.what.replace("{first}", f"{first} ({{one}})").replace("{second}", f"{second} ({{other}})")
     fixes = [_pull(plan, names) for names in _resolving(plan, against.names)]
-    return CONTRADICT.at("clip.pegs", slots, fixes).model_copy(update={"what": said})
+    return replace(CONTRADICT.at("clip.pegs", slots, fixes), what=said)
 
 
 def _resolving(plan: Plan, names: tuple[str, ...]) -> list[tuple[str, ...]]:

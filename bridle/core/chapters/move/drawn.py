@@ -17,9 +17,11 @@ MOST_KNOTS = 4000
 def drawn(shooting: Shooting, points: int, aside: bool) -> MoveState:
     """Traces and view. While something is dragged the sights are not asked for."""
     axes = {name: series(values, points) for name, values in shooting.positions.items()}
+    # Pan, tilt, roll and zoom stand in the pose as they do on their axes.
+    known = {id(values): axes[name] for name, values in shooting.positions.items()}
     # Built from typed values, here and below: checking the arrays once more would cost an eighth of the time.
     traces = Traces.model_construct(map=time_map(shooting.timeline), axes=axes)
-    return MoveState.model_construct(traces=traces, view=_view(shooting, points, aside))
+    return MoveState.model_construct(traces=traces, view=_view(shooting, points, aside, known))
 
 
 def series(values: Floats, points: int, digits: int = 3) -> Series:
@@ -43,7 +45,7 @@ def time_map(times: Timeline) -> TimeMap:
     )
 
 
-def _view(shooting: Shooting, points: int, aside: bool) -> ViewState:
+def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]) -> ViewState:
     plan, timing, at = shooting.plan, shooting.schedule, shooting.poses
     frame = kept(plan)
     ways = {name: getattr(at, name) for name in ("x", "z", "pan", "tilt", "roll", "focal")}
@@ -55,7 +57,7 @@ def _view(shooting: Shooting, points: int, aside: bool) -> ViewState:
         delivered_px=(frame.width_px, frame.height_px),
         keyframes=tuple(timing.frame(number) for number in range(len(timing.arrive))),
         legs=(*(leg.first for leg in timing.legs), timing.span.last),
-        poses={name: series(values, points) for name, values in ways.items()},
+        poses={name: known.get(id(values)) or series(values, points) for name, values in ways.items()},
         shift_share=series(shift, points, 6),
         sun={name: series(values, points, 2) for name, values in ends.items()} or None,
         crops=tuple(series(side, points, 5) for side in shooting.crops.T),

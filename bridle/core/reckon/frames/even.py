@@ -1,6 +1,7 @@
 """Frames at one interval, from what the pegs hold."""
 
 from fractions import Fraction
+from functools import lru_cache
 
 import numpy as np
 
@@ -22,14 +23,20 @@ def holds_of(clip: Clip) -> dict[str, Fraction]:
 
 def find(plan: Plan) -> Found:
     """What the pegs come to, or what contradicts or is free."""
-    holds, keep = holds_of(plan.clip), keep_of(plan.clip)
+    return _found(plan.clip)
+
+
+@lru_cache(maxsize=64)
+def _found(clip: Clip) -> Found:
+    """The same clip stands in one plan after another of a drag, and of a search."""
+    holds, keep = holds_of(clip), keep_of(clip)
     conflict = sentence.conflict(holds, keep)
     if conflict is not None:
         return Found(conflict=conflict)
     free = sentence.still_free(holds)
     if free:
         return Found(free=free)
-    solution = sentence.solve(holds, plan.clip.interval_step_s, keep)
+    solution = sentence.solve(holds, clip.interval_step_s, keep)
     return Found(solution, frames=solution.frames)
 
 

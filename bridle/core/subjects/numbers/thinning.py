@@ -14,9 +14,12 @@ def kept_indices(values: Floats, most: int = SOME) -> NDArray[np.int64]:
     count = len(values)
     if count <= 2 * most:
         return np.arange(count)
-    stretches = max(1, most // 2 - 1)
-    width = -(-count // stretches)
-    padded = np.pad(values, (0, width * stretches - count), mode="edge").reshape(stretches, width)
-    base = np.arange(stretches) * width
-    extremes = np.concatenate([base + padded.argmin(axis=1), base + padded.argmax(axis=1), [0]])
-    return np.unique(np.append(np.minimum(extremes, count - 1), count - 1)).astype(np.int64)
+    width = count // max(1, most // 2 - 1)
+    whole = count // width * width
+    rows = values[:whole].reshape(-1, width)
+    base = np.arange(0, whole, width)
+    kept = [base + rows.argmin(axis=1), base + rows.argmax(axis=1), np.array([0, count - 1])]
+    if whole < count:
+        rest = values[whole:]
+        kept.append(whole + np.array([rest.argmin(), rest.argmax()]))
+    return np.unique(np.concatenate(kept)).astype(np.int64)
