@@ -7,7 +7,7 @@ export DJANGO_SETTINGS_MODULE := bridle.server.settings
 
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
 
-.PHONY: demo demo-fresh dev test check page bench fuzz screenshots api format docs chromium
+.PHONY: demo demo-fresh dev test check page bench fuzz mutants golden screenshots api format docs chromium
 
 # --- setting up, each step only when what it depends on has changed ---
 
@@ -83,6 +83,14 @@ fuzz: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.hunts.kills
 	@$(BIN)/python -m tests.hunts.requests
 	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"
+
+# Thirty one-line mistakes, each made in a copy: which tests notice.
+mutants: $(S)/test
+	@$(BIN)/python -m tests.mutants
+
+# Whether this checkout tells what an earlier commit tells: make golden BASE=REV
+golden: $(S)/test
+	@$(BIN)/python -m tests.golden $(BASE)
 
 # --- writing what is made from other things ---
 

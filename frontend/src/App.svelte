@@ -35,6 +35,7 @@
     {:else if router.screen.name === 'sheet'}<OpenSheet
         id={router.screen.id}
         chapter={router.screen.chapter}
+        leaf={router.screen.leaf}
       />
     {:else}
       <main class="p-8">

@@ -2,20 +2,20 @@
 export type Screen =
   | { name: 'shoots' }
   | { name: 'bin' }
-  | { name: 'sheet'; id: number; chapter: string }
+  | { name: 'sheet'; id: number; chapter: string; leaf: string | undefined }
   | { name: 'log' }
   | { name: 'kit' }
   | { name: 'nowhere' };
 
 export function read(path: string): Screen {
-  const [first, second, third, more] = path.split('/').filter(Boolean);
+  const [first, second, third, fourth, more] = path.split('/').filter(Boolean);
   if (first === undefined) return { name: 'shoots' };
   if (first === 'bin' && second === undefined) return { name: 'bin' };
   if (first === 'log' && second === undefined) return { name: 'log' };
   if (first === 'kit' && second === undefined) return { name: 'kit' };
   const id = Number(second);
   if (first === 'shoots' && Number.isInteger(id) && id > 0 && more === undefined) {
-    return { name: 'sheet', id, chapter: third ?? 'clip' };
+    return { name: 'sheet', id, chapter: third ?? 'clip', leaf: fourth };
   }
   return { name: 'nowhere' };
 }
@@ -30,9 +30,11 @@ class Router {
 
   go(path: string): void {
     if (path === this.path) return;
+    // Turning a leaf of the chapter that lies open leaves the eye where it is.
+    const [before, after] = [this.path, path].map((one) => one.split('/').slice(0, 4).join('/'));
     history.pushState(null, '', path);
     this.path = path;
-    scrollTo(0, 0);
+    if (before !== after) scrollTo(0, 0);
   }
 
   /** For links: follow within the page, unless a new window or tab is asked for. */

@@ -84,7 +84,7 @@ def figure(page: Page, label: str) -> Any:
 
 def leaf(page: Page, name: str) -> None:
     """Turn to a leaf of the clip or the move chapter."""
-    page.get_by_role("navigation", name=re.compile("^Parts of the")).get_by_role("button", name=name).click()
+    page.get_by_role("navigation", name=re.compile("^Parts of the")).get_by_role("link", name=name).click()
 
 
 def type_over(page: Page, label: str, text: str) -> None:

@@ -62,11 +62,9 @@ class Stack:
         return centre_of_mass(self.bodies(carriage_x))
 
     def above(self, index: int) -> float:
-        """The mass of everything above a part, in grams; a rail's own carriage rides on it."""
-        own = next((part for part in (*self.supports, *self.parts) if part.index == index), None)
-        if own is None:
-            return 0.0
-        return sum(part.mass_g for part in self.parts if part.index > index and part.copy is not own.copy)
+        """The mass of everything above a part, in grams."""
+        standing = any(part.index == index for part in (*self.supports, *self.parts))
+        return sum(part.mass_g for part in self.parts if part.index > index) if standing else 0.0
 
 
 def chain(plan: Plan) -> list[tuple[int, Copy]]:

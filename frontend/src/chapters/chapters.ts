@@ -1,10 +1,13 @@
-/** The chapters of the sheet in working order. */
-export const CHAPTERS = [
-  { key: 'clip', label: 'Clip' },
-  { key: 'rig', label: 'Rig' },
-  { key: 'move', label: 'Move' },
-  { key: 'review', label: 'Review' },
-  { key: 'run', label: 'Run' }
-] as const;
+/** The chapters of the sheet in working order. A new one is a folder of its own and a line here. */
+import clip from './clip';
+import type { Chapter } from './entry';
+import move from './move';
+import review from './review';
+import rig from './rig';
+import run from './run';
 
-export type ChapterKey = (typeof CHAPTERS)[number]['key'];
+export const CHAPTERS: readonly Chapter[] = [clip, rig, move, review, run];
+
+export function chapterOf(key: string): Chapter | undefined {
+  return CHAPTERS.find((chapter) => chapter.key === key);
+}

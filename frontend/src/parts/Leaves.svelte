@@ -1,21 +1,24 @@
-<script lang="ts" generics="T extends string">
-  /** The leaves of a chapter, one of which lies open. */
+<script lang="ts">
+  /** The leaves of a chapter, one of which lies open; each has an address of its own. */
+  import { router } from '../router.svelte';
+
   interface Props {
     label: string;
-    leaves: readonly { key: T; label: string }[];
-    open: T;
-    onopen: (leaf: T) => void;
+    /** The address of the chapter. */
+    at: string;
+    leaves: readonly { key: string; label: string }[];
+    open: string;
   }
-  let { label, leaves, open, onopen }: Props = $props();
+  let { label, at, leaves, open }: Props = $props();
 </script>
 
 <nav aria-label={label}>
-  {#each leaves as one (one.key)}
-    <button
-      type="button"
-      class:here={open === one.key}
-      aria-current={open === one.key ? 'true' : undefined}
-      onclick={() => onopen(one.key)}>{one.label}</button
+  {#each leaves as leaf (leaf.key)}
+    <a
+      href="{at}/{leaf.key}"
+      class:here={open === leaf.key}
+      aria-current={open === leaf.key ? 'page' : undefined}
+      onclick={router.follow}>{leaf.label}</a
     >
   {/each}
 </nav>
@@ -25,14 +28,17 @@
     display: flex;
     gap: 22px;
   }
-  button {
+  a {
+    display: inline-flex;
+    align-items: center;
+    justify-content: center;
     min-height: 28px;
     font-size: 14px;
     color: var(--second);
     border-bottom: 2px solid transparent;
     white-space: nowrap;
   }
-  button:hover {
+  a:hover {
     color: var(--ink);
   }
   .here {
@@ -45,7 +51,7 @@
       overflow-x: auto;
       gap: 18px;
     }
-    button {
+    a {
       min-height: 44px;
     }
   }

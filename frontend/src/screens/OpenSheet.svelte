@@ -8,8 +8,9 @@
   interface Props {
     id: number;
     chapter: string;
+    leaf: string | undefined;
   }
-  let { id, chapter }: Props = $props();
+  let { id, chapter, leaf }: Props = $props();
 
   let opened = $state.raw<Opened | null>(null);
   let trouble = $state('');
@@ -45,7 +46,7 @@
 </script>
 
 {#if opened}
-  {#key opened.id}<SheetScreen {opened} {chapter} />{/key}
+  {#key opened.id}<SheetScreen {opened} {chapter} {leaf} />{/key}
 {:else}
   <main class="p-8">
     {#if trouble}

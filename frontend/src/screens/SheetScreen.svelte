@@ -2,12 +2,8 @@
   /** The sheet of one shoot: head, chapter, margin and foot around one plan and one playhead. */
   import { onMount } from 'svelte';
   import type { Opened } from '../api/client';
-  import Clip from '../chapters/Clip.svelte';
-  import Move from '../chapters/Move.svelte';
-  import Rig from '../chapters/Rig.svelte';
-  import Review from '../chapters/Review.svelte';
-  import Run from '../chapters/Run.svelte';
-  import { CHAPTERS } from '../chapters/chapters';
+  import { chapterOf, CHAPTERS } from '../chapters/chapters';
+  import { leafOf } from '../chapters/entry';
   import Fault from '../parts/Fault.svelte';
   import Span from '../drawings/span/Span.svelte';
   import { router } from '../router.svelte';
@@ -19,17 +15,24 @@
   interface Props {
     opened: Opened;
     chapter: string;
+    leaf: string | undefined;
   }
-  let { opened, chapter }: Props = $props();
+  let { opened, chapter, leaf }: Props = $props();
 
   // The sheet is made once, from what was opened; another shoot makes another sheet.
   // svelte-ignore state_referenced_locally
   const sheet = new Sheet(opened);
   handDown(sheet);
-  $effect(() => {
+  const known = $derived(chapterOf(chapter));
+  // Whoever comes back to a chapter finds it as it was left.
+  $effect.pre(() => {
+    const open = leafOf(known, leaf ?? sheet.leaves.get(chapter));
+    if (open) sheet.leaves.set(chapter, open.key);
     sheet.chapter = chapter;
+    sheet.leaf = open?.key ?? '';
+    // On a chapter without leaves whole answers stand on the page, and on some of the leaves.
+    sheet.brief = open !== undefined && !open.whole;
   });
-  const known = $derived(CHAPTERS.some((one) => one.key === chapter));
 
   onMount(() => {
     const leave = (event: BeforeUnloadEvent) => {
@@ -67,13 +70,15 @@
   <main class="middle">
     {#if known}
       {#key chapter}
-        <Fault name={CHAPTERS.find((one) => one.key === chapter)?.label ?? 'This chapter'}>
-          {#if chapter === 'clip'}<Clip />
-          {:else if chapter === 'rig'}<Rig />
-          {:else if chapter === 'move'}<Move />
-          {:else if chapter === 'review'}<Review />
-          {:else if chapter === 'run'}<Run />
-          {/if}
+        <Fault name={known.label}>
+          {#await known.load() then { default: Open }}
+            <Open />
+          {:catch}
+            <p role="alert" class="p-8">
+              “{known.label}” could not be loaded. Bridle’s server may be away, or newer than this page: load
+              the page again. Nothing is lost.
+            </p>
+          {/await}
         </Fault>
       {/key}
     {:else}

@@ -53,12 +53,13 @@ export class Sheet {
   undos = $state.raw<Step[]>([]);
   redos = $state.raw<Edit[][]>([]);
   said = $state('');
-  /** Which chapter is open. */
-  chapter = '';
-  /** Which part of the clip chapter lies open. */
-  leaf = $state<'suits' | 'beat' | 'changing' | 'clock'>('suits');
-  /** Which part of the move chapter lies open. */
-  moveLeaf = $state<'framing' | 'marks' | 'picture' | 'again' | 'drives'>('framing');
+  /** Which chapter is open, and which leaf of it; nothing where the chapter has none. */
+  chapter = $state('');
+  leaf = $state('');
+  /** Whether what is dragged here changes only what a brief answer draws. */
+  brief = false;
+  /** The leaf that lay open last, by chapter. */
+  readonly leaves = new Map<string, string>();
   /** How it stood once, while that is looked at; nothing can be changed then. */
   then = $state.raw<PlanThen>();
   readonly saving: Saving;
@@ -108,12 +109,6 @@ export class Sheet {
     const answer = await api.POST('/api/working', { body: { plan: this.plan, key } });
     if (!answer.data) throw answer.error;
     return answer.data;
-  }
-
-  /** Whether what is dragged here changes only what a brief answer draws; elsewhere the whole answer stands on the page. */
-  get #draws(): boolean {
-    if (this.chapter === 'clip') return this.leaf !== 'beat';
-    return this.chapter === 'move' && !['marks', 'drives'].includes(this.moveLeaf);
   }
 
   /** Whether something is under way that would be lost, or not be seen to be kept, if the window closed now. */
@@ -212,7 +207,7 @@ export class Sheet {
     if (!changes.length) return false;
     const path = placeOf(changes[0]);
     const body = { plan: this.plan, changes };
-    const dragging = asked.merge !== undefined && asked.kind === 'change' && this.#draws;
+    const dragging = asked.merge !== undefined && asked.kind === 'change' && this.brief;
     const answer = dragging
       ? await api.POST('/api/drag', { body })
       : await api.POST('/api/evaluate', { body });

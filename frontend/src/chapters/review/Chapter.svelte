@@ -1,11 +1,11 @@
 <script lang="ts">
   /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
-  import formats from '../api/formats.json';
-  import { keyed } from '../parts/keyed';
-  import { clock, day, fill, write } from '../format';
-  import SnagNote from '../parts/SnagNote.svelte';
-  import Working from '../parts/Working.svelte';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import formats from '../../api/formats.json';
+  import { keyed } from '../../parts/keyed';
+  import { clock, day, fill, write } from '../../format';
+  import SnagNote from '../../parts/SnagNote.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const review = $derived(sheet.told.review);

@@ -1,21 +1,15 @@
 <script lang="ts">
   /** Where the camera goes and what it sees: framing, marks, the picture, rounds, and what the drives are told. */
-  import Leaves from '../parts/Leaves.svelte';
-  import { theSheet } from '../sheet/sheet.svelte';
-  import Again from './move/Again.svelte';
-  import Drives from './move/Drives.svelte';
-  import Framing from './move/Framing.svelte';
-  import Marks from './move/Marks.svelte';
-  import ThePicture from './move/ThePicture.svelte';
+  import chapter from '.';
+  import Leaves from '../../parts/Leaves.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+  import Again from './Again.svelte';
+  import Drives from './Drives.svelte';
+  import Framing from './Framing.svelte';
+  import Marks from './Marks.svelte';
+  import ThePicture from './ThePicture.svelte';
 
   const sheet = theSheet();
-  const LEAVES = [
-    { key: 'framing', label: 'Framing' },
-    { key: 'marks', label: 'Marks and sight' },
-    { key: 'picture', label: 'The picture' },
-    { key: 'again', label: 'Rounds and repeats' },
-    { key: 'drives', label: 'The drives' }
-  ] as const;
   const COUNT = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'];
   const keys = $derived(sheet.plan.move.keyframes.length);
   const title = $derived.by(() => {
@@ -30,15 +24,15 @@
     <h2>{title}</h2>
     <Leaves
       label="Parts of the move"
-      leaves={LEAVES}
-      open={sheet.moveLeaf}
-      onopen={(leaf) => (sheet.moveLeaf = leaf)}
+      at="/shoots/{sheet.id}/move"
+      leaves={chapter.leaves}
+      open={sheet.leaf}
     />
   </header>
-  {#if sheet.moveLeaf === 'marks'}<Marks />
-  {:else if sheet.moveLeaf === 'picture'}<ThePicture />
-  {:else if sheet.moveLeaf === 'again'}<Again />
-  {:else if sheet.moveLeaf === 'drives'}<Drives />
+  {#if sheet.leaf === 'marks'}<Marks />
+  {:else if sheet.leaf === 'picture'}<ThePicture />
+  {:else if sheet.leaf === 'again'}<Again />
+  {:else if sheet.leaf === 'drives'}<Drives />
   {:else}<Framing />{/if}
 </section>
 

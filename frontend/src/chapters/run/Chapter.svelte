@@ -1,13 +1,13 @@
 <script lang="ts">
   /** The shoot taken by the stand-ins: frame by frame in simulated time, with what a person can ask of it. */
   import { onMount } from 'svelte';
-  import { api, type LogLine } from '../api/client';
-  import { clock, duration, number, write } from '../format';
-  import NoteField from '../parts/NoteField.svelte';
-  import TakenTable from '../parts/TakenTable.svelte';
-  import Working from '../parts/Working.svelte';
-  import { RunWatch } from '../sheet/run.svelte';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import { api, type LogLine } from '../../api/client';
+  import { clock, duration, number, write } from '../../format';
+  import NoteField from '../../parts/NoteField.svelte';
+  import TakenTable from '../../parts/TakenTable.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { RunWatch } from '../../sheet/run.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const watch = new RunWatch(sheet.id);

@@ -1,18 +1,20 @@
 <script lang="ts">
   /** The sentence: the shoot as one line, every figure changed in place and pegged. */
-  import { changing } from '../sheet/frames';
-  import type { Fix } from '../api/client';
-  import { duration, fill } from '../format';
-  import Editable from '../parts/Editable.svelte';
-  import Leaves from '../parts/Leaves.svelte';
-  import Peg from '../parts/Peg.svelte';
-  import Working from '../parts/Working.svelte';
-  import { exact } from '../parts/beatParts';
-  import Changing from './clip/Changing.svelte';
-  import OnTheClock from './clip/OnTheClock.svelte';
-  import OneBeat from './clip/OneBeat.svelte';
-  import Suits from './clip/Suits.svelte';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import chapter from '.';
+  import { changing } from '../../sheet/frames';
+  import type { Fix } from '../../api/client';
+  import { duration, fill } from '../../format';
+  import Editable from '../../parts/Editable.svelte';
+  import Leaves from '../../parts/Leaves.svelte';
+  import Peg from '../../parts/Peg.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { exact } from '../../parts/beatParts';
+  import Changing from './Changing.svelte';
+  import OnTheClock from './OnTheClock.svelte';
+  import OneBeat from './OneBeat.svelte';
+  import Suits from './Suits.svelte';
+  import { router } from '../../router.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   type Name = 'shoot' | 'interval' | 'frames' | 'rate' | 'clip' | 'speed_up';
@@ -24,13 +26,6 @@
     { before: 'they last', name: 'clip', after: ',' },
     { before: '', name: 'speed_up', after: ' faster than life.' }
   ];
-  const LEAVES = [
-    { key: 'suits', label: 'How often' },
-    { key: 'beat', label: 'One beat' },
-    { key: 'changing', label: 'A changing interval' },
-    { key: 'clock', label: 'On the clock' }
-  ] as const;
-
   const clip = $derived(sheet.told.clip);
   const clash = $derived(sheet.told.snags.find((snag) => snag.code === 'holds-contradict'));
   const few = $derived(sheet.told.snags.find((snag) => snag.code === 'holds-too-few'));
@@ -70,7 +65,10 @@
         {@const one = sheet.quantity(piece.name)}
         {#if piece.name === 'interval' && ramped.length}
           {piece.before}{' '}<span class="keep"
-            ><button type="button" class="range" onclick={() => (sheet.leaf = 'changing')}>{range}</button
+            ><button
+              type="button"
+              class="range"
+              onclick={() => router.go(`/shoots/${sheet.id}/clip/changing`)}>{range}</button
             >{piece.after}</span
           >{' '}
         {:else}
@@ -134,7 +132,7 @@
 
   <div class="rest">
     <div class="leaves">
-      <Leaves label="Parts of the clip" leaves={LEAVES} open={leaf} onopen={(one) => (sheet.leaf = one)} />
+      <Leaves label="Parts of the clip" at="/shoots/{sheet.id}/clip" leaves={chapter.leaves} open={leaf} />
     </div>
     {#if leaf === 'beat'}<OneBeat />
     {:else if leaf === 'changing'}<Changing />

@@ -1,18 +1,18 @@
 <script lang="ts">
   /** The rig: put together from ground to camera out of kit cards, drawn from the side, and checked. */
-  import { keyed } from '../parts/keyed';
+  import { keyed } from '../../parts/keyed';
   import { onMount } from 'svelte';
-  import { api, sentence, type CardLine, type Changed } from '../api/client';
-  import PartOutline from '../drawings/part/PartOutline.svelte';
-  import RigDrawing from '../drawings/rig/RigDrawing.svelte';
-  import { fill, write } from '../format';
-  import { KIND_NAMES, SHELVES } from '../kit/fields';
-  import { exact } from '../parts/beatParts';
-  import Editable from '../parts/Editable.svelte';
-  import Modal from '../parts/Modal.svelte';
-  import Working from '../parts/Working.svelte';
-  import { router } from '../router.svelte';
-  import { theSheet } from '../sheet/sheet.svelte';
+  import { api, sentence, type CardLine, type Changed } from '../../api/client';
+  import PartOutline from '../../drawings/part/PartOutline.svelte';
+  import RigDrawing from '../../drawings/rig/RigDrawing.svelte';
+  import { fill, write } from '../../format';
+  import { KIND_NAMES, SHELVES } from '../../kit/fields';
+  import { exact } from '../../parts/beatParts';
+  import Editable from '../../parts/Editable.svelte';
+  import Modal from '../../parts/Modal.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { router } from '../../router.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const rig = $derived(sheet.told.rig);

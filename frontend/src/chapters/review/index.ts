@@ -1,0 +1,9 @@
+import type { Chapter } from '../entry';
+
+/** Before the start. */
+export default {
+  key: 'review',
+  label: 'Review',
+  load: () => import('./Chapter.svelte'),
+  leaves: []
+} satisfies Chapter;

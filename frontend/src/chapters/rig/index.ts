@@ -1,0 +1,9 @@
+import type { Chapter } from '../entry';
+
+/** What it stands on, and what moves. */
+export default {
+  key: 'rig',
+  label: 'Rig',
+  load: () => import('./Chapter.svelte'),
+  leaves: []
+} satisfies Chapter;

@@ -1,0 +1,9 @@
+import type { Chapter } from '../entry';
+
+/** The shoot under way. */
+export default {
+  key: 'run',
+  label: 'Run',
+  load: () => import('./Chapter.svelte'),
+  leaves: []
+} satisfies Chapter;

@@ -1,0 +1,136 @@
+"""Thirty one-line mistakes, and which tests notice each: `make mutants`.
+
+Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
+mistake that would reach a person.
+"""
+
+import os
+import shutil
+import subprocess
+import sys
+import time
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import NamedTuple
+
+ROOT = Path(__file__).parents[1]
+CORE = "bridle/core"
+
+
+class Mutant(NamedTuple):
+    """What goes wrong, in which file, the line as it is and as it should not be, and the tests that touch it."""
+
+    wrong: str
+    file: str
+    was: str
+    now: str
+    tests: tuple[str, ...]
+
+
+SEEN, MOVE, RIG, BEAT, CLOCK = (f"tests.core.{name}" for name in (
+    "test_told", "test_move", "test_rig", "test_beat_in_full", "test_ramp_and_clock",
+))  # fmt: skip
+EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
+    "test_evaluate", "test_frames", "test_clip", "test_run",
+))  # fmt: skip
+PROGRAM = "tests.formats.test_drive_program"
+MUTANTS = (
+    Mutant("the lag is left out of where a visit begins", f"{CORE}/reckon/orders.py",
+        "float(one.beat.lag_s) + one.exposures.busy_s + between", "one.exposures.busy_s + between", (SEEN,)),
+    Mutant("the last frame on the card is off by one", f"{CORE}/chapters/review/sheets.py",
+        "times.clock(times.frames - 1)", "times.clock(times.frames)", (SEEN,)),
+    Mutant("the margin lies inside the beat", f"{CORE}/chapters/beat/ring.py",
+        "max(one.need_s, free), one.margin_s", "one.need_s, one.margin_s", (SEEN,)),
+    Mutant("the clock of a hand mark is that of its own frame", f"{CORE}/lists/hand_marks.py",
+        "times.clock(max(frame - 1, 0))", "times.clock(frame)", (SEEN,)),
+    Mutant("the longest run of a timer is turned round", f"{CORE}/chapters/trigger/timer.py",
+        "solution.shoot > trigger.longest_run_s", "solution.shoot < trigger.longest_run_s", (SEEN, EVALUATE)),
+    Mutant("the shift is a share of the height", f"{CORE}/chapters/move/passing.py",
+        "    width = kept(plan).width_px\n    yield from _figures", "    width = kept(plan).height_px\n    yield from _figures",
+        (SEEN,)),
+    Mutant("the time map is told in frames", f"{CORE}/chapters/move/drawn.py",
+        "elapsed_s=tuple(np.round(seconds, 6).tolist())", "elapsed_s=tuple(np.round(frames, 6).tolist())", (SEEN, EVALUATE)),
+    Mutant("the last clock of a sight is its first", f"{CORE}/reckon/sights.py",
+        "times.clock(last).timestamp())", "times.clock(first).timestamp())", (SEEN,)),
+    Mutant("processing is dropped from the programme", f"{CORE}/run/programme.py",
+        "process_s=exposures.processing_s", "process_s=0.0", (SEEN, RUN)),
+    Mutant("the carriage's ends are swapped", f"{CORE}/reckon/loads.py",
+        "return stack.carriage_x(first, low), stack.carriage_x(last, low)",
+        "return stack.carriage_x(last, low), stack.carriage_x(first, low)", (SEEN, RIG)),
+    Mutant("a night counts as room of the frame before it", f"{CORE}/reckon/frames/windows.py",
+        "rooms_s=np.full(first, every)", "rooms_s=np.diff(np.concatenate(starts), append=float(solution.shoot))", (FRAMES,)),
+    Mutant("layers are counted from the one after", f"{CORE}/reckon/frames/layers.py",
+        "done[frames.every - 1 :: frames.every]", "done[frames.every :: frames.every]", (FRAMES,)),
+    Mutant("culled frames do not shorten the clip", f"{CORE}/reckon/frames/found.py",
+        "rate, kept / rate,", "rate, frames / rate,", (SEEN, CLOCK)),
+    Mutant("a held finish is taken for the start", f"{CORE}/reckon/timeline.py",
+        "else -shoot_s, zone)", "else shoot_s * 0, zone)", (CLOCK,)),
+    Mutant("the ease out is as long as the ease in", f"{CORE}/subjects/motion/easing.py",
+        "falling = _ramp(np.minimum(left, ease.frames_out), ease.frames_out,",
+        "falling = _ramp(np.minimum(left, ease.frames_in or 1), ease.frames_in or 1,", (MOVE, "tests.core.test_beat_and_move")),
+    Mutant("backlash is taken up on the way up", f"{CORE}/reckon/orders.py",
+        "np.where(heading[last] < 0, targets", "np.where(heading[last] > 0, targets", (PROGRAM,)),
+    Mutant("a followed mark is off by the wrong sign", f"{CORE}/reckon/poses.py",
+        '"left third": -1 / 6', '"left third": 1 / 6', (MOVE,)),
+    Mutant("a slope does not lift the camera", f"{CORE}/reckon/poses.py",
+        'z=each["slide"] * math.sin(slope)', 'z=each["slide"] * 0 * slope', (MOVE,)),
+    Mutant("tilt turns down", f"{CORE}/subjects/optics/projecting.py",
+        "ahead, up = level * cos_t + dz * sin_t, dz * cos_t - level * sin_t",
+        "ahead, up = level * cos_t - dz * sin_t, dz * cos_t + level * sin_t", (MOVE,)),
+    Mutant("the sun goes the other way round", f"{CORE}/subjects/light/sky.py",
+        "-np.cos(up) * np.sin(hour), north", "np.cos(up) * np.sin(hour), north", (MOVE,)),
+    Mutant("the level error leans the wrong way", f"{CORE}/reckon/loads.py",
+        "centre.x_mm + lean - right)", "centre.x_mm - lean - right)", (SEEN, RIG)),
+    Mutant("a part carries itself", f"{CORE}/reckon/stack.py",
+        "if part.index > index) if standing", "if part.index >= index) if standing", (SEEN, RIG)),
+    Mutant("the buffer forgets the picture being written", f"{CORE}/subjects/time/buffer.py",
+        "written_at = now + write", "written_at = now", (BEAT,)),
+    Mutant("settling is counted where nothing moved", f"{CORE}/reckon/cycles.py",
+        "settle, write = float(beat.settle_s) if move_s else 0.0,", "settle, write = float(beat.settle_s),", (SEEN, BEAT)),
+    Mutant("the interval is dialled up instead of down", f"{CORE}/subjects/time/sentence.py",
+        'return floor_to(holds["shoot"] / frames, step) or step', 'return floor_to(holds["shoot"] / frames, step) + step',
+        (CLIP,)),
+    Mutant("a spring turns the other way", f"{CORE}/subjects/motion/drives/clockwork.py",
+        "return 1 if self.clockwise else -1", "return -1 if self.clockwise else 1", (EVALUATE, RIG)),
+    Mutant("a dial is read from its far side", f"{CORE}/subjects/motion/drives/dial.py",
+        "return i, low + share * (high - low)", "return i, high - share * (high - low)", (RIG,)),
+    Mutant("a crop leaves what is kept", f"{CORE}/reckon/crops.py",
+        "np.clip(middle, w / 2, 1 - w / 2)", "np.clip(middle, 0, 1)", (MOVE,)),
+    Mutant("the programme fires before the rig has settled", "bridle/formats/drive_program.py",
+        "wait = float(say.due_s[picture + 1]) - spent", "wait = float(say.due_s[picture + 1]) - spent - 0.5", (PROGRAM,)),
+    Mutant("frames of the table count from nought", "bridle/formats/frame_table.py",
+        "yield [str(frame + 1), clock", "yield [str(frame), clock", ("tests.formats",)),
+)  # fmt: skip
+
+
+def noticed(mutant: Mutant) -> list[str]:
+    """The tests that fail with the mistake in place. Raises ValueError where the line is not there once."""
+    with TemporaryDirectory() as folder:
+        copy = Path(folder) / "bridle"
+        shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(".git", ".venv", "node_modules", "var", ".stamps"))
+        file = copy / mutant.file
+        text = file.read_text(encoding="utf-8")
+        if text.count(mutant.was) != 1:
+            raise ValueError(f"{mutant.file} has “{mutant.was}” {text.count(mutant.was)} times")
+        file.write_text(text.replace(mutant.was, mutant.now), encoding="utf-8")
+        command = [sys.executable, "manage.py", "test", "--noinput", "--failfast", *mutant.tests]
+        environment = {**os.environ, "PYTHONPATH": str(copy), "BRIDLE_DATA": folder}
+        ran = subprocess.run(command, cwd=copy, env=environment, capture_output=True, text=True)
+    lines = (ran.stdout + ran.stderr).splitlines()
+    return [line.split()[1] for line in lines if line.startswith(("FAIL: ", "ERROR: "))]
+
+
+def main() -> int:
+    """Try them all, two at a time; 0 where all are noticed."""
+    began, missed = time.monotonic(), 0
+    with ThreadPoolExecutor(os.cpu_count() or 1) as pool:
+        for number, (mutant, tests) in enumerate(zip(MUTANTS, pool.map(noticed, MUTANTS), strict=True), 1):
+            missed += not tests
+            print(f"{number:2} {mutant.wrong}: {', '.join(dict.fromkeys(tests)) or 'NOBODY NOTICES'}", flush=True)
+    print(f"{len(MUTANTS) - missed} of {len(MUTANTS)} noticed, in {time.monotonic() - began:.0f} s")
+    return 1 if missed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
