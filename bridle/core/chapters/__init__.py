@@ -1,1 +1,1 @@
-"""One file per question: plan section and earlier answers in; figures, traces and snags out."""
+"""What a person is told: figures and snags, chapter by chapter. No chapter imports another."""

@@ -5,48 +5,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-import numpy as np
-
 from bridle.core.asks.clip_offers import at_most, clip_fix, clip_fixes
 from bridle.core.asks.pegs import changed, within
+from bridle.core.chapters.rig.asked import Asked, asked_of, seconds_of
+from bridle.core.chapters.rig.by_the_clock import BY_EVENT, NO_EASE, NO_STOP, ONE_WAY, by_the_clock
+from bridle.core.chapters.rig.evenness import COARSE, UNEVEN, coarse, ripples, step_figures
 from bridle.core.chapters.rig.state import DriveState
-from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.document import Plan
+from bridle.core.figure import Figure
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.kit import AxisCard
-from bridle.core.plan.rig import Axis
-from bridle.core.reckon.parts import axis_copies
 from bridle.core.reckon.path import at, end_path, key_path
-from bridle.core.reckon.picture import kept, scale
-from bridle.core.reckon.poses import nearest_mm
 from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
-from bridle.core.subjects.motion import steppers
-from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
-from bridle.core.subjects.motion.drives.stepper import Stepper
-from bridle.core.subjects.optics import lens
 
-UNEVEN = SnagKind(
-    "steps-uneven",
-    "mind",
-    "rig",
-    "The {axis} takes {steps} steps a frame: its pace wavers by {ripple}, and a step is {pixels}.",
-    "Some frames get a step more than others. Below about eight steps a frame it shows as a fine judder.",
-)
-NO_STOP = SnagKind(
-    "drive-cannot-stop",
-    "stop",
-    "rig",
-    "The {axis} runs on: its {drive} cannot stop for each frame.",
-    "Shoot-move-shoot needs a drive that waits. One that just runs is for continuous moves, and short exposures.",
-)
-NO_EASE = SnagKind(
-    "drive-cannot-ease",
-    "mind",
-    "rig",
-    "The {axis} eases over {frames}, but its {drive} has one pace only.",
-    "The move starts and ends abruptly; ease it in the edit, or leave handles to cut into.",
-)
 OTHER_SWEEP = SnagKind(
     "sweep-differs",
     "stop",
@@ -76,36 +46,11 @@ OUT_OF_RANGE = SnagKind(
     "The {axis} would need {wanted}; its menu reaches from {low} to {high}.",
     "No key and no number of this drive give that rate.",
 )
-BY_EVENT = SnagKind(
-    "clock-driven-axis",
-    "stop",
-    "rig",
-    "An event calls the frames, but the {drive} of the {axis} runs by the clock.",
-    "The drive goes on while the next frame is still waited for: the framing comes out of step with the frames.",
-)
-COARSE = SnagKind(
-    "scale-too-coarse",
-    "note",
-    "rig",
-    "The scale of the {axis} is divided into {division}; the move goes {pace}.",
-    "Several frames share a mark: set it every {every} frames, or pick the nearest division and accept the jumps.",
-)
-ONE_WAY = SnagKind(
-    "drive-goes-straight",
-    "stop",
-    "rig",
-    "The move of the {axis} has turns or stops, but its {drive} goes one way at one pace.",
-    "It starts, and goes on until it is stopped: nothing between the first keyframe and the last can be asked of it.",
-)
 KINDS = (UNEVEN, NO_STOP, NO_EASE, ONE_WAY, OTHER_SWEEP, RUNS_DOWN, OTHER_WAY, OUT_OF_RANGE, BY_EVENT, COARSE)
-
 # Beyond these a keyframe cannot stand.
 MOST_DEG, MOST_MM = 3600, 1e6
 # From this share of the sweep on a drive misses the move.
 CLOSE = 0.01
-VISIBLE_PX = 0.5
-STEP_PX = Formula("step * scale", "one step, seen at the centre of the picture")
-STEP_PX_SLIDE = Formula("step * focal * width / sensor / distance", "one step, seen at the nearest mark")
 
 
 @dataclass(frozen=True)
@@ -117,70 +62,24 @@ class DrivesTold:
     snags: list[Snag] = field(default_factory=list)
 
 
-@dataclass(frozen=True)
-class Asked:
-    """What the move asks of an axis, and the card that has to do it (its place in the kit)."""
-
-    shooting: Shooting
-    axis: Axis
-    card: AxisCard
-    index: int
-    wanted: Wanted
-
-    @property
-    def plan(self) -> Plan:
-        """The plan it is asked by."""
-        return self.shooting.plan
-
-    @property
-    def drive(self) -> DriveCard:
-        """What it is asked of."""
-        return self.card.drive
-
-    @property
-    def rotary(self) -> bool:
-        """Whether it turns."""
-        return self.axis.kind == "rotary"
-
-
 def told(shooting: Shooting) -> DrivesTold:
     """What the drives are told; nothing where no card says what they are."""
     states: list[DriveState] = []
     figures: list[Figure] = []
     snags: list[Snag] = []
-    for asked in _asked(shooting):
+    for asked in asked_of(shooting):
         words = asked.drive.words(asked.wanted)
         if words is not None:
             states.append(DriveState(axis=asked.axis.name, drive=asked.drive.NAME, words=words))
-        figures += [*asked.drive.working(asked.wanted), *_step_figures(asked)]
+        figures += [*asked.drive.working(asked.wanted), *step_figures(asked)]
         snags += _snags(asked)
     return DrivesTold(tuple(states), figures, snags)
-
-
-def _asked(shooting: Shooting) -> Iterator[Asked]:
-    plan, span = shooting.plan, shooting.schedule.span
-    seconds = _seconds(shooting)
-    for name, copy in axis_copies(plan.kit.copies).items():
-        axis, card = plan.rig.axis(name), copy.card
-        if axis is None or not isinstance(card, AxisCard) or span.steps == 0:
-            continue
-        start = at(plan, plan.move.start, name)
-        sweep = at(plan, plan.move.end, name) - start
-        per_frame = float(np.max(np.abs(np.diff(shooting.driven[name]))))
-        wanted = Wanted(axis.name, axis.unit, start, sweep, seconds, per_frame, card.high - card.low)
-        yield Asked(shooting, axis, card, plan.kit.copies.index(copy), wanted)
-
-
-def _seconds(shooting: Shooting) -> float:
-    """How long the move runs: from its first frame to its last, whatever the intervals between are."""
-    span, times = shooting.schedule.span, shooting.timeline
-    return float(times.elapsed_s(span.last) - times.elapsed_s(span.first))
 
 
 def _snags(asked: Asked) -> Iterator[Snag]:
     """Where the drive cannot do what the move asks."""
     drive, wanted = asked.drive, asked.wanted
-    yield from _ripples(asked)
+    yield from ripples(asked)
     if drive.one_way and wanted.sweep and (wanted.sweep > 0) != (drive.one_way > 0):
         yield _turned_round(asked, "clockwise" if drive.one_way > 0 else "anticlockwise")
     does = drive.goes(wanted)
@@ -190,77 +89,9 @@ def _snags(asked: Asked) -> Iterator[Snag]:
         yield _out_of_range(asked)
     if drive.runs_s is not None and asked.shooting.solution.shoot > drive.runs_s:
         yield _runs_down(asked, drive.runs_s)
-    yield from _coarse(asked)
+    yield from coarse(asked)
     if drive.RUNS_ON and wanted.sweep:
-        yield from _by_the_clock(asked)
-
-
-def _step_px(asked: Asked) -> float | None:
-    """One step of a stepper as it is seen: at the centre by a head, at the nearest mark by a slide."""
-    plan, steps = asked.plan, asked.drive.steps()
-    if steps is None or not asked.wanted.per_frame:
-        return None
-    if asked.axis.name in ("pan", "tilt"):
-        return scale(plan) / steps
-    near, frame = nearest_mm(plan), kept(plan)
-    if asked.axis.name != "slide" or near is None:
-        return None
-    return lens.slide_smear_px(1 / steps, 1.0, plan.camera.focal_mm, frame.width_px, frame.width_mm, near)
-
-
-def _step_figures(asked: Asked) -> Iterator[Figure]:
-    """One step in the picture, and how uneven the pace is."""
-    pixels, steps, plan, axis = _step_px(asked), asked.drive.steps(), asked.plan, asked.axis
-    if pixels is None or steps is None:
-        return
-    step, rule = term("step", "one step", 1 / steps, axis.unit), STEP_PX
-    terms = [term("scale", "pixels per degree", scale(plan), "px/°")]
-    if axis.name == "slide":
-        rule, frame = STEP_PX_SLIDE, kept(plan)
-        terms = [
-            term("focal", "focal length", plan.camera.focal_mm, "focal"),
-            term("width", "picture, across", frame.width_px, "px"),
-            term("sensor", "sensor, across", frame.width_mm, "focal"),
-            term("distance", "nearest mark, away from the rail", nearest_mm(plan) or 0.0, "mm"),
-        ]
-    yield figure(f"drive.{axis.name}.step_px", "one step in the picture", pixels, "px", rule, step, *terms)
-    per_frame = asked.wanted.per_frame * steps
-    share = steppers.ripple(per_frame)
-    if share:
-        each = term("per_frame", "steps a frame", max(1.0, per_frame), "")
-        yield figure(f"drive.{axis.name}.ripple", "unevenness at most", share, "share", steppers.RIPPLE, each)
-
-
-def _ripples(asked: Asked) -> Iterator[Snag]:
-    """A pace that wavers so that it is seen."""
-    pixels, steps = _step_px(asked), asked.drive.steps()
-    if pixels is None or steps is None:
-        return
-    per_frame = asked.wanted.per_frame * steps
-    share = steppers.ripple(per_frame)
-    if share and per_frame < steppers.FEW_STEPS and pixels > VISIBLE_PX:
-        yield _uneven(asked, per_frame, share, pixels)
-
-
-def _uneven(asked: Asked, per_frame: float, share: float, pixels: float) -> Snag:
-    drive = asked.drive
-    assert isinstance(drive, Stepper)
-    factor = 2 ** math.ceil(math.log2(max(steppers.FEW_STEPS / per_frame, 1.0001)))
-    enough = min(drive.microsteps * min(factor, 2 ** math.ceil(math.log2(pixels / VISIBLE_PX))), 100_000)
-    slots = {
-        "axis": slot(asked.axis.name),
-        "steps": slot(per_frame),
-        "ripple": slot(share, "share"),
-        "pixels": slot(pixels, "px"),
-        "micro": slot(enough),
-    }
-    fix = Fix(
-        label="{micro} microsteps",
-        consequence="Set on the driver; a step becomes finer, and the top speed may fall.",
-        slots=slots,
-        edits=(Edit(path=f"kit.copies.{asked.index}.card.drive.microsteps", value=enough),),
-    )
-    return UNEVEN.at(f"kit.copies.{asked.index}.card.drive.microsteps", slots, [fix])
+        yield from by_the_clock(asked)
 
 
 def _turned_round(asked: Asked, way: str) -> Snag:
@@ -336,7 +167,7 @@ def _close_after(asked: Asked, edits: list[Edit], does: float) -> bool:
     if after is None:
         return False
     sweep = abs(asked.wanted.sweep)
-    return abs(does * _seconds(after) / asked.wanted.seconds - sweep) <= CLOSE * sweep * 0.99
+    return abs(does * seconds_of(after) / asked.wanted.seconds - sweep) <= CLOSE * sweep * 0.99
 
 
 def _out_of_range(asked: Asked) -> Snag:
@@ -352,89 +183,3 @@ def _out_of_range(asked: Asked) -> Snag:
         "end": slot(end, "deg"),
     }
     return OUT_OF_RANGE.at(path, slots, [_end_there(asked, path, slots, end)])
-
-
-def _coarse(asked: Asked) -> Iterator[Snag]:
-    """A scale so coarse that several frames share a mark."""
-    division, axis, per_frame = asked.drive.division_of_scale, asked.axis, asked.wanted.per_frame
-    if division is None or not 0 < per_frame < division / 2:
-        return
-    every = math.ceil(division / per_frame)
-    finer = 10 ** math.floor(math.log10(per_frame * 2))
-    slots = {
-        "axis": slot(axis.name),
-        "division": slot(division, axis.unit),
-        "pace": slot(per_frame, f"{axis.unit}/frame"),
-        "every": slot(str(every)),
-        "finer": slot(finer, axis.unit),
-    }
-    path = f"kit.copies.{asked.index}.card.drive.division"
-    fix = Fix(
-        label="Plan with a scale of {finer}",
-        consequence="A printed strip with that division can be taped over the old one.",
-        slots=slots,
-        edits=(Edit(path=path, value=finer),),
-    )
-    yield COARSE.at(path, slots, [fix])
-
-
-def _by_the_clock(asked: Asked) -> Iterator[Snag]:
-    """What a drive cannot do that runs by the clock: it neither waits for a frame nor changes its pace."""
-    axis, plan = asked.axis, asked.plan
-    slots = {"axis": slot(axis.name), "drive": slot(asked.drive.NAME)}
-    if not plan.beat.continuous and not asked.drive.STOPS:
-        fix = Fix(
-            label="Move all the time",
-            consequence="Every frame is taken while the axis runs; keep the exposure short.",
-            slots={},
-            edits=(Edit(path="beat.school", value="continuous"),),
-        )
-        yield NO_STOP.at("beat.school", slots, [fix])
-    if not _straight(asked):
-        yield _only_straight(asked, slots)
-    eased = sum(asked.shooting.schedule.eases_asked)
-    if eased:
-        fix = Fix(
-            label="No ease",
-            consequence="The move runs at one pace from its first frame to its last.",
-            slots={},
-            edits=tuple(
-                Edit(path=f"move.ease_{end}", value=value)
-                for end, value in (("in_frames", 0), ("out_frames", 0), ("in_s", None), ("out_s", None))
-            ),
-        )
-        yield NO_EASE.at("move.ease_in_frames", {**slots, "frames": slot(eased, "frames")}, [fix])
-    if plan.clip.called_by == "event":
-        fix = Fix(
-            label="Let the clock call the frames",
-            consequence="Frames come at the interval, whether the event has happened or not.",
-            slots={},
-            edits=(Edit(path="clip.called_by", value="clock"),),
-        )
-        yield BY_EVENT.at("clip.called_by", slots, [fix])
-
-
-def _straight(asked: Asked) -> bool:
-    """Whether the move of this axis is one way at one pace, but for the ease."""
-    move, name = asked.plan.move, asked.axis.name
-    keys = [at(asked.plan, key, name) for key in move.keyframes]
-    led = move.follow is not None and move.follow.every_frame and name in ("pan", "tilt")
-    holds = any(key.hold_frames for key in (move.start, move.end))
-    return len(keys) == 2 and move.legs == 1 and move.visits is None and not led and not holds
-
-
-def _only_straight(asked: Asked, slots: dict[str, Slot]) -> Snag:
-    move = asked.plan.move
-    ends = [key.model_copy(update={"hold_frames": 0}).model_dump(mode="json") for key in (move.start, move.end)]
-    edits = [Edit(path="move.keyframes", value=ends), Edit(path="move.legs", value=1)]
-    if move.visits is not None:
-        edits.append(Edit(path="move.visits", value=None))
-    if move.follow is not None and move.follow.every_frame:
-        edits.append(Edit(path="move.follow.every_frame", value=False))
-    fix = Fix(
-        label="Straight from the first keyframe to the last",
-        consequence="All other keyframes, ways back and rounds are left out, on every axis.",
-        slots={},
-        edits=tuple(edits),
-    )
-    return ONE_WAY.at("move.keyframes", slots, [fix])
