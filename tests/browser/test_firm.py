@@ -173,7 +173,7 @@ class Firm(BrowserCase):
         page = self.open_demo()
         self.server.kill()
         type_over(page, "interval", "20 s")
-        expect(page.get_by_text("Bridle cannot be reached.")).to_be_visible()
+        expect(page.get_by_text("What you changed is kept in this")).to_be_visible()
         self.server.start()
         expect(figure(page, "interval")).to_have_text("20 s")
         expect(page.locator("[data-saved]")).to_have_attribute("data-saved", "saved")

@@ -23,6 +23,7 @@
   // svelte-ignore state_referenced_locally
   const sheet = new Sheet(opened);
   handDown(sheet);
+  const SOON_MS = 1500;
   const known = $derived(chapterOf(chapter));
   // Whoever comes back to a chapter finds it as it was left.
   $effect.pre(() => {
@@ -40,7 +41,10 @@
     };
     addEventListener('beforeunload', leave);
     void sheet.takeUp();
+    // The others come soon after, so that each opens at once, and with the server away too.
+    const soon = setTimeout(() => CHAPTERS.forEach((one) => void one.load().catch(() => {})), SOON_MS);
     return () => {
+      clearTimeout(soon);
       removeEventListener('beforeunload', leave);
       sheet.close();
     };

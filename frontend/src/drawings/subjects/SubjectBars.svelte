@@ -26,12 +26,22 @@
     WIDTH > 560 ? [1, 2, 3, 5, 8, 10, 15, 20, 30, 60, 120, 300, 600, 1800] : [1, 3, 10, 30, 120, 600, 1800]
   );
 
-  onMount(async () => {
-    try {
-      points = (await api.GET('/api/starting-points')).data ?? [];
-    } catch (error) {
-      trouble = sentence(error);
+  const AGAIN_MS = 2000;
+
+  onMount(() => {
+    let timer = 0;
+    // The server may be away just now: the bars come when it is back.
+    async function load() {
+      try {
+        points = (await api.GET('/api/starting-points')).data ?? [];
+        trouble = '';
+      } catch (error) {
+        trouble = sentence(error);
+        timer = window.setTimeout(load, AGAIN_MS);
+      }
     }
+    void load();
+    return () => clearTimeout(timer);
   });
 
   function choose(point: StartingPoint) {
