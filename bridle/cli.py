@@ -37,15 +37,15 @@ def _parser() -> argparse.ArgumentParser:
         prog="bridle", description="Says what follows from a plan, and copies Bridle's data and brings it back."
     )
     commands = parser.add_subparsers(dest="command", required=True)
-    for name, told in (("evaluate", "print the evaluation as JSON"), *((made.key, made.does) for made in FORMATS)):
-        command = commands.add_parser(name, help=told, description=told.capitalize() + ".")
+    for name, help_text in (("evaluate", "print the evaluation as JSON"), *((made.key, made.does) for made in FORMATS)):
+        command = commands.add_parser(name, help=help_text, description=help_text.capitalize() + ".")
         command.add_argument("plan", metavar="PLAN.json", help="a plan file, or - for standard input")
         command.set_defaults(does=_tell)
-    for name, told, does in (
+    for name, help_text, does in (
         ("backup", "copy the whole data into a file; Bridle may be running", _backup),
         ("restore", "put a copy in the place of the data; Bridle must not be running", _restore),
     ):
-        command = commands.add_parser(name, help=told, description=told.capitalize() + ".")
+        command = commands.add_parser(name, help=help_text, description=help_text.capitalize() + ".")
         command.add_argument("file", metavar="FILE", type=Path)
         command.set_defaults(does=does)
     return parser

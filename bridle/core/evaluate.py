@@ -26,10 +26,10 @@ def evaluate(plan: Plan, points: int = SOME, aside: bool = True) -> Evaluation:
 
     Never raises on a well-formed plan.
     """
-    return told(reckon(plan), points, aside)
+    return gather(reckon(plan), points, aside)
 
 
-def told(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluation:
+def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluation:
     """What the chapters make of the numbers."""
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])

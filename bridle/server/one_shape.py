@@ -20,8 +20,8 @@ class OneShape:
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """Give an error that is not in the API's form that form."""
         response = self.get_response(request)
-        told = response.headers.get("Content-Type", "").startswith("application/json")
-        if response.status_code < 400 or told or not request.path.startswith("/api/"):
+        is_json = response.headers.get("Content-Type", "").startswith("application/json")
+        if response.status_code < 400 or is_json or not request.path.startswith("/api/"):
             return response
         return _answer(request, response.status_code, SAID.get(response.status_code, SAID[400]))
 
@@ -35,7 +35,7 @@ class OneShape:
         return None
 
 
-def told(request: HttpRequest, exception: Exception | None = None, *, status: int) -> HttpResponse:
+def refuse(request: HttpRequest, exception: Exception | None = None, *, status: int) -> HttpResponse:
     """Django's own refusals, as a sentence."""
     return _answer(request, status, SAID[status])
 

@@ -5,7 +5,7 @@ from functools import partial
 from django.urls import path, re_path
 
 from bridle.server.api import api
-from bridle.server.one_shape import told
+from bridle.server.one_shape import refuse
 from bridle.server.page import page
 from bridle.server.schema import ADDRESS, plan_schema
 from bridle.server.shoots.files import FILES, lines_file, plan_file
@@ -18,7 +18,7 @@ urlpatterns = [
     re_path(r"^(?P<path>(?!api/|files/|schema/|assets/).*)$", page),
 ]
 
-handler400 = partial(told, status=400)
-handler403 = partial(told, status=403)
-handler404 = partial(told, status=404)
-handler500 = partial(told, status=500)
+handler400 = partial(refuse, status=400)
+handler403 = partial(refuse, status=403)
+handler404 = partial(refuse, status=404)
+handler500 = partial(refuse, status=500)

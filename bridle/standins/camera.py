@@ -23,16 +23,16 @@ class Camera:
 
     def until_written_s(self, now_s: float) -> float:
         """Seconds from the shutter that closes now until the next trigger is taken."""
-        told = self.programme
-        if not told.buffer_frames:
-            return told.process_s + told.write_s
-        ready = now_s + told.process_s
+        programme = self.programme
+        if not programme.buffer_frames:
+            return programme.process_s + programme.write_s
+        ready = now_s + programme.process_s
         self._free_at = [at for at in self._free_at if at > now_s]
-        for _ in range(told.pictures):
-            self._free_at.append(max([ready, *self._free_at[-1:]]) + told.write_s)
+        for _ in range(programme.pictures):
+            self._free_at.append(max([ready, *self._free_at[-1:]]) + programme.write_s)
         # Room comes when so many pictures are written that the next frame's fit in.
-        over = len(self._free_at) + told.pictures - max(told.buffer_frames, told.pictures)
-        return max(told.process_s, self._free_at[over - 1] - now_s) if over > 0 else told.process_s
+        over = len(self._free_at) + programme.pictures - max(programme.buffer_frames, programme.pictures)
+        return max(programme.process_s, self._free_at[over - 1] - now_s) if over > 0 else programme.process_s
 
     def take(self) -> None:
         """Close the shutter on one more frame."""

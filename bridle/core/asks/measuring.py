@@ -221,8 +221,8 @@ def applied(card: AnyCard, key: str, result: Result, readings: list[list[float]]
     rounded = round(result.value, 6)
     place[last] = str(Fraction(str(rounded))) if isinstance(standing, str) else rounded
     singles = tuple(one.value for one in result.figures if one.key.startswith("reading."))
-    told = Measured(
+    measurement = Measured(
         field=asked.field, value=rounded, spread=round(result.spread, 6), readings=singles, on=on, note=note
     )
-    data["measured"] = [*data["measured"], told.model_dump(mode="json")]
+    data["measured"] = [*data["measured"], measurement.model_dump(mode="json")]
     return type(card).model_validate(data)

@@ -76,10 +76,12 @@ def lessened(shooting: Shooting, axes: Sequence[Axis], holds: Callable[[Shooting
     names = " and ".join(axis.name for axis in axes)
     if len(axes) == 1 and len(plan.move.keyframes) == 2 and move.visits is None and plan.move.visits is None:
         return [_end_there(plan, axes[0], move, edits)]
-    told = "Every keyframe of the {axes} comes that much nearer to the first; what does not fit into that is left out."
+    consequence = (
+        "Every keyframe of the {axes} comes that much nearer to the first; what does not fit into that is left out."
+    )
     slots = {"share": slot(low, "share"), "axes": slot(names)}
     label = "Go {share} of the way" if low else "Leave the {axes} still"
-    return [Fix(label=label, consequence=told, slots=slots, edits=edits)]
+    return [Fix(label=label, consequence=consequence, slots=slots, edits=edits)]
 
 
 def _end_there(plan: Plan, axis: Axis, move: Move, edits: tuple[Edit, ...]) -> Fix:

@@ -22,9 +22,9 @@ def shares(plan: Plan, solution: Solution) -> Floats:
             for name in ("ease_in_frames", "ease_out_frames", "ease_in_s", "ease_out_s", "curve", "legs")
         },
     )
-    told = schedule(ends, plan.clip, solution)
+    timing = schedule(ends, plan.clip, solution)
     return np.pad(
-        told.along(np.array([0.0, 1.0])), (told.span.first, solution.frames - 1 - told.span.last), mode="edge"
+        timing.along(np.array([0.0, 1.0])), (timing.span.first, solution.frames - 1 - timing.span.last), mode="edge"
     )
 
 

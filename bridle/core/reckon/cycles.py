@@ -50,14 +50,14 @@ class Cycle:
         return over if over > TOLERANCE_S else 0.0
 
 
-def room_left_s(beat: Beat, told: Exposures, rooms_s: Floats, moving_s: Floats) -> Floats:
+def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, moving_s: Floats) -> Floats:
     """What storing, moving and the margin leave of each beat for waking and exposing; shape (frames,).
 
     In seconds, negative where nothing is left. `moving_s` has the shape (visits, frames).
     """
     write = 0.0 if beat.buffer_frames else float(beat.write_s)
     settling = moving_s + np.where(moving_s > 0, float(beat.settle_s), 0.0)
-    store = told.processing_s + write
+    store = exposing.processing_s + write
     together = np.maximum(store, settling) if beat.write_while_moving else store + settling
     margins = np.maximum(float(beat.margin) * rooms_s, float(beat.least_margin_s))
     return np.asarray(rooms_s - together.sum(axis=0) - margins)
@@ -70,16 +70,16 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
     exposed.
     """
     travels = travel_times(plan, steps, times.frames)
-    moving, told = travels * (not beat.continuous), exposures(beat, plan.camera)
-    left = room_left_s(beat, told, times.rooms_s, moving)
+    moving, exposing = travels * (not beat.continuous), exposures(beat, plan.camera)
+    left = room_left_s(beat, exposing, times.rooms_s, moving)
     # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
-    longer = (exposed_s - exposed_s.min()) * (len(moving) * told.total_s / float(beat.exposure_s))
+    longer = (exposed_s - exposed_s.min()) * (len(moving) * exposing.total_s / float(beat.exposure_s))
     frame = int(np.argmin(left - TIE * moving.max(axis=0) - longer))
     visit = int(np.argmax(travels[:, frame]))
     slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
     step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
     grid = plan.clip.interval_step_s or cycle.FINEST_S
-    return _cycle(beat, told, frame, times.room_s(frame), grid, slowest, step, tuple(moving[:, frame].tolist()))
+    return _cycle(beat, exposing, frame, times.room_s(frame), grid, slowest, step, tuple(moving[:, frame].tolist()))
 
 
 def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
@@ -89,7 +89,7 @@ def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> floa
 
 def _cycle(
     beat: Beat,
-    told: Exposures,
+    exposing: Exposures,
     frame: int,
     interval: Fraction,
     grid: Fraction,
@@ -101,18 +101,18 @@ def _cycle(
     move_s = max(travels)
     settle, write = float(beat.settle_s) if move_s else 0.0, 0.0 if beat.buffer_frames else float(beat.write_s)
     need, between = cycle.round_need(
-        told.total_s,
-        told.processing_s + write,
+        exposing.total_s,
+        exposing.processing_s + write,
         [move + (settle if move else 0.0) for move in travels],
         wake=float(beat.wake_s),
-        each=float(beat.lag_s) + told.gaps_s,
+        each=float(beat.lag_s) + exposing.gaps_s,
         write_while_moving=beat.write_while_moving,
     )
     least = float(beat.least_margin_s)
     return Cycle(
         beat=beat,
         frame=frame,
-        exposures=told,
+        exposures=exposing,
         slowest=slowest,
         step=step,
         travels_s=travels,

@@ -51,7 +51,7 @@ def shift(plan: Plan, at: projecting.Poses) -> Shift:
     return Shift(np.max(list(px.values()), axis=0), worst, spot, parts)
 
 
-def _parts(told: Flow, frame: int, scale: float) -> dict[str, tuple[float, float]]:
+def _parts(flow: Flow, frame: int, scale: float) -> dict[str, tuple[float, float]]:
     return {
-        name: (float(told.across[name][frame]) * scale, float(told.up[name][frame]) * scale) for name in told.across
+        name: (float(flow.across[name][frame]) * scale, float(flow.up[name][frame]) * scale) for name in flow.across
     }

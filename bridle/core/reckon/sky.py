@@ -49,17 +49,17 @@ def sun_at(plan: Plan, at: Floats) -> Sun | None:
     return Sun(*sky.sun(place.latitude_deg, place.longitude_deg, at))
 
 
-def mask(name: str, plan: Plan, at: Poses, told: Sun) -> NDArray[np.bool_]:
+def mask(name: str, plan: Plan, at: Poses, sun: Sun) -> NDArray[np.bool_]:
     """At which frames the sun is in the picture, just outside it (flare), or throws the camera's shadow into it."""
-    from_normal = told.azimuth - normal_deg(plan)
+    from_normal = sun.azimuth - normal_deg(plan)
     if name == "shadow":
-        low = told.altitude > LOW_SHADOW_DEG
+        low = sun.altitude > LOW_SHADOW_DEG
         if not low.any():
             return low
-        return in_picture(plan, at, projecting.see_far(at, from_normal + 180, -told.altitude)) & low
-    up = told.altitude > UP_DEG
+        return in_picture(plan, at, projecting.see_far(at, from_normal + 180, -sun.altitude)) & low
+    up = sun.altitude > UP_DEG
     if not up.any():
         return up
-    seen = projecting.see_far(at, from_normal, told.altitude)
+    seen = projecting.see_far(at, from_normal, sun.altitude)
     inside = in_picture(plan, at, seen) & up
     return inside if name == "sun" else in_picture(plan, at, seen, NEAR_SHARE) & up & ~inside

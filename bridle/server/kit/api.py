@@ -222,19 +222,19 @@ def measure(request: HttpRequest, asked: Readings) -> Any:
     """What readings say about a card, and the card as it would be. Nothing is kept."""
     readings = _read(asked)
     try:
-        told = measuring.measure(asked.card, asked.key, readings)
-        after = measuring.applied(asked.card, asked.key, told, readings, asked.on, asked.note)
+        result = measuring.measure(asked.card, asked.key, readings)
+        after = measuring.applied(asked.card, asked.key, result, readings, asked.on, asked.note)
     except (ValueError, ValidationError) as error:
         raise ChangeRefusedError("readings", error) from error
     unit = next(one.unit for one in measuring.measures(asked.card) if one.key == asked.key)
     return Measuring(
-        value=told.value,
-        mean=told.mean,
-        spread=told.spread,
+        value=result.value,
+        mean=result.mean,
+        spread=result.spread,
         unit=unit,
-        accepted=told.accepted,
-        verdict=told.verdict,
-        odd=list(told.odd),
-        figures=told.figures,
-        card=after if told.accepted else None,
+        accepted=result.accepted,
+        verdict=result.verdict,
+        odd=list(result.odd),
+        figures=result.figures,
+        card=after if result.accepted else None,
     )

@@ -8,11 +8,11 @@ from bridle.core.subjects.motion.drives.every import AnyDrive
 
 def drives_text() -> str:
     """The drives in their order, as JSON by kind."""
-    told = {
+    entries = {
         drive.model_fields["kind"].default: {
             "name": drive.SHELF,
             "fields": [field._asdict() for field in drive.FIELDS],
         }
         for drive in get_args(AnyDrive)
     }
-    return json.dumps(told, ensure_ascii=False, indent=1) + "\n"
+    return json.dumps(entries, ensure_ascii=False, indent=1) + "\n"

@@ -142,42 +142,42 @@ def _programme(run_id: int) -> tuple[Plan, Programme]:
 
 
 def _view(run: Run, after: int, events: bool = True) -> RunView:
-    plan, told = _programme(run.pk)
+    plan, planned = _programme(run.pk)
     state = run.read_state()
     now = _now_s(run, state)
     # A run that is held up falls further behind with every second; what is left stays the same.
-    held_up = max(0.0, now - due_s(told, state, state.taken)) if state.phase in ("paused", "fault") else 0.0
-    end = told.end_s + state.shift_s + held_up
-    following = min(state.taken, told.frames - 1)
+    held_up = max(0.0, now - due_s(planned, state, state.taken)) if state.phase in ("paused", "fault") else 0.0
+    end = planned.end_s + state.shift_s + held_up
+    following = min(state.taken, planned.frames - 1)
     rows = list(run.events.filter(number__gte=max(after, run.events_count - MOST_EVENTS))) if events else []
     return RunView(
         id=run.pk,
         shoot_id=run.shoot_id,
         phase=state.phase,
         speed=run.speed,
-        frames=told.frames,
+        frames=planned.frames,
         taken=state.taken,
         now_s=now,
         delayed_s=state.shift_s + held_up,
-        next_due_s=due_s(told, state, state.taken) if state.taken < told.frames else None,
+        next_due_s=due_s(planned, state, state.taken) if state.taken < planned.frames else None,
         left_s=0.0 if run.ended_at else max(0.0, end - now),
-        finish=_clock(plan, told, end),
-        clock=_clock(plan, told, now),
-        position=told.place(following),
+        finish=_clock(plan, planned, end),
+        clock=_clock(plan, planned, now),
+        position=planned.place(following),
         units={axis.name: axis.unit for axis in plan.rig.axes},
         figures=progress(
-            told.start.timestamp(),
-            told.frames,
-            told.mean_interval_s,
+            planned.start.timestamp(),
+            planned.frames,
+            planned.mean_interval_s,
             state.shift_s,
             held_up,
-            _clock(plan, told, now).timestamp(),
+            _clock(plan, planned, now).timestamp(),
         ),
         trouble=trouble(run.pk),
         pending=_pending(run, state),
         entry_id=getattr(getattr(run, "entry", None), "pk", None),
         events_count=run.events_count,
-        events=[_line(plan, told, row) for row in rows],
+        events=[_line(plan, planned, row) for row in rows],
     )
 
 
@@ -194,11 +194,11 @@ def _now_s(run: Run, state: RunState) -> float:
     return run.now_s + (timezone.now() - run.saved_at).total_seconds() * run.speed
 
 
-def _clock(plan: Plan, told: Programme, at_s: float) -> datetime:
-    return instant(told.start, Fraction(at_s - LEAD_S), plan.shoot.place.zone)
+def _clock(plan: Plan, planned: Programme, at_s: float) -> datetime:
+    return instant(planned.start, Fraction(at_s - LEAD_S), plan.shoot.place.zone)
 
 
-def _line(plan: Plan, told: Programme, row: RunEvent) -> EventLine:
+def _line(plan: Plan, planned: Programme, row: RunEvent) -> EventLine:
     return EventLine(
-        number=row.number, clock=_clock(plan, told, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
+        number=row.number, clock=_clock(plan, planned, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
     )

@@ -15,7 +15,7 @@ from bridle.server.runs.models import LogEntry, Run, RunEvent
 ENDED = ("finished", "stopped")
 
 
-def record(run: Run, told: Programme, state: RunState, now_s: float, notes: Sequence[Note]) -> None:
+def record(run: Run, programme: Programme, state: RunState, now_s: float, notes: Sequence[Note]) -> None:
     """Keep a state with the notes that led to it; ends the run and logs it when the state is an end.
 
     A run that has taken every frame ends with the slot of the last one, on its own clock too.
@@ -29,15 +29,15 @@ def record(run: Run, told: Programme, state: RunState, now_s: float, notes: Sequ
         )
         run.events_count += len(notes)
         if state.phase == "finished":
-            now_s = max(now_s, told.end_s + state.shift_s)
+            now_s = max(now_s, programme.end_s + state.shift_s)
         run.state, run.now_s, run.saved_at = asdict(state), now_s, timezone.now()
         if state.phase in ENDED and run.ended_at is None:
             run.ended_at = run.saved_at
-            _log(run, told, state, now_s)
+            _log(run, programme, state, now_s)
         run.save(update_fields=["events_count", "state", "now_s", "saved_at", "ended_at"])
 
 
-def _log(run: Run, told: Programme, state: RunState, now_s: float) -> LogEntry:
+def _log(run: Run, programme: Programme, state: RunState, now_s: float) -> LogEntry:
     """What was planned, and what the run's clock says."""
     plan = run.read_plan()
     solution, _missing = solved(plan)
@@ -49,12 +49,12 @@ def _log(run: Run, told: Programme, state: RunState, now_s: float) -> LogEntry:
         outcome=state.phase,
         planned_frames=run.frames,
         taken_frames=state.taken,
-        planned_s=told.end_s - LEAD_S,
+        planned_s=programme.end_s - LEAD_S,
         taken_s=max(0.0, now_s - LEAD_S),
         delayed_s=state.shift_s,
         late_frames=counts["late"],
         restarts=counts["restart"],
         clip_planned_s=float(solution.clip),
-        clip_taken_s=float((state.taken // told.visits) / solution.rate),
-        visits=told.visits,
+        clip_taken_s=float((state.taken // programme.visits) / solution.rate),
+        visits=programme.visits,
     )

@@ -90,15 +90,15 @@ def rehearse_program(request: HttpRequest, ask: AskProgram) -> Any:
     """Write the drive's program, run that very text on the simulated controller, and tell what came of it."""
     try:
         lines = list(program(ask.plan))
-        told = rehearse(ask.plan, lines)
+        rehearsed = rehearse(ask.plan, lines)
     except (NothingToWriteError, GcodeError) as error:
         raise ChangeRefusedError("program", error) from error
     return Rehearsal(
         lines=len(lines),
         opening="".join(lines[:60]),
-        pictures=len(told.fired_s),
-        off_steps=told.off_steps,
-        fastest=told.fastest,
-        late_s=told.late_s,
-        ends_s=told.ends_s,
+        pictures=len(rehearsed.fired_s),
+        off_steps=rehearsed.off_steps,
+        fastest=rehearsed.fastest,
+        late_s=rehearsed.late_s,
+        ends_s=rehearsed.ends_s,
     )

@@ -67,8 +67,8 @@ def _open(shoot: Shoot, status: int = 200) -> HttpResponse:
     """A shoot as `Opened`, put together from JSON that is there already."""
     plan = read_kept(shoot)
     head = json.dumps(_opened(shoot), cls=DjangoJSONEncoder)[:-1]
-    told = sent_json(shoot, plan).decode()
-    return _json(f'{head}, "plan": {plan.model_dump_json()}, "evaluation": {told}}}', status)
+    evaluation_json = sent_json(shoot, plan).decode()
+    return _json(f'{head}, "plan": {plan.model_dump_json()}, "evaluation": {evaluation_json}}}', status)
 
 
 def _keep(plan: Plan) -> Shoot:
@@ -94,8 +94,8 @@ def list_shoots(request: HttpRequest, find: str = Query("", max_length=400), bin
     )
     found = [shoot for shoot in shoots if holds([shoot.sought, *_notes(shoot)], find)]
     in_bin = Shoot.objects.filter(binned_at__isnull=False).count()
-    told = b",".join(lines(found)).decode()
-    return _json(f'{{"shoots": [{told}], "in_bin": {in_bin}, "bin_days": {BIN_DAYS}}}')
+    listed = b",".join(lines(found)).decode()
+    return _json(f'{{"shoots": [{listed}], "in_bin": {in_bin}, "bin_days": {BIN_DAYS}}}')
 
 
 def _notes(shoot: Shoot) -> Iterator[str]:
@@ -193,8 +193,8 @@ def _made(ask: Ask) -> tuple[Plan, list[Edit]]:
 def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
     """Make changes to a plan and tell what follows. Nothing is kept."""
     plan, undo = _made(ask)
-    told = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluate(plan)))
-    return _json(told.model_dump_json())
+    answer = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluate(plan)))
+    return _json(answer.model_dump_json())
 
 
 @router.post("/drag", response={200: Dragged, 422: Trouble}, operation_id="drag")

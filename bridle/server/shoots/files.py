@@ -60,5 +60,5 @@ def _slug(name: str) -> str:
 
 def formats_text() -> str:
     """What the page offers to take along, as JSON by key: what it is called, and the end of its address."""
-    told = {made.key: {"title": made.title, "file": made.file} for made in FORMATS}
-    return json.dumps(told, ensure_ascii=False, indent=1) + "\n"
+    entries = {made.key: {"title": made.title, "file": made.file} for made in FORMATS}
+    return json.dumps(entries, ensure_ascii=False, indent=1) + "\n"

@@ -67,35 +67,35 @@ def _broken(shoot: Shoot, said: str) -> LineTold:
     return LineTold(id=shoot.pk, name=shoot.name, broken=said)
 
 
-def _worked_out(shoot: Shoot, plan: Plan, told: Evaluation) -> LineTold:
-    values = {quantity.quantity: quantity.value for quantity in told.clip.quantities}
-    solved, worst = told.frames is not None, told.snags[0] if told.snags else None
+def _worked_out(shoot: Shoot, plan: Plan, evaluation: Evaluation) -> LineTold:
+    values = {quantity.quantity: quantity.value for quantity in evaluation.clip.quantities}
+    solved, worst = evaluation.frames is not None, evaluation.snags[0] if evaluation.snags else None
     return LineTold(
         id=shoot.pk,
         name=shoot.name,
         place=plan.shoot.place.name,
         zone=plan.shoot.place.zone,
-        start=_start(told, plan.shoot.clock.at),
-        frames=told.frames,
-        interval_s=told.interval_s,
+        start=_start(evaluation, plan.shoot.clock.at),
+        frames=evaluation.frames,
+        interval_s=evaluation.interval_s,
         shoot_s=values["shoot"] if solved else None,
         clip_s=values["clip"] if solved else None,
         rate=values["rate"] if solved else None,
         worst=WorstSnag(severity=worst.severity, what=worst.what, slots=worst.slots) if worst else None,
-        figures=tuple(told.figures[key] for key in SHOWN if solved and key in told.figures),
-        traces=_small(told),
+        figures=tuple(evaluation.figures[key] for key in SHOWN if solved and key in evaluation.figures),
+        traces=_small(evaluation),
     )
 
 
-def _start(told: Evaluation, held: datetime) -> datetime:
+def _start(evaluation: Evaluation, held: datetime) -> datetime:
     """When the first frame is taken; what the clock holds while the clip is open."""
-    first = told.figures.get("time.first")
+    first = evaluation.figures.get("time.first")
     return datetime.fromtimestamp(first.value, UTC) if first else held
 
 
-def _small(told: Evaluation) -> dict[str, Series]:
+def _small(evaluation: Evaluation) -> dict[str, Series]:
     """The moves for a drawing of two inches: what the eye would miss is left out, extremes are not."""
-    return {name: _smaller(series) for name, series in told.traces.axes.items()} if told.traces else {}
+    return {name: _smaller(series) for name, series in evaluation.traces.axes.items()} if evaluation.traces else {}
 
 
 def _smaller(series: Series) -> Series:

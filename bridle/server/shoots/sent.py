@@ -69,18 +69,20 @@ def shown(figures: dict[str, Figure]) -> dict[str, Shown]:
     return {key: Shown(one.label, one.value, one.unit, one.exact) for key, one in figures.items()}
 
 
-def sent(told: Evaluation) -> Sent:
+def sent(evaluation: Evaluation) -> Sent:
     """An evaluation for the page."""
-    parts: dict[str, Any] = {name: getattr(told, name) for name in Evaluation.model_fields}
-    return Sent.model_construct(**{**parts, "figures": shown(told.figures)})
+    parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Evaluation.model_fields}
+    return Sent.model_construct(**{**parts, "figures": shown(evaluation.figures)})
 
 
 def brief(plan: Plan) -> Brief:
     """A plan evaluated for a drag."""
-    told = evaluate(plan, DRAGGED_POINTS, aside=False)
-    parts: dict[str, Any] = {name: getattr(told, name) for name in Brief.model_fields if name != "aside"}
-    snags = [Noticed.model_construct(**{n: getattr(one, n) for n in Noticed.model_fields}) for one in told.snags]
-    return Brief.model_construct(**{**parts, "figures": shown(told.figures), "snags": snags, "aside": list(ASIDE)})
+    evaluation = evaluate(plan, DRAGGED_POINTS, aside=False)
+    parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Brief.model_fields if name != "aside"}
+    snags = [Noticed.model_construct(**{n: getattr(one, n) for n in Noticed.model_fields}) for one in evaluation.snags]
+    return Brief.model_construct(
+        **{**parts, "figures": shown(evaluation.figures), "snags": snags, "aside": list(ASIDE)}
+    )
 
 
 # A version of a shoot never changes, so what is sent of it is worked out once.

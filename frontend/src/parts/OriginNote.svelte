@@ -10,7 +10,7 @@
   let { path, unit }: Props = $props();
 
   const sheet = theSheet();
-  const origin = $derived(sheet.told.origins[path]);
+  const origin = $derived(sheet.evaluation.origins[path]);
   const said = $derived(origin?.card_value == null ? '' : write(origin.card_value, unit, sheet.zone));
 
   function back() {

@@ -136,7 +136,7 @@
     </p>{/if}
   <nav aria-label="Chapters" class="no-print">
     {#each CHAPTERS as one, i (one.key)}
-      {@const open = sheet.told.snags.filter((snag) => snag.chapter === one.key).length}
+      {@const open = sheet.evaluation.snags.filter((snag) => snag.chapter === one.key).length}
       {@const here = one.key === chapter}
       <a
         href="/shoots/{sheet.id}/{one.key}"

@@ -11,12 +11,12 @@
 
   const sheet = theSheet();
   const MOST = 2;
-  const beat = $derived(sheet.told.beat);
+  const beat = $derived(sheet.evaluation.beat);
   const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
   const millis = (seconds: number) => Math.round(seconds * 1000) / 1000; // In the clip chapter the sentence itself says what its pegs cannot hold.
   const told = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
-  const snags = $derived(sheet.told.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
-  const open = $derived(sheet.told.clip.state);
+  const snags = $derived(sheet.evaluation.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
+  const open = $derived(sheet.evaluation.clip.state);
   // A length of hours is read to the second; its working has the rest.
   const onSite = $derived.by(() => {
     const shoot = sheet.figure('clip.shoot')?.value;
@@ -105,7 +105,10 @@
     <div>
       <dt>frames</dt>
       <dd>
-        <Working figure="clip.frames" shown={sheet.told.frames ? number(sheet.told.frames, 12) : '–'} />
+        <Working
+          figure="clip.frames"
+          shown={sheet.evaluation.frames ? number(sheet.evaluation.frames, 12) : '–'}
+        />
       </dd>
     </div>
     <div>

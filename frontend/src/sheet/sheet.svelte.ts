@@ -47,7 +47,7 @@ interface Step {
 export class Sheet {
   readonly id: number;
   plan = $state.raw<Plan>() as Plan;
-  told = $state.raw<Evaluation>() as Evaluation;
+  evaluation = $state.raw<Evaluation>() as Evaluation;
   troubles = new SvelteMap<string, string>();
   offline = $state('');
   undos = $state.raw<Step[]>([]);
@@ -74,7 +74,7 @@ export class Sheet {
   constructor(opened: Opened) {
     this.id = opened.id;
     this.plan = opened.plan;
-    this.told = opened.evaluation;
+    this.evaluation = opened.evaluation;
     this.saving = new Saving(
       opened.id,
       opened.version,
@@ -82,7 +82,7 @@ export class Sheet {
       () => this.#keepUnsaved()
     );
     this.playhead = new Playhead(
-      () => this.told.frames ?? 1,
+      () => this.evaluation.frames ?? 1,
       () => this.quantity('rate')?.value ?? 25
     );
   }
@@ -96,11 +96,11 @@ export class Sheet {
   }
 
   quantity(name: string) {
-    return this.told.clip.quantities.find((one) => one.quantity === name);
+    return this.evaluation.clip.quantities.find((one) => one.quantity === name);
   }
 
   figure(key: string): Shown | undefined {
-    const found = this.told.figures[key];
+    const found = this.evaluation.figures[key];
     return found && { ...found, key };
   }
 
@@ -220,9 +220,9 @@ export class Sheet {
     this.#remember(asked, answer.data.undo);
     this.plan = answer.data.plan;
     if ('brief' in answer.data) {
-      this.told = dragged(this.told, answer.data.brief);
+      this.evaluation = dragged(this.evaluation, answer.data.brief);
       this.#lookSoon();
-    } else this.told = answer.data.evaluation;
+    } else this.evaluation = answer.data.evaluation;
     this.saving.soon();
     return true;
   }
@@ -239,7 +239,7 @@ export class Sheet {
   async #look(): Promise<boolean> {
     const plan = this.plan;
     const answer = await api.POST('/api/evaluate', { body: { plan, changes: [] } });
-    if (answer.data && this.plan === plan) this.told = answer.data.evaluation;
+    if (answer.data && this.plan === plan) this.evaluation = answer.data.evaluation;
     return answer.data !== undefined;
   }
 
@@ -280,7 +280,7 @@ export class Sheet {
   /** Look at how it stood once, or at now again. */
   async lookAt(version: number | null): Promise<void> {
     if (version === null) {
-      if (this.#now) ({ plan: this.plan, told: this.told } = this.#now);
+      if (this.#now) ({ plan: this.plan, told: this.evaluation } = this.#now);
       this.#now = undefined;
       this.then = undefined;
       return;
@@ -289,10 +289,10 @@ export class Sheet {
     const path = { shoot_id: this.id, version };
     const answer = await api.GET('/api/shoots/{shoot_id}/revisions/{version}', { params: { path } });
     if (!answer.data) throw answer.error;
-    this.#now ??= { plan: this.plan, told: this.told };
+    this.#now ??= { plan: this.plan, told: this.evaluation };
     this.then = answer.data;
     this.plan = answer.data.plan;
-    this.told = answer.data.evaluation;
+    this.evaluation = answer.data.evaluation;
     this.said = '';
   }
 
@@ -338,7 +338,7 @@ export class Sheet {
     if (!theirs) return;
     const mine = this.saving.stale?.differences ?? [];
     this.plan = theirs.plan;
-    this.told = theirs.evaluation;
+    this.evaluation = theirs.evaluation;
     this.undos = [...this.undos, { edits: mine, merge: undefined, at: Date.now() }];
     this.redos = [];
     this.saving.tookTheirs(theirs.plan);

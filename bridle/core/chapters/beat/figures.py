@@ -17,26 +17,26 @@ def _seconds(symbol: str, label: str, value: Number) -> Term:
 
 
 def _exposing(one: Cycle, camera: Camera, prefix: str) -> list[Figure]:
-    beat, told = one.beat, one.exposures
+    beat, exposing = one.beat, one.exposures
     count = term("count", "exposures in a bracket", beat.bracket_frames, "")
     step = term("step", "from one to the next", beat.bracket_step_stops, "stops")
     bracket = (cycle.BRACKET, step, count) if beat.bracket_step_stops else (cycle.BRACKET_EVEN, count)
-    positions = term("positions", "focus positions", told.positions, "")
+    positions = term("positions", "focus positions", exposing.positions, "")
     gaps = (
         positions,
         count,
         _seconds("gap", "gap in the bracket", beat.bracket_gap_s),
-        _seconds("refocus", "focus move and settle", told.refocus_s),
-        _seconds("dark", "dark frames in between", told.dark_in_gaps_s),
+        _seconds("refocus", "focus move and settle", exposing.refocus_s),
+        _seconds("dark", "dark frames in between", exposing.dark_in_gaps_s),
     )
     exposure = term("exposure", "exposure", beat.exposure_s, "shutter")
-    factor = term("bracket", "sum of the bracket, in exposures", told.factor, "")
-    processing = (_seconds("dark", "last dark frame", told.dark_last_s), _seconds("merge", "merging", beat.merge_s))
+    factor = term("bracket", "sum of the bracket, in exposures", exposing.factor, "")
+    processing = (_seconds("dark", "last dark frame", exposing.dark_last_s), _seconds("merge", "merging", beat.merge_s))
     made = [
-        figure(f"{prefix}.bracket", "sum of the bracket, in exposures", told.factor, "", *bracket),
-        figure(f"{prefix}.exposures", "exposures", told.total_s, "s", cycle.EXPOSURES, exposure, factor, positions),
-        figure(f"{prefix}.gaps", "gaps", told.gaps_s, "s", cycle.GAPS, *gaps),
-        figure(f"{prefix}.processing", "processing", told.processing_s, "s", cycle.PROCESSING, *processing),
+        figure(f"{prefix}.bracket", "sum of the bracket, in exposures", exposing.factor, "", *bracket),
+        figure(f"{prefix}.exposures", "exposures", exposing.total_s, "s", cycle.EXPOSURES, exposure, factor, positions),
+        figure(f"{prefix}.gaps", "gaps", exposing.gaps_s, "s", cycle.GAPS, *gaps),
+        figure(f"{prefix}.processing", "processing", exposing.processing_s, "s", cycle.PROCESSING, *processing),
     ]
     return made + _stack(one, camera, prefix)
 
@@ -83,13 +83,13 @@ def _moving(one: Cycle, prefix: str) -> list[Figure]:
 
 def needed(one: Cycle, prefix: str) -> Figure:
     """What the cycle needs, as a figure."""
-    beat, told = one.beat, one.exposures
+    beat, exposing = one.beat, one.exposures
     terms = [
         _seconds("wake", "wake", beat.wake_s),
         _seconds("lag", "shutter lag", beat.lag_s),
-        _seconds("exposures", "exposures", told.total_s),
-        _seconds("gaps", "gaps", told.gaps_s),
-        _seconds("processing", "processing", told.processing_s),
+        _seconds("exposures", "exposures", exposing.total_s),
+        _seconds("gaps", "gaps", exposing.gaps_s),
+        _seconds("processing", "processing", exposing.processing_s),
         _seconds("write", "write, as the buffer takes it" if beat.buffer_frames else "write to card", one.write_s),
     ]
     visits = len(one.travels_s)

@@ -25,24 +25,24 @@ def parts_of(one: Cycle) -> tuple[BeatPart, ...]:
 
 def _visit(parts: list[BeatPart], one: Cycle, now: float, move_s: float) -> float:
     """Exposing at one place, storing, and moving on; returns when the next place can be exposed."""
-    beat, told = one.beat, one.exposures
+    beat, exposing = one.beat, one.exposures
     before = (
         ("lag", "shutter lag", float(beat.lag_s), "beat.lag_s", None),
         (
             "exposure",
             "exposure",
-            told.busy_s,
+            exposing.busy_s,
             "beat.exposure_s",
-            "beat.exposures" if told.busy_s != float(beat.exposure_s) else None,
+            "beat.exposures" if exposing.busy_s != float(beat.exposure_s) else None,
         ),
     )
     for name, label, length, place, figure in before:
         parts.append(_part(name, label, now, length, "outer", place, figure))
         now += length
     store = now
-    if told.processing_s:
-        parts.append(_part("process", "processing", store, told.processing_s, "outer", None, "beat.processing"))
-        store += told.processing_s
+    if exposing.processing_s:
+        parts.append(_part("process", "processing", store, exposing.processing_s, "outer", None, "beat.processing"))
+        store += exposing.processing_s
     if one.write_s:
         parts.append(_part("write", "write to card", store, one.write_s, "outer", "beat.write_s"))
     if not beat.continuous:

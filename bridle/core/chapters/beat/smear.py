@@ -97,8 +97,8 @@ def _speed(shooting: Shooting, axis: Axis) -> tuple[Term, list[Figure]]:
     step, own = float(steps[worst]), float(rooms[worst])
     pace = term("step", "longest step", step, unit), term("slot", "its slot", own, "s")
     label = f"{axis.name} at its fastest"
-    told = figure(f"beat.speed.{axis.name}", label, step / own, f"{unit}/s", FASTEST, *pace)
-    return term("speed", label, step / own, f"{unit}/s"), [told]
+    fastest = figure(f"beat.speed.{axis.name}", label, step / own, f"{unit}/s", FASTEST, *pace)
+    return term("speed", label, step / own, f"{unit}/s"), [fastest]
 
 
 def _of_axis(axis: Axis, speed: Term, opened: Open, near_mm: float | None) -> Iterator[tuple[Figure, bool]]:
@@ -115,9 +115,9 @@ def _of_axis(axis: Axis, speed: Term, opened: Open, near_mm: float | None) -> It
         roll = axis.name == "roll"
         way = math.radians(pace * exposure) if roll else pace * exposure / opened.focal_mm
         rule, terms = (SMEAR_ROLL, ()) if roll else (SMEAR_ZOOM, opened.terms("focal"))
-        told = (speed, *opened.terms("exposure", "half"), *terms)
+        shared = (speed, *opened.terms("exposure", "half"), *terms)
         label = f"smear by the {axis.name}, corner"
-        yield figure(f"beat.smear.{axis.name}", label, opened.half_px * way, "px", rule, *told), True
+        yield figure(f"beat.smear.{axis.name}", label, opened.half_px * way, "px", rule, *shared), True
     elif axis.name == "slide" and near_mm is not None:
         away = term("distance", "nearest mark, away from the rail", near_mm, "mm")
         px = lens.slide_smear_px(pace, exposure, opened.focal_mm, opened.width_px, opened.sensor_mm, near_mm)
@@ -129,10 +129,10 @@ def _together(parts: list[tuple[str, float]]) -> Figure:
     """All of them added up; a slide last, and only where it smears at all or nothing else does."""
     turned = [part for part in parts if part[0] != "slide"]
     slide = next((px for name, px in parts if name == "slide"), 0.0)
-    told = [*turned, ("slide", slide)] if slide or not turned else turned
+    counted = [*turned, ("slide", slide)] if slide or not turned else turned
     sums = [
         term(name, f"by the {name}, {'at the nearest mark' if name == 'slide' else 'at the edge'}", px, "px")
-        for name, px in told
+        for name, px in counted
     ]
-    rule = Formula(" + ".join(name for name, _px in told), SMEAR)
-    return figure("beat.smear", "smear while exposing", sum(px for _name, px in told), "px", rule, *sums)
+    rule = Formula(" + ".join(name for name, _px in counted), SMEAR)
+    return figure("beat.smear", "smear while exposing", sum(px for _name, px in counted), "px", rule, *sums)

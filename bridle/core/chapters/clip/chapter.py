@@ -20,34 +20,34 @@ KINDS = (*sentence.KINDS, *events.KINDS)
 
 def tell(known: Reckoning) -> Answer[ClipState]:
     """The sentence, and where it can be worked out the shoot on the clock."""
-    told, shooting = sentence.sentence(known.plan), known.shooting
-    figures, snags = list(told.figures), list(told.snags)
+    words, shooting = sentence.sentence(known.plan), known.shooting
+    figures, snags = list(words.figures), list(words.snags)
     if shooting is not None:
         shoot = known.plan, shooting.solution, shooting.timeline
         figures += [*clock_figures(*shoot), *event_figures(*shoot)]
         snags += event_snags(*shoot)
-    return Answer(_state(known, told), figures, snags)
+    return Answer(_state(known, words), figures, snags)
 
 
-def _state(known: Reckoning, told: Sentence) -> ClipState:
+def _state(known: Reckoning, words: Sentence) -> ClipState:
     found = known.found
     open_or_beyond = ("frames",) if known.shooting is None and not found.missing else found.missing
     return ClipState(
-        state="contradiction" if found.conflict else _solved_or_not(known, told),
-        quantities=_quantities(known.plan, told),
+        state="contradiction" if found.conflict else _solved_or_not(known, words),
+        quantities=_quantities(known.plan, words),
         missing=open_or_beyond,
-        rounding=tuple(RoundingNote(quantity=name, asked=float(a), got=float(b)) for name, a, b in told.rounding),
+        rounding=tuple(RoundingNote(quantity=name, asked=float(a), got=float(b)) for name, a, b in words.rounding),
     )
 
 
-def _solved_or_not(known: Reckoning, told: Sentence) -> Literal["solved", "too many", "free"]:
+def _solved_or_not(known: Reckoning, words: Sentence) -> Literal["solved", "too many", "free"]:
     if known.shooting:
         return "solved"
-    return "too many" if told.figures else "free"
+    return "too many" if words.figures else "free"
 
 
-def _quantities(plan: Plan, told: Sentence) -> tuple[QuantityState, ...]:
-    holds, figures = holds_of(plan), {figure.key: figure for figure in told.figures}
+def _quantities(plan: Plan, words: Sentence) -> tuple[QuantityState, ...]:
+    holds, figures = holds_of(plan), {figure.key: figure for figure in words.figures}
     made = []
     for name in QUANTITIES:
         figure, held = figures.get(f"clip.{name}"), holds.get(name)

@@ -121,19 +121,22 @@ def sentence(plan: Plan) -> Sentence:
 @lru_cache(maxsize=8)
 def _sentence(clip: Clip, frames: Frames, zone: str) -> Sentence:
     plan = _alone(clip, frames, zone)
-    found, told = find(plan), TOLD[frames.source]
+    found, teller = find(plan), TOLD[frames.source]
     if found.conflict is not None:
         return Sentence(snags=(_contradiction(plan, found.conflict),))
     if found.too_many and found.solution is None:
         return Sentence(snags=(_too_many(plan, found.frames),))
     if found.solution is None:
         return Sentence(snags=(_too_few(plan, found.free),))
-    figures, rounding = tuple(told.figures(plan, found.solution)), tuple(_roundings(told.asked(plan), found.solution))
+    figures, rounding = (
+        tuple(teller.figures(plan, found.solution)),
+        tuple(_roundings(teller.asked(plan), found.solution)),
+    )
     limits = [_too_many(plan, found.frames)] if found.too_many else []
     limits += [_beyond(plan, found.solution, name) for name in found.beyond]
     if limits:
         return Sentence(rounding, figures, tuple(limits))
-    return Sentence(rounding, figures, (*told.snags(plan, found.solution), *_odd_rate(plan, found.solution)))
+    return Sentence(rounding, figures, (*teller.snags(plan, found.solution), *_odd_rate(plan, found.solution)))
 
 
 def _alone(clip: Clip, frames: Frames, zone: str) -> Plan:

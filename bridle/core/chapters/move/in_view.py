@@ -94,5 +94,5 @@ def _end_on(shooting: Shooting, index: int) -> list[Fix]:
     if not in_picture(tried.plan, tried.poses, see_mark(tried.plan, tried.poses, plan.move.marks[index]))[-1]:
         return []
     slots = {"mark": slot(plan.move.marks[index].name)}
-    told = "The last keyframe points at it; the move there becomes another one."
-    return [Fix(label="End on the {mark}", consequence=told, slots=slots, edits=tuple(edits))]
+    consequence = "The last keyframe points at it; the move there becomes another one."
+    return [Fix(label="End on the {mark}", consequence=consequence, slots=slots, edits=tuple(edits))]

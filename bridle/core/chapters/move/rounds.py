@@ -156,8 +156,8 @@ def _closer(plan: Plan, axis: Axis, places: dict[str, Floats]) -> list[Fix]:
         inside = min(max(value, low), high)
         if inside != value:
             edits.append(Edit(path=f"{one.path}.{axis.name}_{axis.unit}", value=inside))
-    told = "The places beside the outermost keyframes come within reach; the framing there changes."
-    return [Fix(label="Bring the keyframes in", consequence=told, slots={}, edits=tuple(edits))] if edits else []
+    consequence = "The places beside the outermost keyframes come within reach; the framing there changes."
+    return [Fix(label="Bring the keyframes in", consequence=consequence, slots={}, edits=tuple(edits))] if edits else []
 
 
 def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:

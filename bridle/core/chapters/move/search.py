@@ -33,18 +33,18 @@ class Search:
     plan: Plan
     at: Poses
     times: Timeline
-    told: Sun
+    sun: Sun
     some: NDArray[np.int64]
 
     def first(self, tries: Iterable[T], helps: Callable[[T, Poses, Sun | None], bool]) -> T | None:
         """The first that helps. Few are looked at in full: what fails there a few times is given up."""
         few = self.at.some(self.some)
-        sun_few = Sun(self.told.azimuth[self.some], self.told.altitude[self.some])
+        sun_few = Sun(self.sun.azimuth[self.some], self.sun.altitude[self.some])
         looks = 0
         for one in tries:
             if not helps(one, few, sun_few):
                 continue
-            if len(self.some) == len(self.at) or helps(one, self.at, self.told):
+            if len(self.some) == len(self.at) or helps(one, self.at, self.sun):
                 return one
             looks += 1
             if looks == MOST_LOOKS:

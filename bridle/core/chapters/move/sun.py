@@ -45,17 +45,17 @@ AZIMUTH = Formula("azimuth", "the almanac, for this place and minute; true, with
 
 def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     """Figures of the sun, and snags of what it does to the picture."""
-    told = shooting.sun
-    if told is None or isinstance(shooting.plan.move.visits, Stations):
+    sun = shooting.sun
+    if sun is None or isinstance(shooting.plan.move.visits, Stations):
         return
-    yield from _figures(told)
+    yield from _figures(sun)
     if shooting.plan.rig.normal_bearing_deg is not None:
-        yield from _seen(shooting.plan, shooting.poses, shooting.timeline, told)
+        yield from _seen(shooting.plan, shooting.poses, shooting.timeline, sun)
 
 
-def _figures(told: Sun) -> Iterator[Figure]:
+def _figures(sun: Sun) -> Iterator[Figure]:
     for key, index, said in (("first", 0, "first"), ("last", -1, "last")):
-        for name, values in (("azimuth", told.azimuth % 360), ("altitude", told.altitude)):
+        for name, values in (("azimuth", sun.azimuth % 360), ("altitude", sun.altitude)):
             value = float(values[index])
             rule = Formula(name, AZIMUTH.source)
             yield figure(
@@ -68,13 +68,13 @@ def _figures(told: Sun) -> Iterator[Figure]:
             )
 
 
-def _seen(plan: Plan, at: Poses, times: Timeline, told: Sun) -> Iterator[Snag]:
+def _seen(plan: Plan, at: Poses, times: Timeline, sun: Sun) -> Iterator[Snag]:
     in_sight = False
     for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
         # Flare says nothing new where the sun itself comes in.
         if name == "flare" and in_sight:
             continue
-        found = mask(name, plan, at, told)
+        found = mask(name, plan, at, sun)
         if not found.any():
             continue
         in_sight |= name == "sun"
@@ -85,7 +85,7 @@ def _seen(plan: Plan, at: Poses, times: Timeline, told: Sun) -> Iterator[Snag]:
             "last": slot(str(last + 1)),
             "clock": slot(times.clock(first).timestamp(), "instant"),
         }
-        search = Search(name, plan, at, times, told, some_frames(len(at), runs))
+        search = Search(name, plan, at, times, sun, some_frames(len(at), runs))
         yield kind.at("shoot.clock.at", slots, [*_at_another_time(search), *_tilted(search), *_turned(search)])
 
 
@@ -101,8 +101,8 @@ def _at_another_time(search: Search) -> list[Fix]:
 
     def away(shift: int, at: Poses, _: Sun | None) -> bool:
         when = starts if len(at) == times.frames else starts[search.some]
-        told = sun_at(plan, when + shift * QUARTER_S)
-        return told is not None and not mask(search.name, plan, at, told).any()
+        sun = sun_at(plan, when + shift * QUARTER_S)
+        return sun is not None and not mask(search.name, plan, at, sun).any()
 
     shift = search.first(sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:], away)
     if shift is None:
@@ -132,9 +132,9 @@ def _tilted(search: Search) -> list[Fix]:
     low, high = (tilt.low, tilt.high) if tilt else (-90, 90)
     tries = [by for by in range(-30, 31) if by and low <= min(tilts) + by and max(tilts) + by <= high]
 
-    def away(by: int, at: Poses, told: Sun | None) -> bool:
-        assert told is not None
-        return not mask(search.name, plan, tilted_by(at, by), told).any()
+    def away(by: int, at: Poses, sun: Sun | None) -> bool:
+        assert sun is not None
+        return not mask(search.name, plan, tilted_by(at, by), sun).any()
 
     by = search.first(sorted(tries, key=abs), away)
     if by is None:
@@ -149,10 +149,10 @@ def _turned(search: Search) -> list[Fix]:
     """The rail put down in another direction: the nearest ten degrees that help."""
     plan, bearing = search.plan, normal_deg(search.plan)
 
-    def away(turn: int, at: Poses, told: Sun | None) -> bool:
-        assert told is not None
+    def away(turn: int, at: Poses, sun: Sun | None) -> bool:
+        assert sun is not None
         rig = plan.rig.model_copy(update={"normal_bearing_deg": (bearing + turn) % 360})
-        return not mask(search.name, plan.model_copy(update={"rig": rig}), at, told).any()
+        return not mask(search.name, plan.model_copy(update={"rig": rig}), at, sun).any()
 
     turn = search.first(sorted((10 * n for n in range(-17, 19) if n), key=abs), away)
     if turn is None:

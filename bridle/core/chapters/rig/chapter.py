@@ -19,13 +19,13 @@ ASIDE = KINDS
 def tell(known: Reckoning) -> Answer[RigState]:
     """The rig where there is one; what the drives are told where the clip is solved."""
     plan, put = known.plan, known.stack
-    told = drives.told(known.shooting) if known.shooting else drives.DrivesTold()
+    drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
     if not put.parts and not put.supports:
-        return Answer(RigState(drives=told.drives), told.figures, told.snags)
+        return Answer(RigState(drives=drives_told.drives), drives_told.figures, drives_told.snags)
     snags = [*joints.snags(plan, put), *loads.snags(plan, put), *power.snags(plan)]
     figures = [*joints.figures(plan, put), *loads.figures(plan, put), *power.figures(plan)]
-    state = RigState(standing=_standing(plan, put, snags), drives=told.drives)
-    return Answer(state, [*figures, *told.figures], [*snags, *told.snags])
+    state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives)
+    return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
 
 
 def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:

@@ -62,7 +62,7 @@ class DrivesTold:
     snags: list[Snag] = field(default_factory=list)
 
 
-def told(shooting: Shooting) -> DrivesTold:
+def tell(shooting: Shooting) -> DrivesTold:
     """What the drives are told; nothing where no card says what they are."""
     states: list[DriveState] = []
     figures: list[Figure] = []
@@ -145,11 +145,13 @@ def _differs(asked: Asked, does: float) -> Iterator[Snag]:
 def _end_there(asked: Asked, path: str, slots: dict[str, Slot], end: float) -> Fix:
     """End where the drive will be; where that lies beyond all bounds, leave the axis still."""
     if abs(end) <= (MOST_DEG if asked.rotary else MOST_MM):
-        told = "The shoot keeps its length; the move ends where the drive will be."
-        return Fix(label="End at {end}", consequence=told, slots=slots, edits=(Edit(path=path, value=end),))
-    told = "In so long a time it would go round and round; the move is done without it."
+        consequence = "The shoot keeps its length; the move ends where the drive will be."
+        return Fix(label="End at {end}", consequence=consequence, slots=slots, edits=(Edit(path=path, value=end),))
+    consequence = "In so long a time it would go round and round; the move is done without it."
     start = at(asked.plan, asked.plan.move.start, asked.axis.name)
-    return Fix(label="Leave the {axis} still", consequence=told, slots=slots, edits=(Edit(path=path, value=start),))
+    return Fix(
+        label="Leave the {axis} still", consequence=consequence, slots=slots, edits=(Edit(path=path, value=start),)
+    )
 
 
 def _longer(asked: Asked, does: float) -> list[Fix]:

@@ -74,9 +74,9 @@ def snags(plan: Plan) -> Iterator[Snag]:
         enough = float(int(drawn * 1.5) + 1)
         path = f"{COPIES}.{index}.card.gives_a"
         slots = {"drawn": slot(drawn, "A"), "battery": slot(battery.name), "gives": slot(battery.gives_a, "A")}
-        told = "Fused at the terminal. Measure voltage and polarity before anything is connected."
+        consequence = "Fused at the terminal. Measure voltage and polarity before anything is connected."
         label, edits = "Plan with one that gives {enough}", (Edit(path=path, value=enough),)
-        fix = Fix(label=label, consequence=told, slots={"enough": slot(enough, "A")}, edits=edits)
+        fix = Fix(label=label, consequence=consequence, slots={"enough": slot(enough, "A")}, edits=edits)
         yield WEAK.at(path, slots, [fix])
     yield from _thin(plan, battery, drawn)
 

@@ -126,7 +126,7 @@ def lets_go(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
     if pull(steep) <= detent:
         return
     slots = {"slope": slot(steep, "deg"), "pull": slot(pull(steep), "N·mm"), "detent": slot(detent, "N·mm")}
-    told = "It stays where it is when the power goes. Steeper only with a brake or a counterweight."
+    consequence = "It stays where it is when the power goes. Steeper only with a brake or a counterweight."
     index = next(i for i, copy in enumerate(plan.kit.copies) if copy.card is rail)
     braked = math.ceil(pull(steep) * 2)
     brake = Fix(
@@ -135,5 +135,5 @@ def lets_go(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
         slots={"braked": slot(braked, "N·mm")},
         edits=(Edit(path=f"{COPIES}.{index}.card.drive.detent_nmm", value=float(braked)),),
     )
-    fixes = [*_gentler(plan, _steepest(lambda slope: pull(slope) <= detent, steep), told), brake]
+    fixes = [*_gentler(plan, _steepest(lambda slope: pull(slope) <= detent, steep), consequence), brake]
     yield LETS_GO.at("rig.standing.slope_deg", slots, fixes)

@@ -91,11 +91,11 @@ def sags(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
         after = 2 * beams.slope_deg(load_n(stack), beams.WORST_SLOPE_AT, span, rail.beam.modulus_gpa, inertia) * scale
         if after <= SAG_PX:
             slots = {"count": slot(str(count)), "after": slot(after, "px")}
-            told = "The camera nods by {after} then. Level them together, tighten, level again."
+            consequence = "The camera nods by {after} then. Level them together, tighten, level again."
             fixes.append(
                 Fix(
                     label="Stand it on {count} supports",
-                    consequence=told,
+                    consequence=consequence,
                     slots=slots,
                     edits=tuple(with_supports(plan, count)),
                 )
@@ -105,8 +105,8 @@ def sags(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Snag]:
     thicker = math.ceil(rail.beam.outer_mm * factor) + rail.beam.inner_mm * 0
     index = next(i for i, copy in enumerate(plan.kit.copies) if copy.card is rail)
     solid = {**rail.beam.model_dump(mode="json"), "outer_mm": float(thicker), "inner_mm": 0.0}
-    told = "Solid rods of that size sag less than two pixels; the rail grows heavier."
+    consequence = "Solid rods of that size sag less than two pixels; the rail grows heavier."
     slots = {"thicker": slot(thicker, "mm")}
     edits = (Edit(path=f"{COPIES}.{index}.card.beam", value=solid),)
-    fixes.append(Fix(label="Plan with rods of {thicker}", consequence=told, slots=slots, edits=edits))
+    fixes.append(Fix(label="Plan with rods of {thicker}", consequence=consequence, slots=slots, edits=edits))
     yield SAGS.at(f"{COPIES}.{index}.card.beam", {"pixels": slot(pixels, "px")}, fixes)

@@ -96,7 +96,7 @@
       <p class="line">
         In all <Working figure="clip.frames" /> in <Working figure="clip.shoot" />, finished at
         <Working figure="time.finish" />.
-        {#each sheet.told.clip.rounding as note (note.quantity)}
+        {#each sheet.evaluation.clip.rounding as note (note.quantity)}
           Whole frames and blending make it {duration(Math.abs(note.got - note.asked))}
           {note.got > note.asked ? 'longer' : 'shorter'} than the segments add up to.
         {/each}

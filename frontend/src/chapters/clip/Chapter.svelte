@@ -26,9 +26,9 @@
     { before: 'they last', name: 'clip', after: ',' },
     { before: '', name: 'speed_up', after: ' faster than life.' }
   ];
-  const clip = $derived(sheet.told.clip);
-  const clash = $derived(sheet.told.snags.find((snag) => snag.code === 'holds-contradict'));
-  const few = $derived(sheet.told.snags.find((snag) => snag.code === 'holds-too-few'));
+  const clip = $derived(sheet.evaluation.clip);
+  const clash = $derived(sheet.evaluation.snags.find((snag) => snag.code === 'holds-contradict'));
+  const few = $derived(sheet.evaluation.snags.find((snag) => snag.code === 'holds-too-few'));
   const involved = $derived(new Set(clash ? clip.missing : []));
   const pegged = $derived(clip.quantities.filter((one) => one.held).length);
   const leaf = $derived(sheet.leaf);

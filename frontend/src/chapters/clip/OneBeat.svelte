@@ -11,7 +11,7 @@
 
   const sheet = theSheet();
   const beat = $derived(sheet.plan.beat);
-  const told = $derived(sheet.told.beat);
+  const told = $derived(sheet.evaluation.beat);
   const NAMES: Record<string, string> = {
     'shoot-move-shoot': 'Shoot, move, shoot',
     continuous: 'Move all the time'
@@ -41,7 +41,7 @@
 {#if told}<BeatStrip beat={told} />{/if}
 <div class="parts">
   {#each PARTS as part (part.path)}
-    {@const origin = sheet.told.origins[`beat.${part.path}`]}
+    {@const origin = sheet.evaluation.origins[`beat.${part.path}`]}
     <div>
       <span class="label">{part.label}</span>
       <Editable path="beat.{part.path}" label={part.label} value={exact(beat[part.path])} unit={part.unit} />
@@ -161,7 +161,7 @@
         value={beat.buffer_frames}
         unit="frames"
       />{#if beat.buffer_frames}:
-        {#if sheet.told.stalls_at !== null}full after {number(sheet.told.stalls_at, 12)} frames (about
+        {#if sheet.evaluation.stalls_at !== null}full after {number(sheet.evaluation.stalls_at, 12)} frames (about
           <Working figure="buffer.estimate" />){:else}it never fills up in this shoot{/if}{:else}: the camera
         refuses a trigger while it writes{/if}
     </p>
@@ -211,7 +211,7 @@
   </section>
 </div>
 
-{#if sheet.told.schools.length}
+{#if sheet.evaluation.schools.length}
   <table>
     <caption>Two ways to move</caption>
     <thead>
@@ -225,7 +225,7 @@
       </tr>
     </thead>
     <tbody>
-      {#each sheet.told.schools as one (one.school)}
+      {#each sheet.evaluation.schools as one (one.school)}
         <tr class:here={one.here}>
           <th scope="row">{NAMES[one.school]}<span class="label suits">{one.suits}</span></th>
           <td data-label="shortest interval"><Working figure="school.{one.school}.shortest" /></td>

@@ -9,7 +9,7 @@
 
   const sheet = theSheet();
   const values = $derived(
-    Object.fromEntries(sheet.told.clip.quantities.map((one) => [one.quantity, one.value ?? 0]))
+    Object.fromEntries(sheet.evaluation.clip.quantities.map((one) => [one.quantity, one.value ?? 0]))
   );
   const clip = $derived(sheet.plan.clip);
   const RATES = [
@@ -40,9 +40,9 @@
     ]);
 </script>
 
-{#if sheet.told.clip.state === 'solved' && sheet.told.frames}
+{#if sheet.evaluation.clip.state === 'solved' && sheet.evaluation.frames}
   <ClipFold
-    frames={sheet.told.frames}
+    frames={sheet.evaluation.frames}
     clip={values.clip ?? 0}
     rate={values.rate ?? 25}
     speedUp={values.speed_up ?? 1}

@@ -236,7 +236,7 @@
             path="move.passes.{n}.interval_s"
             label="interval of {pass.name}"
             value={pass.interval_s === null || pass.interval_s === undefined
-              ? (sheet.told.interval_s ?? null)
+              ? (sheet.evaluation.interval_s ?? null)
               : exact(pass.interval_s)}
             unit="s"
             exactText
@@ -305,8 +305,8 @@
       <button type="button" class="link" onclick={() => put('move.live_s', null)}>not live</button>
     {/if}
     <p class="mono-note gap">
-      {number(sheet.told.view?.visits ?? 1, 12)}
-      {(sheet.told.view?.visits ?? 1) === 1 ? 'picture' : 'pictures'} in each cycle now.
+      {number(sheet.evaluation.view?.visits ?? 1, 12)}
+      {(sheet.evaluation.view?.visits ?? 1) === 1 ? 'picture' : 'pictures'} in each cycle now.
     </p>
   </section>
 </div>

@@ -16,10 +16,10 @@
   onMount(() => void rig.look());
   const axes = $derived(sheet.plan.rig.axes);
   const move = $derived(sheet.plan.move);
-  const told = $derived(sheet.told.drives);
+  const told = $derived(sheet.evaluation.drives);
   const control = $derived(sheet.plan.rig.controller);
   const hand = $derived(told.filter((one) => one.drive === 'scale').map((one) => one.axis));
-  const frames = $derived(sheet.told.view?.keyframes ?? []);
+  const frames = $derived(sheet.evaluation.view?.keyframes ?? []);
   const STEPS = { mm: [0.1, 1, 10, 100], deg: [0.1, 1, 5, 20] } as const;
   let step = $state(1);
   const referenced = (name: string) => rig.state?.at[name as keyof typeof rig.state.at] !== undefined;
@@ -98,7 +98,7 @@
         <button
           type="button"
           class="act quiet"
-          disabled={rig.busy || !sheet.told.frames}
+          disabled={rig.busy || !sheet.evaluation.frames}
           onclick={() => void rig.rehearse()}>Rehearse the program</button
         >
         <span class="label">on the simulated controller, the very text that is taken along</span>
@@ -201,7 +201,7 @@
             <button
               type="button"
               class="link"
-              disabled={!all || !sheet.told.frames}
+              disabled={!all || !sheet.evaluation.frames}
               onclick={() => capture(frames[n] ?? 0)}>take as {n + 1}</button
             >
           </span>
@@ -209,7 +209,7 @@
         <button
           type="button"
           class="link"
-          disabled={!all || !sheet.told.frames}
+          disabled={!all || !sheet.evaluation.frames}
           onclick={() => capture(sheet.playhead.at)}
           >take at the playhead, frame {number(sheet.playhead.at + 1, 12)}</button
         >

@@ -14,8 +14,8 @@
   const sheet = theSheet();
   const move = $derived(sheet.plan.move);
   const axes = $derived(sheet.plan.rig.axes);
-  const frames = $derived(sheet.told.view?.keyframes ?? []);
-  const traces = $derived(sheet.told.traces);
+  const frames = $derived(sheet.evaluation.view?.keyframes ?? []);
+  const traces = $derived(sheet.evaluation.traces);
   const last = $derived(move.keyframes.length - 1);
   const moment = new Moment();
   $effect(() => moment.look(sheet.plan, sheet.playhead.at));
@@ -167,7 +167,7 @@
   <button
     type="button"
     class="link"
-    disabled={!sheet.told.frames}
+    disabled={!sheet.evaluation.frames}
     onclick={() => void sheet.change([{ do: 'keyframe', frame: sheet.playhead.at }])}
     >+ keyframe at the playhead</button
   >

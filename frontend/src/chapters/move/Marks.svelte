@@ -14,7 +14,7 @@
   const move = $derived(sheet.plan.move);
   const marks = $derived(move.marks);
   const follow = $derived(move.follow);
-  const sights = $derived(sheet.told.view?.sights ?? []);
+  const sights = $derived(sheet.evaluation.view?.sights ?? []);
   const cues = $derived(sights.filter((one) => one.cue));
   let open = $state(0);
   const one = $derived(marks[open]);

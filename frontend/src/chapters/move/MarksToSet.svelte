@@ -31,8 +31,11 @@
 
 <h3>Marks to set by hand</h3>
 <p class="row no-print">
-  <button type="button" class="act quiet" disabled={busy || !sheet.told.frames} onclick={() => void make()}
-    >{list ? 'List them again' : 'List the marks'}</button
+  <button
+    type="button"
+    class="act quiet"
+    disabled={busy || !sheet.evaluation.frames}
+    onclick={() => void make()}>{list ? 'List them again' : 'List the marks'}</button
   >
   {#if list}<button type="button" class="link" onclick={() => window.print()}>print the list</button>{/if}
   <span class="label">for {axes.join(', ')}; one line for each new mark of a scale</span>

@@ -6,7 +6,7 @@
   const sheet = theSheet();
   const has = (key: string) => sheet.figure(key) !== undefined;
   const found = (codes: readonly string[]) =>
-    sheet.told.snags.find((snag) => codes.includes(snag.code))?.severity;
+    sheet.evaluation.snags.find((snag) => codes.includes(snag.code))?.severity;
   const continuous = $derived(sheet.plan.beat.school === 'continuous');
   const rows = $derived(
     [

@@ -13,7 +13,7 @@
   const sheet = theSheet();
   const picture = $derived(sheet.plan.picture ?? {});
   const post = $derived(sheet.plan.move.post);
-  const view = $derived(sheet.told.view);
+  const view = $derived(sheet.evaluation.view);
   const SHAPES = (['as shot', '3:2', '4:3', '16:9', '1:1', '9:16'] as const).map((value) => ({
     value,
     label: value

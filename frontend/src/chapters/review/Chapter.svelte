@@ -8,8 +8,8 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
-  const review = $derived(sheet.told.review);
-  const snags = $derived(sheet.told.snags);
+  const review = $derived(sheet.evaluation.review);
+  const snags = $derived(sheet.evaluation.snags);
   const stops = $derived(snags.filter((snag) => snag.severity === 'stop').length);
   const when = $derived(`${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}`);
   const finish = $derived(sheet.figure('time.finish')?.value);
@@ -51,7 +51,7 @@
       <button
         type="button"
         class="act quiet"
-        disabled={!sheet.told.frames}
+        disabled={!sheet.evaluation.frames}
         onclick={() => void take('frames')}>Frame table, CSV</button
       >
       <button type="button" class="act quiet" onclick={() => void take('plan')}>Plan, JSON</button>
@@ -68,11 +68,15 @@
       <h2>{sheet.plan.shoot.name}</h2>
       <p>{[sheet.plan.shoot.place.name, when, sheet.plan.shoot.subject].filter(Boolean).join(' · ')}</p>
     </header>
-    {#if sheet.told.frames && clip && rate}
+    {#if sheet.evaluation.frames && clip && rate}
       <p class="line">
-        {write(sheet.told.frames, 'frames')}, one every {write(sheet.told.interval_s ?? 0, 's')}{finish
-          ? `, finished ${clock(finish, sheet.zone)}`
-          : ''}. {write(clip, 's')} of clip at {write(rate, 'rate')}.
+        {write(sheet.evaluation.frames, 'frames')}, one every {write(
+          sheet.evaluation.interval_s ?? 0,
+          's'
+        )}{finish ? `, finished ${clock(finish, sheet.zone)}` : ''}. {write(clip, 's')} of clip at {write(
+          rate,
+          'rate'
+        )}.
       </p>
     {/if}
     <div class="sheets">

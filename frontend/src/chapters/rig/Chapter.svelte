@@ -15,7 +15,7 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
-  const rig = $derived(sheet.told.rig);
+  const rig = $derived(sheet.evaluation.rig);
   const copies = $derived(sheet.plan.kit.copies);
   const standing = $derived(sheet.plan.rig.standing);
   const JOINS = ['support', 'mount', 'axis', 'body', 'phone'];
@@ -109,7 +109,7 @@
   const others = $derived(
     copies.map((copy, i) => ({ copy, i })).filter(({ copy }) => !JOINS.includes(copy.card.kind))
   );
-  const snags = $derived(sheet.told.snags.filter((snag) => snag.chapter === 'rig'));
+  const snags = $derived(sheet.evaluation.snags.filter((snag) => snag.chapter === 'rig'));
   const total = $derived(copies.reduce((sum, copy) => sum + (copy.card.mass_g ?? 0), 0));
   /** A rig to begin with: the first of each thing that is on the shelf. */
   const starters = $derived(
@@ -331,7 +331,7 @@
 
     <div>
       <h3>What the drives are told</h3>
-      {#each sheet.told.drives as drive (drive.axis)}
+      {#each sheet.evaluation.drives as drive (drive.axis)}
         <p class="drive">
           <b>{drive.axis}</b> <span class="label">{drive.drive}</span><br />
           {drive.words}.

@@ -39,7 +39,7 @@
   let tick = $state(0);
 
   const run = $derived(watch.run);
-  const stops = $derived(sheet.told.snags.filter((snag) => snag.severity === 'stop'));
+  const stops = $derived(sheet.evaluation.snags.filter((snag) => snag.severity === 'stop'));
   // Between two looks the clock of a run goes on by itself, at the run's own speed.
   const since = $derived(
     run && watch.under && run.speed > 0 && run.phase !== 'ready'
@@ -197,12 +197,12 @@
         <button
           type="button"
           class="act"
-          disabled={asking || !sheet.told.frames}
+          disabled={asking || !sheet.evaluation.frames}
           onclick={() => void begin()}
         >
           {run ? 'Run it again' : 'Start the run'}
         </button>
-        {#if !sheet.told.frames}<p class="mono-note">
+        {#if !sheet.evaluation.frames}<p class="mono-note">
             The sentence has to fix frames and interval first.
           </p>{/if}
       {/if}

@@ -13,7 +13,7 @@
       ? [camera.picture_height_px, camera.picture_width_px]
       : [camera.picture_width_px, camera.picture_height_px]
   );
-  const view = $derived(sheet.told.view);
+  const view = $derived(sheet.evaluation.view);
   const post = $derived(sheet.plan.move.post);
   const level = $derived(sheet.plan.picture?.level_deg ?? 0);
   let width = $state(500);
@@ -45,7 +45,7 @@
     };
   };
   const now = $derived.by(() => {
-    const [x, y, w, h] = cropAt(sheet.told, sheet.playhead.frame);
+    const [x, y, w, h] = cropAt(sheet.evaluation, sheet.playhead.frame);
     return { x: kept.x + x * kept.w, y: kept.y + y * kept.h, w: w * kept.w, h: h * kept.h };
   });
   const ends = $derived(

@@ -43,14 +43,14 @@
   let rest = 0;
   let work = $state(0);
 
-  const view = $derived(sheet.told.view);
-  const frames = $derived(sheet.told.frames ?? 1);
+  const view = $derived(sheet.evaluation.view);
+  const frames = $derived(sheet.evaluation.frames ?? 1);
   const aspect = $derived(view ? (view.delivered_px[0] ?? 3) / (view.delivered_px[1] ?? 2) : 1.5);
   const drawn = $derived.by(() => {
     const wide = Math.min(aspect >= 1 ? width : width * 0.62, big ? 1280 : 640);
     return { width: Math.max(16, Math.round(wide)), height: Math.max(16, Math.round(wide / aspect)) };
   });
-  const pose = $derived(poseAt(sheet.told, head.frame));
+  const pose = $derived(poseAt(sheet.evaluation, head.frame));
 
   function inks(): Inks {
     const style = getComputedStyle(document.documentElement);
@@ -102,7 +102,7 @@
     const context = canvas?.getContext('2d');
     if (!model || !context || recording !== 'no') return;
     const { width, height } = drawn;
-    const [frame, ...seen] = [head.frame, sheet.told, scene, { ...shown }];
+    const [frame, ...seen] = [head.frame, sheet.evaluation, scene, { ...shown }];
     const draw = () => {
       if (!seen.length || !canvas) return;
       canvas.width = width;
@@ -120,8 +120,8 @@
     const began = performance.now();
     const moving = head.playing || began - shownAt < REST_MS;
     scale(moving ? (slow ? COARSE : 1) : model.fine);
-    paint(context, model, sheet.plan, sheet.told, frame);
-    if (shown.onion) skins(context, model, sheet.told, frames);
+    paint(context, model, sheet.plan, sheet.evaluation, frame);
+    if (shown.onion) skins(context, model, sheet.evaluation, frames);
     lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
     shownAt = performance.now();
     count(shownAt - began);
@@ -173,7 +173,7 @@
         film,
         frames,
         head.rate(),
-        (frame) => model && paint(context, model, sheet.plan, sheet.told, frame),
+        (frame) => model && paint(context, model, sheet.plan, sheet.evaluation, frame),
         (now) => (share = now),
         () => recording === 'stop'
       );

@@ -12,7 +12,9 @@
   const WIDTH = 280;
   const TOP = 12;
   const BASE = 58;
-  const steps = $derived(Math.max(1, (sheet.figure('clip.moving')?.value ?? sheet.told.frames ?? 2) - 1));
+  const steps = $derived(
+    Math.max(1, (sheet.figure('clip.moving')?.value ?? sheet.evaluation.frames ?? 2) - 1)
+  );
   const rate = $derived(sheet.quantity('rate')?.value ?? 25);
   // Counted in frames, or in seconds of clip.
   const asked = $derived({ in: counted('in'), out: counted('out') });
@@ -24,10 +26,10 @@
       : Math.round(exact(seconds) * rate);
   }
   const passing = $derived.by(() => {
-    const passed = sheet.told.view?.shift_share;
+    const passed = sheet.evaluation.view?.shift_share;
     const most = Math.max(...(passed?.values ?? []), 0);
     if (!passed || most === 0) return '';
-    const frames = framesOf(passed, sheet.told.frames ?? 1);
+    const frames = framesOf(passed, sheet.evaluation.frames ?? 1);
     const last = frames.at(-1) || 1;
     // After the last frame nothing passes any more.
     return frames

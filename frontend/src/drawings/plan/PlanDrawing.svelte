@@ -40,7 +40,7 @@
   );
   const head = $derived(turns ?? { low: -180, high: 180, name: 'pan' as const });
   const fov = $derived(sheet.figure('view.across')?.value ?? 50);
-  const view = $derived(sheet.told.view);
+  const view = $derived(sheet.evaluation.view);
   const normal = $derived(sheet.plan.rig.normal_bearing_deg);
   const slope = $derived(Math.cos(((sheet.plan.rig.standing?.slope_deg ?? 0) * Math.PI) / 180));
   const placed = $derived(
@@ -71,19 +71,19 @@
   const grid = $derived(square(to.mmX(width) - to.mmX(0)));
   const gridX = $derived(range(to.mmX(0), to.mmX(width), grid));
   const gridY = $derived(range(0, to.mmY(0), grid));
-  const now = $derived(poseAt(sheet.told, sheet.playhead.frame));
-  const sun = $derived(sunAt(sheet.told, sheet.playhead.frame));
+  const now = $derived(poseAt(sheet.evaluation, sheet.playhead.frame));
+  const sun = $derived(sunAt(sheet.evaluation, sheet.playhead.frame));
   const swept = $derived.by(() => {
-    const frames = sheet.told.frames ?? 1;
+    const frames = sheet.evaluation.frames ?? 1;
     const poses = Array.from({ length: SWEPT }, (_, n) =>
-      poseAt(sheet.told, ((frames - 1) * n) / (SWEPT - 1))
+      poseAt(sheet.evaluation, ((frames - 1) * n) / (SWEPT - 1))
     );
     return poses.filter((pose) => pose !== null);
   });
   const sunPath = $derived.by(() => {
-    const frames = sheet.told.frames ?? 1;
+    const frames = sheet.evaluation.frames ?? 1;
     if (normal === null || normal === undefined || !view?.sun) return '';
-    const points = Array.from({ length: 24 }, (_, n) => sunAt(sheet.told, ((frames - 1) * n) / 23));
+    const points = Array.from({ length: 24 }, (_, n) => sunAt(sheet.evaluation, ((frames - 1) * n) / 23));
     return points
       .map((one, n) => {
         const [x, y] = onCompass((one?.azimuth ?? 0) - normal, 26);
@@ -92,7 +92,7 @@
       .join('');
   });
   /** Where the pace of the picture is too quick: the worst frame, on the rail. */
-  const quick = $derived(sheet.told.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code)));
+  const quick = $derived(sheet.evaluation.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code)));
 
   /** What the picture suffers, where it comes from: told at the foot of the drawing. */
   const SUFFERS: Record<string, string> = {
@@ -103,12 +103,12 @@
     'axis-too-slow': '{axis} too slow: {time} a step'
   };
   const suffers = $derived(
-    sheet.told.snags
+    sheet.evaluation.snags
       .filter((snag) => SUFFERS[snag.code])
       .map((snag) => ({ snag, said: fill(SUFFERS[snag.code]!, snag.slots, sheet.zone) }))
       .slice(0, 4)
   );
-  const sags = $derived(sheet.told.snags.some((snag) => snag.code === 'rail-sags'));
+  const sags = $derived(sheet.evaluation.snags.some((snag) => snag.code === 'rail-sags'));
 
   const MOST_LINES = 400;
 
@@ -409,7 +409,7 @@
       {@const x = to.x(key.slide_mm * slope)}
       {@const tip = ahead(
         key.slide_mm * slope,
-        led ? (poseAt(sheet.told, view?.keyframes[n] ?? 0)?.pan ?? 0) : key.pan_deg,
+        led ? (poseAt(sheet.evaluation, view?.keyframes[n] ?? 0)?.pan ?? 0) : key.pan_deg,
         grip * (1 - 0.11 * (n % 4))
       )}
       {@const y = to.y(0) + (rows[n] ?? 0) * 27}

@@ -18,7 +18,7 @@
   const slope = $derived(sheet.plan.rig.standing?.slope_deg ?? 0);
   const fov = $derived(sheet.figure('view.upright')?.value ?? 38);
   const tilts = $derived(sheet.plan.rig.axes.find((axis) => axis.name === 'tilt'));
-  const now = $derived(poseAt(sheet.told, sheet.playhead.frame));
+  const now = $derived(poseAt(sheet.evaluation, sheet.playhead.frame));
   const marks = $derived(
     move.marks
       .map((mark, index) => ({ mark, index }))

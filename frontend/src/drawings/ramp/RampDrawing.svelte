@@ -12,9 +12,9 @@
   const WIDTH = $derived(Math.max(240, width));
   const TALL = 190;
   const BASE = 158;
-  const map = $derived(sheet.told.traces?.map);
+  const map = $derived(sheet.evaluation.traces?.map);
   const rate = $derived(sheet.quantity('rate')?.value ?? 25);
-  const frames = $derived(sheet.told.frames ?? 0);
+  const frames = $derived(sheet.evaluation.frames ?? 0);
   const length = $derived(elapsedAt(map, Math.max(0, frames - 1)));
   const clip = $derived(frames / rate);
   const x = $derived(scaleLinear([0, Math.max(length, 1e-6)], [44, WIDTH - 12]));

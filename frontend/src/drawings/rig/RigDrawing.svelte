@@ -33,7 +33,7 @@
   const now = $derived.by(() => {
     if (!slide) return 0;
     if (tried !== null) return tried;
-    const path = sheet.told.traces?.axes.slide;
+    const path = sheet.evaluation.traces?.axes.slide;
     return path ? valueAt(path, sheet.playhead.at) : low;
   });
   const first = $derived(rig.parts.find((part) => part.rides)?.x_mm ?? 0);
@@ -50,7 +50,7 @@
   const tips = $derived.by(() => {
     const [below, above] = rig.tips_mm;
     if (slide) return now < (below ?? -Infinity) || now > (above ?? Infinity);
-    return sheet.told.snags.some((snag) => snag.code === 'rig-tips');
+    return sheet.evaluation.snags.some((snag) => snag.code === 'rig-tips');
   });
   const ghosts = $derived(slide && Math.abs(furthest - nearest) > 1 ? [nearest, furthest] : []);
   const pieces = $derived(rig.parts.filter((part) => part.kind !== 'support'));

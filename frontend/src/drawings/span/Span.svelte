@@ -20,7 +20,7 @@
   const pointers = new Map<number, number>();
   let pinch = 0;
 
-  const told = $derived(sheet.told);
+  const told = $derived(sheet.evaluation);
   const frames = $derived(told.frames ?? 0);
   const traces = $derived(told.traces);
   const map = $derived(traces?.map);
