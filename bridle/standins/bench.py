@@ -3,7 +3,7 @@
 import heapq
 from dataclasses import dataclass, field
 
-from bridle.core.run.events import Arrived, Command, Due, Event, Fire, MoveTo, Shot, WakeAt, Written
+from bridle.core.run.events import Arrived, AwaitCall, Called, Command, Due, Event, Fire, MoveTo, Shot, WakeAt, Written
 from bridle.core.run.programme import Programme
 from bridle.standins.camera import Camera
 from bridle.standins.controller import Controller
@@ -27,6 +27,9 @@ class Bench:
                 self._later(self.now_s + self.controller.move_to(frame), Arrived(frame))
             case WakeAt(frame, at_s):
                 self._later(max(at_s, self.now_s), Due(frame))
+            case AwaitCall(frame, about_s):
+                # Whatever calls the frames here keeps to the plan.
+                self._later(max(about_s, self.now_s), Called(frame))
             case Fire(frame):
                 shot = self.now_s + self.camera.until_shot_s
                 self._later(shot, Shot(frame))

@@ -3,13 +3,14 @@
 from fractions import Fraction as F
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Move
-from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
+from bridle.core.run.events import Arrived, Asked, AwaitCall, Called, Event, Fire, Note, Restarted, Shot
 from bridle.core.run.machine import RunState, step
 from bridle.core.run.programme import LEAD_S, NotReadyError, programme
 from bridle.core.subjects.time.pacing import pace
@@ -75,6 +76,24 @@ class Runs(TestCase):
         run.hear(Asked("start"))
         run.go()
         return run, [at for at, note in run.notes if note.kind == "taken"]
+
+    def test_a_frame_is_taken_when_it_is_called_and_no_sooner(self) -> None:
+        """Called by layers, the run waits for each; a call that comes before the rig is there is not lost."""
+        layers = {"frames": {"source": "layers", "layers_s": ["60", "45", "90", "30"]}}
+        plan = plan_of({"rate": F(25)}, clip=layers, move=MOVE, beat=Beat(exposure_s=F(1)))
+        run, shots = self._shots(plan)
+        self.assertEqual((run.programme.calls, run.state.phase), ("layer", "finished"))
+        np.testing.assert_allclose(np.array(shots) - LEAD_S - 1.06, [0, 45, 135, 165], atol=1e-9)
+        # By hand: nothing happens until somebody calls.
+        told, state = programme(plan), RunState(phase="preparing")
+        state, commands = step(told, state, Arrived(0), 7.0)
+        self.assertEqual((state.phase, commands), ("waiting", [Note("late", 0, 2.0), AwaitCall(0, 7.0)]))
+        self.assertEqual(step(told, state, Called(1), 8.0), (state, []))
+        self.assertEqual(step(told, state, Called(0), 9.0)[1], [Fire(0)])
+        early, commands = step(told, RunState(phase="preparing"), Called(0), 3.0)
+        self.assertEqual((early.called, commands), (True, []))
+        early, commands = step(told, early, Arrived(0), 4.0)
+        self.assertEqual((early.phase, early.called, commands), ("exposing", False, [Fire(0)]))
 
     def test_an_interval_that_changes_is_kept_frame_by_frame(self) -> None:
         changing = {"frames": ramp((40, 8), (40, 4), blend=4)}

@@ -26,6 +26,13 @@ class Due:
 
 
 @dataclass(frozen=True)
+class Called:
+    """Whatever calls the frames (a layer that is done, a press, a sensor, a hand) has called this one."""
+
+    frame: int
+
+
+@dataclass(frozen=True)
 class Shot:
     """The shutter has closed: the frame is taken."""
 
@@ -46,7 +53,7 @@ class Restarted:
     camera_frames: int
 
 
-Event = Asked | Arrived | Due | Shot | Written | Restarted
+Event = Asked | Arrived | Due | Called | Shot | Written | Restarted
 
 
 @dataclass(frozen=True)
@@ -65,6 +72,14 @@ class WakeAt:
 
 
 @dataclass(frozen=True)
+class AwaitCall:
+    """Say when a frame is called; it is meant to be at about this moment, in seconds after the run was started."""
+
+    frame: int
+    about_s: float
+
+
+@dataclass(frozen=True)
 class Fire:
     """Take a frame."""
 
@@ -80,4 +95,4 @@ class Note:
     seconds: float | None = None
 
 
-Command = MoveTo | WakeAt | Fire | Note
+Command = MoveTo | WakeAt | AwaitCall | Fire | Note

@@ -1,7 +1,8 @@
 """The run as a state machine: step(programme, state, event) -> (state, commands). It knows no device and no clock.
 
-A frame is taken in three acts: the axes arrive (and the camera has written the frame before), the frame's
-moment comes, the shutter fires. A frame counts as taken when the camera says so, never when it was asked.
+A frame is taken in three acts: the axes arrive (and the camera has written the frame before), the frame's moment
+comes (by the clock, or something else calls it), the shutter fires. A frame counts as taken when the camera says so,
+never when it was asked.
 """
 
 from collections.abc import Callable
@@ -11,6 +12,8 @@ from typing import Literal
 from bridle.core.run.events import (
     Arrived,
     Asked,
+    AwaitCall,
+    Called,
     Command,
     Due,
     Event,
@@ -40,6 +43,8 @@ class RunState:
     shift_s: float = 0.0
     pause_asked: bool = False
     stop_asked: bool = False
+    # The next frame was called before the rig was there for it.
+    called: bool = False
 
 
 Stepped = tuple[RunState, list[Command]]
@@ -79,7 +84,7 @@ def _asked(programme: Programme, state: RunState, event: Asked, now_s: float) ->
 
 def _prepare(state: RunState, before: list[Command]) -> Stepped:
     """Go to the next frame's positions, wherever the axes are."""
-    return replace(state, arrived=False), [*before, MoveTo(state.taken)]
+    return replace(state, arrived=False, called=False), [*before, MoveTo(state.taken)]
 
 
 def _arrived(programme: Programme, state: RunState, event: Arrived, now_s: float) -> Stepped:
@@ -106,12 +111,19 @@ def _when_ready(programme: Programme, state: RunState, now_s: float) -> Stepped:
         # The grid moves with a late frame, so that the pace of the clip stays even from here on.
         notes = [Note("late", state.taken, round(now_s - due, 3))]
         state = replace(state, shift_s=state.shift_s + now_s - due)
+    if state.called:
+        return replace(state, phase="exposing", called=False), [*notes, Fire(state.taken)]
     at = max(due, now_s)
-    return replace(state, phase="waiting"), [*notes, WakeAt(state.taken, at)]
+    wait = WakeAt(state.taken, at) if programme.calls == "clock" else AwaitCall(state.taken, at)
+    return replace(state, phase="waiting"), [*notes, wait]
 
 
-def _due(programme: Programme, state: RunState, event: Due, now_s: float) -> Stepped:
-    if state.phase != "waiting" or event.frame != state.taken:
+def _due(programme: Programme, state: RunState, event: Due | Called, now_s: float) -> Stepped:
+    if event.frame != state.taken:
+        return state, []
+    if state.phase == "preparing" and isinstance(event, Called):
+        return replace(state, called=True), []
+    if state.phase != "waiting":
         return state, []
     return replace(state, phase="exposing"), [Fire(state.taken)]
 
@@ -163,6 +175,7 @@ _HANDLERS: dict[type, Callable[..., Stepped]] = {
     Arrived: _arrived,
     Written: _written,
     Due: _due,
+    Called: _due,
     Shot: _shot,
     Restarted: _restarted,
 }

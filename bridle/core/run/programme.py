@@ -7,6 +7,7 @@ import numpy as np
 
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.timeline import Calls
 from bridle.core.subjects.numbers.arrays import Floats
 
 LEAD_S = 5.0
@@ -21,7 +22,7 @@ class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
     Where a cycle has several places (`visits`), each counts as a frame of its own. `starts_s[k]` is when frame `k` is
-    due after the first, its last entry the end of the last slot.
+    due after the first, its last entry the end of the last slot; `calls` is who calls a frame then.
     """
 
     frames: int
@@ -40,6 +41,7 @@ class Programme:
     buffer_frames: int
     pictures: int
     visits: int
+    calls: Calls = "clock"
 
     def due_s(self, frame: int) -> float:
         """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
@@ -83,4 +85,5 @@ def programme(plan: Plan) -> Programme:
         buffer_frames=beat.buffer_frames,
         pictures=exposures.pictures,
         visits=len(orders) // shooting.frames,
+        calls=shooting.timeline.calls,
     )
