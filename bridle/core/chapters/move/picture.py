@@ -30,7 +30,6 @@ SOFT = SnagKind(
 KINDS = (ENLARGED, SOFT)
 LEAST_PX = 16
 TIGHTEST = Formula("source * share", "pixels of the frame that the tightest crop has across")
-TIMES = Formula("delivered / source", "delivered pixels over those that are there")
 
 
 def findings(plan: Plan) -> Iterator[Figure | Snag]:

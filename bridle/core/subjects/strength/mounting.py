@@ -22,7 +22,6 @@ WEAKEST = 0.5
 
 CENTRE = Formula("moment / total", "each mass times its place, over all masses")
 HOLD = Formula("radius / 2", "three feet on a circle: between two legs it tips soonest")
-LEVEL = Formula("error", "a base that is off level tilts the horizon by up to as much through the sweep")
 PULL = Formula(
     "mass / 1000 * (9.80665 * (sin(radians(slope)) + friction * cos(radians(slope))) + acceleration / 1000)",
     "weight down the slope, friction, and what it takes to speed up",

@@ -64,13 +64,6 @@ def step_formula(distance: float, speed: float, acceleration: float) -> Formula:
     return STEP_SHORT if distance <= speed * speed / acceleration else STEP_LONG
 
 
-def step_within(seconds: float, speed: float, acceleration: float) -> float:
-    """The longest distance from rest to rest within a time: `step_time` the other way round."""
-    if seconds <= 2 * speed / acceleration:
-        return acceleration * max(seconds, 0.0) ** 2 / 4
-    return speed * (seconds - speed / acceleration)
-
-
 def round_need(
     exposures: float, store: float, travels: Sequence[float], *, wake: float, each: float, write_while_moving: bool
 ) -> tuple[float, float]:

@@ -19,9 +19,6 @@ Segments = Sequence[tuple[Fraction, Fraction]]
 MS = 1000
 
 FRAMES = Formula("max(1, round(length / interval))", "the whole frames that lie nearest to the segment's length")
-BLENDED = Formula(
-    "before * (after / before)**((place + 0.5) / blend)", "the interval changes by the same ratio from frame to frame"
-)
 
 
 @dataclass(frozen=True)
@@ -75,9 +72,3 @@ def _room(frames: list[int], segment: int) -> int:
     """Frames over which a boundary of a segment may be blended: twice half of an inner one, twice all of an outer."""
     outer = segment in (0, len(frames) - 1)
     return frames[segment] * 2 if outer else frames[segment]
-
-
-def even(frames: int, interval: Fraction) -> Pace:
-    """The frames of an even interval, to the millisecond; only for drawing and comparing."""
-    starts = np.round(np.arange(frames + 1) * float(interval) * MS).astype(np.int64)
-    return Pace(starts, (), ())
