@@ -8,13 +8,15 @@ from unittest import TestCase
 
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter
 
+from bridle.core.asks.changes import AnyChange, make
 from bridle.core.asks.fitting import fit
 from bridle.core.compare import compare_kit
 from bridle.core.evaluate import evaluate
 from bridle.core.lists.card import card_figures
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit, apply, look
+from bridle.core.plan.edit import Edit, PathError, apply, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
@@ -32,6 +34,7 @@ from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+ASKED: TypeAdapter[Any] = TypeAdapter(list[AnyChange])
 SLID = Move(keyframes=(Keyframe(slide_mm=20), Keyframe(slide_mm=880)))
 TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
 
@@ -163,6 +166,39 @@ class Standing(TestCase):
         after = apply(plan, snag.fixes[0].edits)[0]
         names = [copy.card.name for copy in after.kit.copies]
         self.assertEqual(names[2], "an adapter, three eighths, 16 an inch below, quarter inch, 20 an inch above")
+
+
+class Chain(TestCase):
+    """Cards put on by `put` and moved by `part`: what stands where afterwards, from the ground up."""
+
+    @staticmethod
+    def after(plan: Plan, **change: Any) -> tuple[Plan, list[str]]:
+        plan, _ = make(plan, ASKED.validate_python([change]))
+        return plan, [copy.key for copy in plan.kit.copies]
+
+    def put(self, plan: Plan, *names: str) -> tuple[Plan, list[str]]:
+        return self.after(plan, do="put", cards=[{"card": CARDS[name] | {"name": name}} for name in names])
+
+    def test_everything_finds_its_place(self) -> None:
+        plan, keys = self.put(plan_of(THREE), "full-frame-body", "belt-rail", "tripod")
+        self.assertEqual(keys, ["tripod", "belt-rail", "full-frame-body"])
+        self.assertEqual([axis.name for axis in plan.rig.axes], ["slide"])
+        plan, keys = self.put(plan, "tripod", "phone")
+        self.assertEqual(
+            keys, ["tripod", "tripod-2", "belt-rail", "phone"], "one camera, as many supports as there are"
+        )
+
+    def test_parts_change_places_as_far_as_the_chain_goes(self) -> None:
+        plan, _ = self.put(plan_of(THREE), "tripod", "belt-rail", "35mm", "full-frame-body")
+        for key, by, expected in (
+            ("belt-rail", -1, ["belt-rail", "tripod", "35mm", "full-frame-body"]),
+            ("tripod", -1, ["tripod", "belt-rail", "35mm", "full-frame-body"]),
+            ("belt-rail", 1, ["tripod", "full-frame-body", "35mm", "belt-rail"]),
+        ):
+            self.assertEqual(self.after(plan, do="part", key=key, by=by)[1], expected, (key, by))
+        for key in ("35mm", "nowhere"):
+            with self.subTest(key), self.assertRaises(PathError):
+                self.after(plan, do="part", key=key, by=1)
 
 
 class Cards(TestCase):

@@ -43,6 +43,8 @@ class Beats(TestCase):
             outer = {part.name: part for part in told.parts if part.track == "outer"}
             margin, spare = outer["margin"], outer["spare"]
             self.assertEqual(told.over_s > 0, over)
+            # A half of four seconds is exposed, or a thirtieth of sixty.
+            self.assertEqual(told.character, "flowing" if over else "staccato")
             self.assertAlmostEqual(margin.length_s, float(held["interval"]) / 10)
             if over:
                 self.assertAlmostEqual(margin.start_s, told.need_s)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.asks import aiming, keyframes
+from bridle.core.asks import aiming, chain, keyframes
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.pegs import peg, release, take_over
 from bridle.core.plan.clip import QUANTITIES, Quantity
@@ -21,6 +21,7 @@ from bridle.core.reckon.clip import solved
 from bridle.core.reckon.frames.changing import segments_json
 from bridle.core.reckon.frames.even import PEGS_PATH
 from bridle.core.reckon.timeline import first_frame, instant
+from bridle.core.values import Name
 
 CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.")
 
@@ -90,6 +91,21 @@ class FitKit(Change):
     copies: Annotated[tuple[Copy, ...], Field(max_length=60)]
 
 
+class PutOn(Change):
+    """Put cards of the shelf on the rig, each where it belongs; another camera, lens or trigger replaces the first."""
+
+    do: Literal["put"]
+    cards: Annotated[tuple[chain.Taken, ...], Field(max_length=60)]
+
+
+class MovePart(Change):
+    """Let a part of the rig change places with the next one towards the camera (1) or the ground (-1)."""
+
+    do: Literal["part"]
+    key: Name
+    by: Literal[1, -1]
+
+
 class AimAt(Change):
     """Point keyframes at a mark, as far as pan and tilt reach: one of them, or all."""
 
@@ -106,7 +122,20 @@ class AddKeyframe(Change):
     stands: dict[AxisName, float] | None = None
 
 
-Asked = SetValue | TypeText | MakeEdits | HoldPeg | ReleasePeg | HoldClock | RampInterval | FitKit | AimAt | AddKeyframe
+Asked = (
+    SetValue
+    | TypeText
+    | MakeEdits
+    | HoldPeg
+    | ReleasePeg
+    | HoldClock
+    | RampInterval
+    | FitKit
+    | PutOn
+    | MovePart
+    | AimAt
+    | AddKeyframe
+)
 AnyChange = Annotated[Asked, Field(discriminator="do")]
 
 
@@ -136,6 +165,10 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return _ramp(plan, change.on)
         case FitKit():
             return fit(plan, change.copies)
+        case PutOn():
+            return chain.put(plan, change.cards)
+        case MovePart():
+            return chain.move(plan, change.key, change.by)
         case AimAt():
             return aiming.aim(plan, change.mark, change.keyframe)
         case AddKeyframe():

@@ -49,6 +49,16 @@ class Cycle:
         over = self.need_s + self.margin_s - float(self.interval_s)
         return over if over > TOLERANCE_S else 0.0
 
+    @property
+    def exposed_s(self) -> float:
+        """How long the shutter is open in the cycle, all its exposures together."""
+        return self.exposures.total_s * len(self.travels_s)
+
+    @property
+    def staccato(self) -> bool:
+        """Whether so little of the interval is exposed that the clip will look like single pictures."""
+        return self.exposed_s / float(self.interval_s) < cycle.STACCATO_BELOW
+
 
 def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, moving_s: Floats) -> Floats:
     """What storing, moving and the margin leave of each beat for waking and exposing; shape (frames,).

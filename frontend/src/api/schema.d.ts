@@ -1195,6 +1195,8 @@ export interface components {
         /**
          * BeatDrawn
          * @description The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
+         *
+         *     `character` is how its motion will look, going by the share of the interval that is exposed.
          */
         BeatDrawn: {
             /** Interval S */
@@ -1205,6 +1207,11 @@ export interface components {
             need_s: number;
             /** Over S */
             over_s: number;
+            /**
+             * Character
+             * @enum {string}
+             */
+            character: "staccato" | "flowing";
             /** Parts */
             parts: components["schemas"]["BeatPart"][];
         };
@@ -3922,7 +3929,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
         };
         /**
          * FitKit
@@ -3983,6 +3990,37 @@ export interface components {
             edits: components["schemas"]["Edit"][];
         };
         /**
+         * MovePart
+         * @description Let a part of the rig change places with the next one towards the camera (1) or the ground (-1).
+         */
+        MovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "part";
+            /** Key */
+            key: string;
+            /**
+             * By
+             * @enum {integer}
+             */
+            by: 1 | -1;
+        };
+        /**
+         * PutOn
+         * @description Put cards of the shelf on the rig, each where it belongs; another camera, lens or trigger replaces the first.
+         */
+        PutOn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "put";
+            /** Cards */
+            cards: components["schemas"]["Taken"][];
+        };
+        /**
          * RampInterval
          * @description Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say.
          */
@@ -4024,6 +4062,21 @@ export interface components {
             /** Path */
             path: string;
             value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * Taken
+         * @description A card taken from the shelf, with where it lies there.
+         */
+        Taken: {
+            /** Card Id */
+            card_id?: number | null;
+            /**
+             * Version
+             * @default 0
+             */
+            version: number;
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
         };
         /**
          * TypeText

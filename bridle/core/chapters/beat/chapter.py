@@ -33,5 +33,6 @@ def _beat(cycle: Cycle) -> BeatDrawn:
         frame=cycle.frame,
         need_s=cycle.need_s,
         over_s=cycle.over_s,
+        character="staccato" if cycle.staccato else "flowing",
         parts=parts_of(cycle),
     )

@@ -115,8 +115,7 @@ def against(one: Cycle, prefix: str) -> list[Figure]:
     share = term("share", "margin", one.beat.margin, "share")
     grid, part = _seconds("step", "interval step", one.grid_s), term("margin", "margin", one.beat.margin, "share")
     still, spare = interval - moves - one.margin_s, interval - one.need_s - one.margin_s
-    opened = one.exposures.total_s * len(one.travels_s)
-    exposed, open_s = opened / interval, _seconds("exposures", "exposures of a cycle", opened)
+    exposed, open_s = one.exposed_s / interval, _seconds("exposures", "exposures of a cycle", one.exposed_s)
     shortest, still_label = "shortest interval that fits", "still time for the controller"
     return [
         figure(f"{prefix}.margin", "margin kept", one.margin_s, "s", cycle.MARGIN, share, whole, least),

@@ -19,12 +19,16 @@ class BeatPart(State):
 
 
 class BeatDrawn(State):
-    """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included."""
+    """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
+
+    `character` is how its motion will look, going by the share of the interval that is exposed.
+    """
 
     interval_s: float
     frame: int
     need_s: float
     over_s: float
+    character: Literal["staccato", "flowing"]
     parts: tuple[BeatPart, ...]
 
 

@@ -48,6 +48,8 @@ SPARE = Formula("interval - need - margin", "what is left of the interval beside
 STILL = Formula("interval - move - margin", "the still time some controllers ask for; settling is part of it")
 MARGIN = Formula("max(share * interval, least)", "a share of the interval, never less than the least margin")
 EXPOSURE_SHARE = Formula("exposures / interval", "exposure over interval: low is staccato, high is flowing")
+# Motion that is exposed for less than this share of the interval falls into single pictures.
+STACCATO_BELOW = 0.25
 
 
 def step_time(distance: float, speed: float, acceleration: float) -> float:

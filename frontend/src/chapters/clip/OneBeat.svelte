@@ -180,7 +180,7 @@
     {/if}
     <p class="line">
       exposure over interval <Working figure="beat.share" />
-      <span class="label">{(sheet.figure('beat.share')?.value ?? 0) < 0.25 ? 'staccato' : 'flowing'}</span>
+      <span class="label">{sheet.evaluation.beat?.character ?? ''}</span>
     </p>
     <label class="tick">
       <input

@@ -18,7 +18,6 @@
   const rig = $derived(sheet.evaluation.rig);
   const copies = $derived(sheet.plan.kit.copies);
   const standing = $derived(sheet.plan.rig.standing);
-  const JOINS = ['support', 'mount', 'axis', 'body', 'phone'];
   let shelf = $state.raw<CardLine[] | null>(null);
   let changed = $state.raw<Changed[]>([]);
   let trouble = $state('');
@@ -53,62 +52,23 @@
   type Copy = (typeof copies)[number];
   const fit = (next: Copy[]) => sheet.change([{ do: 'fit', copies: next }]);
 
-  function key(name: string): string {
-    const word =
-      name
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-+|-+$/g, '')
-        .slice(0, 30) || 'part';
-    let found = word;
-    for (let n = 2; copies.some((copy) => copy.key === found); n++) found = `${word}-${n}`;
-    return found;
-  }
-
-  /** From the ground up: supports first, cameras last, everything else in between in the order it was taken. */
-  function put(line: CardLine) {
-    const copy: Copy = { key: key(line.card.name), card_id: line.id, version: line.version, card: line.card };
-    const rank = (one: Copy) =>
-      one.card.kind === 'support' ? 0 : one.card.kind === 'body' || one.card.kind === 'phone' ? 3 : 1;
-    const once = ['body', 'phone', 'lens', 'trigger'];
-    const kept = copies.filter(
-      (one) => !(once.includes(one.card.kind) && sameUse(one.card.kind, line.card.kind))
-    );
-    const next = [...kept, copy];
-    void fit(
-      next
-        .map((one, i) => ({ one, i }))
-        .sort((a, b) => rank(a.one) - rank(b.one) || a.i - b.i)
-        .map(({ one }) => one)
-    );
-  }
-  const camera = (kind: string) => kind === 'body' || kind === 'phone';
-  const sameUse = (one: string, other: string) => one === other || (camera(one) && camera(other));
-
+  const put = (lines: CardLine[]) =>
+    sheet.change([
+      { do: 'put', cards: lines.map(({ id, version, card }) => ({ card_id: id, version, card })) }
+    ]);
   function off(at: number) {
     chosen = null;
     void fit(copies.filter((_, i) => i !== at));
   }
   /** Up is towards the camera. */
-  function swap(at: number, by: number) {
-    const chain = copies.map((copy, i) => ({ copy, i })).filter(({ copy }) => JOINS.includes(copy.card.kind));
-    const here = chain.findIndex(({ i }) => i === at);
-    const other = chain[here + by];
-    if (!other) return;
-    const next = [...copies];
-    [next[at], next[other.i]] = [next[other.i]!, next[at]!];
-    void fit(next);
-  }
+  const move = (key: string, by: 1 | -1) => sheet.change([{ do: 'part', key, by }]);
   function update(one: Changed) {
     void fit(copies.map((copy) => (copy.key === one.key ? one.copy_now : copy)));
   }
 
-  const chain = $derived(
-    copies.map((copy, i) => ({ copy, i })).filter(({ copy }) => JOINS.includes(copy.card.kind))
-  );
-  const others = $derived(
-    copies.map((copy, i) => ({ copy, i })).filter(({ copy }) => !JOINS.includes(copy.card.kind))
-  );
+  const numbered = $derived(copies.map((copy, i) => ({ copy, i })));
+  const chain = $derived(numbered.filter(({ copy }) => 'above' in copy.card));
+  const others = $derived(numbered.filter(({ copy }) => !('above' in copy.card)));
   const snags = $derived(sheet.evaluation.snags.filter((snag) => snag.chapter === 'rig'));
   const total = $derived(copies.reduce((sum, copy) => sum + (copy.card.mass_g ?? 0), 0));
   /** A rig to begin with: the first of each thing that is on the shelf. */
@@ -126,24 +86,12 @@
         await api.POST('/api/kit', { body: { kind, name: '' } });
       }
       await look();
-      begin();
+      await put(starters);
     } catch (error) {
       trouble = sentence(error);
     } finally {
       making = false;
     }
-  }
-  function begin() {
-    const next: Copy[] = [];
-    for (const line of starters) {
-      next.push({
-        key: `${line.card.kind}-${line.id}`,
-        card_id: line.id,
-        version: line.version,
-        card: line.card
-      });
-    }
-    void fit(next);
   }
 </script>
 
@@ -183,7 +131,7 @@
           each with sensible figures from the start.
         {:else if starters.length}
           To begin with: {starters.map((line) => line.card.name).join(', ')}.
-          <button type="button" class="act" onclick={begin}>Put these together</button>
+          <button type="button" class="act" onclick={() => void put(starters)}>Put these together</button>
         {/if}
       </p>
     </div>
@@ -209,8 +157,10 @@
               {/if}
             </span>
             <span class="tools">
-              <button type="button" aria-label="{copy.card.name} up" onclick={() => swap(i, 1)}>up</button>
-              <button type="button" aria-label="{copy.card.name} down" onclick={() => swap(i, -1)}
+              <button type="button" aria-label="{copy.card.name} up" onclick={() => void move(copy.key, 1)}
+                >up</button
+              >
+              <button type="button" aria-label="{copy.card.name} down" onclick={() => void move(copy.key, -1)}
                 >down</button
               >
               <button type="button" aria-label="take {copy.card.name} off" onclick={() => off(i)}>off</button>
@@ -383,7 +333,7 @@
             <button
               type="button"
               onclick={() => {
-                put(line);
+                void put([line]);
                 adding = false;
               }}
             >

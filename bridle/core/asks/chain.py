@@ -1,0 +1,69 @@
+"""Cards put on the rig, and moved along the chain from the ground to the camera."""
+
+import re
+from typing import Annotated
+
+from pydantic import Field
+
+from bridle.core.asks.fitting import fit
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, PathError
+from bridle.core.plan.kit import AnyCard, Body, Card, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.values import Section
+
+# A rig has one of each of these: another one takes the place of the first.
+ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = ((Body, Phone), (Lens,), (Trigger,))
+
+
+class Taken(Section):
+    """A card taken from the shelf, with where it lies there."""
+
+    card_id: int | None = None
+    version: Annotated[int, Field(ge=0)] = 0
+    card: Card
+
+
+def put(plan: Plan, cards: tuple[Taken, ...]) -> list[Edit]:
+    """The edits that put cards on: supports lowest, the camera highest, the rest in the order they were taken."""
+    copies = plan.kit.copies
+    for taken in cards:
+        kept = tuple(copy for copy in copies if not _replaces(taken.card, copy.card))
+        copies = (*kept, Copy(key=_key(taken.card.name, copies), **dict(taken)))
+    return fit(plan, tuple(sorted(copies, key=_rank)))
+
+
+def move(plan: Plan, key: str, by: int) -> list[Edit]:
+    """The edits that let a part change places with the next one up (1) or down (-1); none at either end.
+
+    Raises `PathError` where no part of the chain has this key.
+    """
+    copies = list(plan.kit.copies)
+    chain = [number for number, copy in enumerate(copies) if isinstance(copy.card, Joined)]
+    here = next((at for at, number in enumerate(chain) if copies[number].key == key), None)
+    if here is None:
+        raise PathError("there is no such part on the rig")
+    there = here + by
+    if 0 <= there < len(chain):
+        one, other = chain[here], chain[there]
+        copies[one], copies[other] = copies[other], copies[one]
+    return fit(plan, tuple(copies))
+
+
+def _replaces(fresh: AnyCard, standing: AnyCard) -> bool:
+    return any(isinstance(fresh, kinds) and isinstance(standing, kinds) for kinds in ONE_OF_EACH)
+
+
+def _rank(copy: Copy) -> int:
+    if isinstance(copy.card, Support):
+        return 0
+    return 2 if isinstance(copy.card, Body | Phone) else 1
+
+
+def _key(name: str, copies: tuple[Copy, ...]) -> str:
+    """A key from a card's name that no copy has yet."""
+    word = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "part"
+    used = {copy.key for copy in copies}
+    found, number = word, 2
+    while found in used:
+        found, number = f"{word}-{number}", number + 1
+    return found
