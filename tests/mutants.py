@@ -29,7 +29,7 @@ class Mutant(NamedTuple):
 
 
 SEEN, MOVE, RIG, BEAT, CLOCK = (f"tests.core.{name}" for name in (
-    "test_told", "test_move", "test_rig", "test_beat_in_full", "test_ramp_and_clock",
+    "test_told", "test_move", "test_rig", "test_beat_in_full", "test_interval_and_clock",
 ))  # fmt: skip
 EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
     "test_evaluate", "test_frames", "test_clip", "test_run",

@@ -10,7 +10,7 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from hypothesis import given, settings
 
-from bridle.core.asks.changes import HoldPeg, RampInterval, TypeText, make
+from bridle.core.asks.changes import ChangingInterval, HoldPeg, TypeText, make
 from bridle.core.asks.pegs import take_over
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
@@ -159,6 +159,6 @@ class Whatever(TestCase):
         self.assertEqual(make(plan, [HoldPeg(do="hold", quantity="frames")])[0], plan)
         with self.assertRaisesRegex(ValueError, "come from somewhere else"):
             take_over(plan, "frames", F(20))
-        self.assertEqual(make(plan, [RampInterval(do="ramp", on=False)])[0].frames.source, "even")
+        self.assertEqual(make(plan, [ChangingInterval(do="changing", on=False)])[0].frames.source, "even")
         even, undo = apply(plan, [Edit(path="frames", value={"source": "even"})])
         self.assertEqual((even.frames.source, apply(even, undo)[0]), ("even", plan))

@@ -77,10 +77,10 @@ class HoldClock(Change):
     holds: Literal["start", "finish"]
 
 
-class RampInterval(Change):
+class ChangingInterval(Change):
     """Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say."""
 
-    do: Literal["ramp"]
+    do: Literal["changing"]
     on: bool
 
 
@@ -129,7 +129,7 @@ Asked = (
     | HoldPeg
     | ReleasePeg
     | HoldClock
-    | RampInterval
+    | ChangingInterval
     | FitKit
     | PutOn
     | MovePart
@@ -161,8 +161,8 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return release(plan, change.quantity)
         case HoldClock():
             return _hold_clock(plan, change.holds)
-        case RampInterval():
-            return _ramp(plan, change.on)
+        case ChangingInterval():
+            return _changing(plan, change.on)
         case FitKit():
             return fit(plan, change.copies)
         case PutOn():
@@ -235,7 +235,7 @@ def _hold_clock(plan: Plan, holds: str) -> list[Edit]:
     return [Edit(path="shoot.clock.holds", value=holds), Edit(path="shoot.clock.at", value=at.isoformat())]
 
 
-def _ramp(plan: Plan, on: bool) -> list[Edit]:
+def _changing(plan: Plan, on: bool) -> list[Edit]:
     """Two halves of the shoot as it is, blended over a second of clip; an open clip gives two half hours."""
     if not on:
         return [Edit(path="frames", value=Even().model_dump(mode="json"))]

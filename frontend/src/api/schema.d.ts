@@ -3929,7 +3929,20 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["RampInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+        };
+        /**
+         * ChangingInterval
+         * @description Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say.
+         */
+        ChangingInterval: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "changing";
+            /** On */
+            on: boolean;
         };
         /**
          * FitKit
@@ -4019,19 +4032,6 @@ export interface components {
             do: "put";
             /** Cards */
             cards: components["schemas"]["Taken"][];
-        };
-        /**
-         * RampInterval
-         * @description Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say.
-         */
-        RampInterval: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            do: "ramp";
-            /** On */
-            on: boolean;
         };
         /**
          * ReleasePeg

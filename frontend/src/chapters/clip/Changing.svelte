@@ -1,7 +1,7 @@
 <script lang="ts">
   /** An interval that changes over the shoot: its segments, and what they make of the clip. */
   import { changing } from '../../sheet/frames';
-  import RampDrawing from '../../drawings/ramp/RampDrawing.svelte';
+  import IntervalDrawing from '../../drawings/interval/IntervalDrawing.svelte';
   import { duration } from '../../format';
   import { exact } from '../../parts/beatParts';
   import Editable from '../../parts/Editable.svelte';
@@ -9,19 +9,19 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
-  const ramp = $derived(changing(sheet.plan));
+  const pace = $derived(changing(sheet.plan));
   const most = 20;
 
-  function put(segments: typeof ramp.segments) {
+  function put(segments: typeof pace.segments) {
     void sheet.apply([{ path: 'frames.segments', value: segments }]);
   }
   /** Two halves of a segment, so that the shoot keeps its length. */
   function split(at: number) {
-    const one = ramp.segments[at];
+    const one = pace.segments[at];
     if (!one) return;
     const half = String(exact(one.length_s) / 2);
     put(
-      ramp.segments.flatMap((other, i) =>
+      pace.segments.flatMap((other, i) =>
         i === at
           ? [
               { ...one, length_s: half },
@@ -32,12 +32,12 @@
     );
   }
   function drop(at: number) {
-    if (ramp.segments.length <= 2) void sheet.change([{ do: 'ramp', on: false }]);
-    else put(ramp.segments.filter((_, i) => i !== at));
+    if (pace.segments.length <= 2) void sheet.change([{ do: 'changing', on: false }]);
+    else put(pace.segments.filter((_, i) => i !== at));
   }
 </script>
 
-{#if ramp.segments.length}
+{#if pace.segments.length}
   <div class="both">
     <div>
       <h3>Segments</h3>
@@ -52,7 +52,7 @@
           </tr>
         </thead>
         <tbody>
-          {#each ramp.segments as segment, i (i)}
+          {#each pace.segments as segment, i (i)}
             <tr>
               <th scope="row">{i + 1}</th>
               <td>
@@ -76,7 +76,7 @@
                 <button
                   type="button"
                   class="link"
-                  disabled={ramp.segments.length >= most}
+                  disabled={pace.segments.length >= most}
                   onclick={() => split(i)}>split</button
                 >
                 <button type="button" class="link" onclick={() => drop(i)}>drop</button>
@@ -89,7 +89,7 @@
         blended over <Editable
           path="frames.blend_frames"
           label="blended over"
-          value={ramp.blend_frames}
+          value={pace.blend_frames}
           unit="frames"
         /> around each change, each frame longer or shorter by the same ratio
       </p>
@@ -101,8 +101,10 @@
           {note.got > note.asked ? 'longer' : 'shorter'} than the segments add up to.
         {/each}
       </p>
-      <button type="button" class="act quiet" onclick={() => void sheet.change([{ do: 'ramp', on: false }])}
-        >One even interval again</button
+      <button
+        type="button"
+        class="act quiet"
+        onclick={() => void sheet.change([{ do: 'changing', on: false }])}>One even interval again</button
       >
     </div>
     <div>
@@ -111,7 +113,7 @@
         <span class="label">steep: the clip dwells; flat: time is pressed hard; dotted: an even interval</span
         >
       </h3>
-      <RampDrawing />
+      <IntervalDrawing />
     </div>
   </div>
   <p class="label">The boundaries can also be dragged on the span below.</p>
@@ -120,7 +122,7 @@
     The interval is the same from first to last frame. It may also change: long while nothing happens, short
     when it gets interesting. Easing of the move stays in frames, so the move slows down or speeds up with it.
   </p>
-  <button type="button" class="act" onclick={() => void sheet.change([{ do: 'ramp', on: true }])}
+  <button type="button" class="act" onclick={() => void sheet.change([{ do: 'changing', on: true }])}
     >Let the interval change</button
   >
 {/if}

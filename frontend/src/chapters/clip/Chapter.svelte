@@ -32,9 +32,9 @@
   const involved = $derived(new Set(clash ? clip.missing : []));
   const pegged = $derived(clip.quantities.filter((one) => one.held).length);
   const leaf = $derived(sheet.leaf);
-  const ramped = $derived(changing(sheet.plan).segments);
+  const segments = $derived(changing(sheet.plan).segments);
   const range = $derived.by(() => {
-    const each = ramped.map((one) => exact(one.interval_s));
+    const each = segments.map((one) => exact(one.interval_s));
     const [low, high] = [Math.min(...each), Math.max(...each)];
     return low === high ? duration(low) : `${duration(low)} to ${duration(high)}`;
   });
@@ -63,7 +63,7 @@
     <p class="sentence" class:clash>
       {#each pieces as piece (piece.name)}
         {@const one = sheet.quantity(piece.name)}
-        {#if piece.name === 'interval' && ramped.length}
+        {#if piece.name === 'interval' && segments.length}
           {piece.before}{' '}<span class="keep"
             ><button
               type="button"
@@ -78,12 +78,12 @@
               label={one?.label ?? piece.name}
               value={one?.value ?? null}
               unit={one?.unit ?? ''}
-              {...piece.name === 'shoot' && ramped.length && one?.value
+              {...piece.name === 'shoot' && segments.length && one?.value
                 ? { shown: duration(Math.round(one.value)) }
                 : {}}
               held={one?.held}
               onpeg={() => peg(piece.name)}
-            />{#if !ramped.length || piece.name === 'rate'}<Peg
+            />{#if !segments.length || piece.name === 'rate'}<Peg
                 label={one?.label ?? piece.name}
                 held={one?.held ?? false}
                 pull={involved.has(piece.name)}
@@ -114,8 +114,8 @@
       </div>
     {:else}
       <p class="hint">
-        {#if ramped.length}The segments hold the interval; type over the other figures and all of them stretch
-          alike.
+        {#if segments.length}The segments hold the interval; type over the other figures and all of them
+          stretch alike.
         {:else}{COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type
           over it, or use the arrow keys.{/if}
         {#each clip.rounding as note (note.quantity)}

@@ -7,7 +7,7 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.asks.changes import HoldClock, RampInterval, SetValue, TypeText, make
+from bridle.core.asks.changes import ChangingInterval, HoldClock, SetValue, TypeText, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.subjects.time import pacing, starting_points
@@ -55,12 +55,12 @@ class Pacing(TestCase):
 
     def test_a_ramp_begins_as_the_shoot_was_and_its_pegs_come_back(self) -> None:
         plan = plan_of(THREE)
-        ramped, undo = make(plan, [RampInterval(do="ramp", on=True)])
+        ramped, undo = make(plan, [ChangingInterval(do="changing", on=True)])
         assert ramped.changing is not None
         self.assertEqual([one.length_s for one in ramped.changing.segments], [1800, 1800])
         self.assertEqual(evaluate(ramped).figures["clip.shoot"].value, 3600)
         self.assertEqual(apply(ramped, undo)[0], plan)
-        self.assertEqual(make(ramped, [RampInterval(do="ramp", on=False)])[0], plan)
+        self.assertEqual(make(ramped, [ChangingInterval(do="changing", on=False)])[0], plan)
 
 
 class Spare(TestCase):
