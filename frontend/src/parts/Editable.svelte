@@ -30,6 +30,7 @@
   let input = $state<HTMLInputElement>();
   let button = $state<HTMLElement>();
   let sent: string | null = null;
+  let opened = 0;
   let drag: { x: number; value: number; moved: boolean; merge: string } | null = null;
 
   const said = $derived(shown ?? (value === null ? '–' : write(value, unit, sheet.zone)));
@@ -37,6 +38,8 @@
 
   async function edit(first = '') {
     text = first || (value === null ? '' : said);
+    opened += 1;
+    sent = null;
     editing = true;
     await tick();
     input?.focus();
@@ -48,7 +51,10 @@
     if (!editing || sent === text) return;
     if (text.trim() === said || text.trim() === '') return cancel();
     sent = text;
+    const mine = opened;
     const accepted = await sheet.type(path, text);
+    // Opened anew while the first text was on its way: what is being typed there now stays.
+    if (mine !== opened) return;
     sent = null;
     if (accepted) await close();
   }
