@@ -1,6 +1,5 @@
 """Cards put on the rig, and moved along the chain from the ground to the camera."""
 
-import re
 from typing import Annotated
 
 from pydantic import Field
@@ -9,6 +8,7 @@ from bridle.core.asks.fitting import fit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
 from bridle.core.plan.kit import AnyCard, Body, Card, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.reckon.parts import free_key
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
@@ -28,7 +28,7 @@ def put(plan: Plan, cards: tuple[Taken, ...]) -> list[Edit]:
     copies = plan.kit.copies
     for taken in cards:
         kept = tuple(copy for copy in copies if not _replaces(taken.card, copy.card))
-        copies = (*kept, Copy(key=_key(taken.card.name, copies), **dict(taken)))
+        copies = (*kept, Copy(key=free_key(copies, taken.card.name), **dict(taken)))
     return fit(plan, tuple(sorted(copies, key=_rank)))
 
 
@@ -57,13 +57,3 @@ def _rank(copy: Copy) -> int:
     if isinstance(copy.card, Support):
         return 0
     return 2 if isinstance(copy.card, Body | Phone) else 1
-
-
-def _key(name: str, copies: tuple[Copy, ...]) -> str:
-    """A key from a card's name that no copy has yet."""
-    word = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "part"
-    used = {copy.key for copy in copies}
-    found, number = word, 2
-    while found in used:
-        found, number = f"{word}-{number}", number + 1
-    return found

@@ -1,5 +1,6 @@
 """The cards of a plan: which is which, and which places of the plan they give the value for."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
@@ -40,6 +41,13 @@ def axis_name(card: AxisCard) -> AxisName:
 def first_of(copies: tuple[Copy, ...], *kinds: type[AnyCard]) -> Copy | None:
     """The first copy of one of these kinds."""
     return next((copy for copy in copies if isinstance(copy.card, kinds)), None)
+
+
+def free_key(copies: tuple[Copy, ...], name: str) -> str:
+    """A key made from a card's name that no copy has."""
+    word = re.sub(r"[^a-z0-9]", "-", name.lower()).strip("-")[:30] or "part"
+    taken = {copy.key for copy in copies}
+    return next(key for key in (word, *(f"{word}-{n}" for n in range(2, 200))) if key not in taken)
 
 
 def axis_copies(copies: tuple[Copy, ...]) -> dict[AxisName, Copy]:

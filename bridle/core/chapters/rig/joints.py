@@ -9,7 +9,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Joined, Lens, Mount, Phone, Support, Thread, Trigger
-from bridle.core.reckon.parts import first_of
+from bridle.core.reckon.parts import first_of, free_key
 from bridle.core.reckon.stack import Stack, chain
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.strength import mounting
@@ -86,17 +86,9 @@ def joints(plan: Plan) -> Iterator[tuple[int, Copy, int, Copy]]:
 def inserted(plan: Plan, index: int, card: AnyCard) -> Edit:
     """The edit that puts a card into the chain before the copy at an index."""
     copies = [copy.model_dump(mode="json") for copy in plan.kit.copies]
-    copies.insert(
-        index, {"key": free_key(plan, card.name), "card_id": None, "version": 0, "card": card.model_dump(mode="json")}
-    )
+    fresh = Copy(key=free_key(plan.kit.copies, card.name), card=card)
+    copies.insert(index, fresh.model_dump(mode="json"))
     return Edit(path=COPIES, value=copies)
-
-
-def free_key(plan: Plan, name: str) -> str:
-    """A key that no copy of the plan has."""
-    word = "".join(letter if letter.isascii() and letter.isalnum() else "-" for letter in name.lower()).strip("-")[:30]
-    taken = {copy.key for copy in plan.kit.copies}
-    return next(key for key in (word or "part", *(f"{word or 'part'}-{n}" for n in range(2, 200))) if key not in taken)
 
 
 def figures(plan: Plan, stack: Stack) -> Iterator[Figure]:
