@@ -1,5 +1,6 @@
 """Cards put on the rig, and moved along the chain from the ground to the camera."""
 
+from collections.abc import Sequence
 from typing import Annotated
 
 from pydantic import Field
@@ -7,12 +8,15 @@ from pydantic import Field
 from bridle.core.asks.fitting import fit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
-from bridle.core.plan.kit import AnyCard, Body, Card, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.plan.kit import AnyCard, Body, Card, CardKind, Copy, Joined, Lens, Phone, Support, Trigger
 from bridle.core.reckon.parts import free_key
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
 ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = ((Body, Phone), (Lens,), (Trigger,))
+
+# What a rig to begin with is put together from, from the ground up.
+USUAL: tuple[CardKind, ...] = ("support", "axis", "body", "lens", "trigger")
 
 
 class Taken(Section):
@@ -30,6 +34,12 @@ def put(plan: Plan, cards: tuple[Taken, ...]) -> list[Edit]:
         kept = tuple(copy for copy in copies if not _replaces(taken.card, copy.card))
         copies = (*kept, Copy(key=free_key(copies, taken.card.name), **dict(taken)))
     return fit(plan, tuple(sorted(copies, key=_rank)))
+
+
+def starters(shelf: Sequence[AnyCard]) -> list[int]:
+    """Which cards of a shelf make a rig to begin with, by number: the first of each usual kind that lies there."""
+    kinds = [card.kind for card in shelf]
+    return [kinds.index(kind) for kind in USUAL if kind in kinds]
 
 
 def move(plan: Plan, key: str, by: int) -> list[Edit]:

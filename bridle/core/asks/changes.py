@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.asks import aiming, chain, keyframes
+from bridle.core.asks import aiming, beginnings, chain, keyframes
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.pegs import peg, release, take_over
 from bridle.core.plan.clip import QUANTITIES, Quantity
@@ -77,6 +77,21 @@ class HoldClock(Change):
     holds: Literal["start", "finish"]
 
 
+class Begin(Change):
+    """Begin what stands at a path with its usual values; on a list, one more. `kind` says which of several."""
+
+    do: Literal["begin"]
+    path: str
+    kind: str = ""
+
+
+class Drop(Change):
+    """Take one thing out of a list of the plan."""
+
+    do: Literal["drop"]
+    path: str
+
+
 class ChangingInterval(Change):
     """Let the interval change over the shoot, in two halves to begin with; or make it even again, as the pegs say."""
 
@@ -129,6 +144,8 @@ Asked = (
     | HoldPeg
     | ReleasePeg
     | HoldClock
+    | Begin
+    | Drop
     | ChangingInterval
     | FitKit
     | PutOn
@@ -161,6 +178,10 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return release(plan, change.quantity)
         case HoldClock():
             return _hold_clock(plan, change.holds)
+        case Begin():
+            return beginnings.begin(plan, change.path, change.kind)
+        case Drop():
+            return beginnings.drop(plan, change.path)
         case ChangingInterval():
             return _changing(plan, change.on)
         case FitKit():

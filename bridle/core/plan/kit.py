@@ -248,6 +248,7 @@ class Filter(CardBase):
 
 AnyCard = Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
 Card = Annotated[AnyCard, Field(discriminator="kind")]
+CardKind = Literal["body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone"]
 CARD_TYPES: dict[str, type[AnyCard]] = {
     "body": Body,
     "lens": Lens,

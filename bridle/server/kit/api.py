@@ -9,7 +9,7 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
-from bridle.core.asks import measuring
+from bridle.core.asks import chain, measuring
 from bridle.core.compare import compare_kit, differences
 from bridle.core.lists.card import card_figures
 from bridle.core.plan.edit import PathError, look
@@ -95,7 +95,19 @@ def list_kit(request: HttpRequest, binned: bool = False) -> Any:
         except Exception:
             LOG.exception("card %s cannot be worked out", kept.pk)
             broken.append(BrokenCard(id=kept.pk, name=kept.name, said=FAULT))
-    return Shelf(cards=cards, broken=broken, in_bin=KitCard.objects.filter(binned_at__isnull=False).count())
+    starters = [cards[number].id for number in chain.starters([one.card for one in cards])]
+    binned_count = KitCard.objects.filter(binned_at__isnull=False).count()
+    return Shelf(cards=cards, starters=starters, broken=broken, in_bin=binned_count)
+
+
+@router.post("/kit/usual", response={201: Shelf}, operation_id="make_usual_cards")
+def make_usual_cards(request: HttpRequest) -> Any:
+    """A card of each kind that a rig to begin with needs and that does not lie on the shelf; and the shelf then."""
+    kept = set(KitCard.objects.filter(binned_at__isnull=True).values_list("kind", flat=True))
+    for kind in chain.USUAL:
+        if kind not in kept:
+            keep_card(CARD_TYPES[kind](name=NAMES[kind]))
+    return Status(201, list_kit(request))
 
 
 @router.post("/kit", response={201: CardLine, 422: Trouble}, operation_id="new_card")

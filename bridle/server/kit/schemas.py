@@ -8,10 +8,8 @@ from pydantic import Field
 
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Card, Copy
+from bridle.core.plan.kit import Card, CardKind, Copy
 from bridle.core.values import Line, Name
-
-CardKind = Literal["body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone"]
 
 
 class MeasureColumn(Schema):
@@ -55,9 +53,13 @@ class BrokenCard(Schema):
 
 
 class Shelf(Schema):
-    """All cards that can be read, those that cannot, and how many lie in the bin."""
+    """All cards that can be read, those that cannot, and how many lie in the bin.
+
+    `starters` are the ids of those that make a rig to begin with.
+    """
 
     cards: list[CardLine]
+    starters: list[int]
     broken: list[BrokenCard]
     in_bin: int
 

@@ -146,7 +146,9 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
     state = run.read_state()
     now = _now_s(run, state)
     # A run that is held up falls further behind with every second; what is left stays the same.
-    held_up = max(0.0, now - due_s(planned, state, state.taken)) if state.phase in ("paused", "fault") else 0.0
+    stands_still = state.phase in ("paused", "fault")
+    held_up = max(0.0, now - due_s(planned, state, state.taken)) if stands_still else 0.0
+    rate = 0.0 if run.ended_at or state.phase == "ready" else float(run.speed)
     end = planned.end_s + state.shift_s + held_up
     following = min(state.taken, planned.frames - 1)
     rows = list(run.events.filter(number__gte=max(after, run.events_count - MOST_EVENTS))) if events else []
@@ -161,6 +163,8 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         delayed_s=state.shift_s + held_up,
         next_due_s=due_s(planned, state, state.taken) if state.taken < planned.frames else None,
         left_s=0.0 if run.ended_at else max(0.0, end - now),
+        clock_rate=rate,
+        left_rate=0.0 if stands_still else rate,
         finish=_clock(plan, planned, end),
         clock=_clock(plan, planned, now),
         position=planned.place(following),

@@ -46,6 +46,9 @@ class RunView(Schema):
     now_s: float
     next_due_s: float | None
     left_s: float
+    # How many seconds the shoot's clock goes on, and what is left gets less, in one second of the reader's.
+    clock_rate: float
+    left_rate: float
     delayed_s: float
     finish: datetime
     clock: datetime

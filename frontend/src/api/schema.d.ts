@@ -480,6 +480,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Usual Cards
+         * @description A card of each kind that a rig to begin with needs and that does not lie on the shelf; and the shelf then.
+         */
+        post: operations["make_usual_cards"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/{card_id}": {
         parameters: {
             query?: never;
@@ -1560,6 +1580,8 @@ export interface components {
         /**
          * ClipState
          * @description The sentence: solved, something still free, or a contradiction.
+         *
+         *     `subject` says how the interval stands to what usually suits the subject; nothing while one of both is not known.
          */
         ClipState: {
             /**
@@ -1573,6 +1595,8 @@ export interface components {
             missing: string[];
             /** Rounding */
             rounding: components["schemas"]["RoundingNote"][];
+            /** Subject */
+            subject?: ("shorter" | "within" | "longer") | null;
         };
         /**
          * Clock
@@ -3013,6 +3037,8 @@ export interface components {
             centre_mm: number[][];
             /** Tips Mm */
             tips_mm: (number | null)[];
+            /** Tips */
+            tips: boolean;
             /** Hold Mm */
             hold_mm: number[];
             /** Slope Deg */
@@ -3708,6 +3734,10 @@ export interface components {
             sun: {
                 [key: string]: components["schemas"]["Series"];
             } | null;
+            /** Sun Up Deg */
+            sun_up_deg: number;
+            /** Daylight Deg */
+            daylight_deg: number[];
             /** Crops */
             crops: components["schemas"]["Series"][];
             /** Sights */
@@ -3929,7 +3959,25 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+        };
+        /**
+         * Begin
+         * @description Begin what stands at a path with its usual values; on a list, one more. `kind` says which of several.
+         */
+        Begin: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "begin";
+            /** Path */
+            path: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
         };
         /**
          * ChangingInterval
@@ -3943,6 +3991,19 @@ export interface components {
             do: "changing";
             /** On */
             on: boolean;
+        };
+        /**
+         * Drop
+         * @description Take one thing out of a list of the plan.
+         */
+        Drop: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "drop";
+            /** Path */
+            path: string;
         };
         /**
          * FitKit
@@ -4308,6 +4369,10 @@ export interface components {
             next_due_s: number | null;
             /** Left S */
             left_s: number;
+            /** Clock Rate */
+            clock_rate: number;
+            /** Left Rate */
+            left_rate: number;
             /** Delayed S */
             delayed_s: number;
             /**
@@ -4612,10 +4677,14 @@ export interface components {
         /**
          * Shelf
          * @description All cards that can be read, those that cannot, and how many lie in the bin.
+         *
+         *     `starters` are the ids of those that make a rig to begin with.
          */
         Shelf: {
             /** Cards */
             cards: components["schemas"]["CardLine"][];
+            /** Starters */
+            starters: number[];
             /** Broken */
             broken: components["schemas"]["BrokenCard"][];
             /** In Bin */
@@ -5841,6 +5910,33 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    make_usual_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
             503: components["responses"]["Trouble503"];
             507: components["responses"]["Trouble507"];
         };

@@ -53,6 +53,10 @@ export class Desk {
     this.#closed = true;
   }
 
+  get content(): KitCard | undefined {
+    return this.card?.card;
+  }
+
   get card(): CardLine | undefined {
     return this.cards?.find((one) => one.id === this.held);
   }

@@ -5,36 +5,50 @@
    */
   import { tick } from 'svelte';
   import { write } from '../format';
-  import { stepped, stepsFor } from './steps';
   import { theEditor } from '../sheet/editor';
+  import { grasp, type Grip, type Size } from './grasp';
+  import { numberAt, valueAt } from './paths';
+  import { stepped, stepsFor } from './steps';
 
   interface Props {
     path: string;
     label: string;
-    value: number | null;
+    /** What is shown; what stands at the path, where nothing else is given. */
+    value?: number | null;
     unit: string;
     shown?: string;
     min?: number;
     onpeg?: (() => void) | undefined;
     held?: boolean | undefined;
     id?: string;
-    /** The value is kept exactly, as text; sheets tell it from the path. */
+    /** The value is kept exactly, as text, though nothing stands there yet that tells so. */
     exactText?: boolean;
   }
-  let { path, label, value, unit, shown, min = 0, onpeg, held, id, exactText = false }: Props = $props();
+  let {
+    path,
+    label,
+    value: given,
+    unit,
+    shown,
+    min = 0,
+    onpeg,
+    held,
+    id,
+    exactText = false
+  }: Props = $props();
 
   const PX_A_STEP = 6;
-  const sheet = theEditor();
+  const editor = theEditor();
   let editing = $state(false);
   let text = $state('');
   let input = $state<HTMLInputElement>();
   let button = $state<HTMLElement>();
   let sent: string | null = null;
   let opened = 0;
-  let drag: { x: number; value: number; moved: boolean; merge: string } | null = null;
 
-  const said = $derived(shown ?? (value === null ? '–' : write(value, unit, sheet.zone)));
-  const trouble = $derived(sheet.troubles.get(path));
+  const value = $derived(given === undefined ? numberAt(editor.content, path) : given);
+  const said = $derived(shown ?? (value === null ? '–' : write(value, unit, editor.zone)));
+  const trouble = $derived(editor.troubles.get(path));
 
   async function edit(first = '') {
     text = first || (value === null ? '' : said);
@@ -52,7 +66,7 @@
     if (text.trim() === said || text.trim() === '') return cancel();
     sent = text;
     const mine = opened;
-    const accepted = await sheet.type(path, text);
+    const accepted = await editor.type(path, text);
     // Opened anew while the first text was on its way: what is being typed there now stays.
     if (mine !== opened) return;
     sent = null;
@@ -60,7 +74,7 @@
   }
 
   async function cancel() {
-    sheet.troubles.delete(path);
+    editor.troubles.delete(path);
     await close();
   }
 
@@ -73,24 +87,39 @@
   }
 
   function put(next: number, merge: string) {
-    const kept = Math.max(min, next);
-    return sheet.set(path, storedLike(kept), merge);
+    return editor.set(path, storedLike(Math.max(min, next)), merge);
   }
 
   /** Exact quantities travel as decimal text, the others as numbers. */
   function storedLike(next: number): number | string {
     if (unit === 'instant') return new Date(Math.round(next) * 1000).toISOString();
-    return exactText || /^(clip\.|beat\.)/.test(path) ? String(next) : next;
+    const kept = valueAt(editor.content, path);
+    return exactText || kept === undefined || typeof kept === 'string' ? String(next) : next;
   }
+
+  const stepOf = (of: number, size: Size) => stepsFor(unit, of)[size];
+  let from = 0;
+  const grip = $derived<Grip>({
+    name: path,
+    slack: PX_A_STEP,
+    // A finger scrolls the page; it types, and does not drag.
+    take: (_, event) => {
+      from = value ?? 0;
+      return event.pointerType !== 'touch' && value !== null;
+    },
+    drag: ({ by, size, merge }) => {
+      const notches = Math.trunc(by.x / PX_A_STEP);
+      void put(Number((from + notches * stepOf(from, size)).toFixed(6)), merge);
+    },
+    nudge: ({ way, size, merge }) => {
+      if (value !== null) void put(stepped(value, stepOf(value, size), way), merge);
+    },
+    tap: () => void edit()
+  });
 
   function keys(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey) return;
-    const direction = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
-    if (direction && value !== null) {
-      const steps = stepsFor(unit, value);
-      const step = event.shiftKey ? steps.coarse : event.altKey ? steps.fine : steps.usual;
-      void put(stepped(value, step, direction), `key ${path}`);
-    } else if (event.key === 'Enter' || event.key === ' ' || event.key === 'F2') void edit();
+    if (event.key === 'Enter' || event.key === ' ' || event.key === 'F2') void edit();
     else if (event.key === 'p' && onpeg) onpeg();
     else if (/^[\d.\-−+]$/.test(event.key)) void edit(event.key);
     else return;
@@ -104,30 +133,6 @@
     else if (event.key === 'Escape') void cancel();
     else return;
     event.preventDefault();
-  }
-
-  function down(event: PointerEvent) {
-    if (event.button !== 0) return;
-    if (event.pointerType !== 'touch' && value !== null) {
-      (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-      drag = { x: event.clientX, value, moved: false, merge: `drag ${path} ${event.timeStamp}` };
-    }
-  }
-
-  function moved(event: PointerEvent) {
-    if (!drag) return;
-    const notches = Math.trunc((event.clientX - drag.x) / PX_A_STEP);
-    if (!drag.moved && notches === 0) return;
-    drag.moved = true;
-    const steps = stepsFor(unit, drag.value);
-    const step = event.shiftKey ? steps.coarse : event.altKey ? steps.fine : steps.usual;
-    void put(Number((drag.value + notches * step).toFixed(6)), drag.merge);
-  }
-
-  function up(event: PointerEvent) {
-    const wasDrag = drag?.moved;
-    drag = null;
-    if (event.button === 0 && !wasDrag) void edit();
   }
 </script>
 
@@ -158,10 +163,7 @@
       aria-valuetext={said}
       aria-keyshortcuts={onpeg ? 'p Enter' : 'Enter'}
       onkeydown={keys}
-      onpointerdown={down}
-      onpointermove={moved}
-      onpointerup={up}
-      onpointercancel={() => (drag = null)}>{said}</span
+      use:grasp={grip}>{said}</span
     >
   {/if}
   {#if trouble}<span class="trouble" id="trouble-{path}" role="alert">{trouble}</span>{/if}

@@ -3,7 +3,8 @@
   import { Popover } from 'bits-ui';
   import { duration } from '../format';
   import { theSheet } from '../sheet/sheet.svelte';
-  import { BEAT_FIELDS, exact } from './beatParts';
+  import { BEAT_FIELDS } from './beatParts';
+  import { exact } from './paths';
   import Editable from './Editable.svelte';
   import OriginNote from './OriginNote.svelte';
   import Working from './Working.svelte';

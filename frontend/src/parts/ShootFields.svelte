@@ -10,8 +10,7 @@
 
 <script lang="ts">
   /** The questions about a shoot: what it is called, what is filmed, where and when. */
-  import { offset } from '../drawings/span/geometry';
-  import { toInstant, toLocal, zones } from '../zones';
+  import { offset, toInstant, toLocal, zones } from '../time';
 
   interface Props {
     first: Answers;

@@ -19,9 +19,3 @@ export const BEAT_FIELDS: Record<string, BeatField[]> = {
   ],
   spare: []
 };
-
-/** A number that the plan keeps exactly, as text. */
-export function exact(value: unknown): number {
-  const [over, under] = String(value).split('/').map(Number);
-  return (over ?? 0) / (under ?? 1);
-}

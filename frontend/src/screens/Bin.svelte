@@ -5,7 +5,7 @@
   import { day } from '../format';
   import { KIND_NAMES } from '../kit/fields';
   import { router } from '../router.svelte';
-  import { ownZone } from '../zones';
+  import { ownZone } from '../time';
 
   interface Binned {
     key: string;

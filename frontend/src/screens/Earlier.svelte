@@ -2,7 +2,7 @@
   /** What something was before: when, and what changed; each can be looked at and brought back. */
   import { sentence, type RevisionLine } from '../api/client';
   import { clock, day, number } from '../format';
-  import { ownZone } from '../zones';
+  import { ownZone } from '../time';
 
   interface Page {
     revisions: RevisionLine[];

@@ -7,7 +7,7 @@
   import { router } from '../router.svelte';
   import { CHAPTERS } from '../chapters/chapters';
   import { theSheet } from '../sheet/sheet.svelte';
-  import { ownZone } from '../zones';
+  import { ownZone } from '../time';
   import Earlier from './Earlier.svelte';
 
   interface Props {

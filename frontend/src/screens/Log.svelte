@@ -6,7 +6,7 @@
   import NoteField from '../parts/NoteField.svelte';
   import TakenTable from '../parts/TakenTable.svelte';
   import { router } from '../router.svelte';
-  import { ownZone } from '../zones';
+  import { ownZone } from '../time';
 
   let entries = $state.raw<LogLine[] | null>(null);
   let trouble = $state('');

@@ -93,7 +93,9 @@
     {/if}
   </main>
   <div class="aside no-print"><Fault name="The margin"><Margin /></Fault></div>
-  <footer class="foot no-print" aria-label="Span"><Fault name="The span"><Span /></Fault></footer>
+  <footer class="foot no-print" aria-label="Span">
+    <Fault name="The span"><Span lanes={CHAPTERS.flatMap((chapter) => chapter.lanes)} /></Fault>
+  </footer>
 </div>
 <Fault name="The two versions"><TwoVersions /></Fault>
 

@@ -6,7 +6,7 @@
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
-  import { ownZone } from '../zones';
+  import { ownZone } from '../time';
   import ShootRow from './ShootRow.svelte';
 
   const GROUPS = [

@@ -5,6 +5,8 @@ import type { SvelteMap } from 'svelte/reactivity';
 export interface Editor {
   readonly zone: string;
   readonly troubles: SvelteMap<string, string>;
+  /** What is changed: the plan, or the card. */
+  readonly content: unknown;
   type(path: string, text: string): Promise<boolean>;
   set(path: string, value: number | string | boolean, merge?: string): Promise<boolean>;
 }

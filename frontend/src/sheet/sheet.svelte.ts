@@ -87,6 +87,10 @@ export class Sheet {
     );
   }
 
+  get content(): Plan {
+    return this.plan;
+  }
+
   get zone(): string {
     return this.plan.shoot.place.zone;
   }
@@ -130,6 +134,21 @@ export class Sheet {
 
   set(path: string, value: number | string | boolean, merge?: string): Promise<boolean> {
     return this.change([{ do: 'set', path, value }], merge);
+  }
+
+  /** Put any value at a path, as a switch does. */
+  put(path: string, value: unknown): void {
+    void this.apply([{ path, value: value as Edit['value'] }]);
+  }
+
+  /** Begin what stands at a path with its usual values; on a list, one more. */
+  begin(path: string, kind = ''): void {
+    void this.change([{ do: 'begin', path, kind }]);
+  }
+
+  /** Take one thing out of a list. */
+  drop(path: string): void {
+    void this.change([{ do: 'drop', path }]);
   }
 
   apply(edits: Edit[]): Promise<boolean> {

@@ -1,5 +1,6 @@
 """The clip: how long, how often, how many; when; and what for."""
 
+from collections.abc import Sequence
 from fractions import Fraction
 from typing import Literal
 
@@ -14,6 +15,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.reckon.clip import holds_of
 from bridle.core.reckon.reckoning import Reckoning
+from bridle.core.subjects.time.starting_points import POINTS
 
 KINDS = (*sentence.KINDS, *events.KINDS)
 
@@ -30,14 +32,25 @@ def tell(known: Reckoning) -> Answer[ClipState]:
 
 
 def _state(known: Reckoning, words: Sentence) -> ClipState:
-    found = known.found
+    found, quantities = known.found, _quantities(known.plan, words)
     open_or_beyond = ("frames",) if known.shooting is None and not found.missing else found.missing
     return ClipState(
         state="contradiction" if found.conflict else _solved_or_not(known, words),
-        quantities=_quantities(known.plan, words),
+        quantities=quantities,
         missing=open_or_beyond,
         rounding=tuple(RoundingNote(quantity=name, asked=float(a), got=float(b)) for name, a, b in words.rounding),
+        subject=_subject(known.plan, quantities),
     )
+
+
+def _subject(plan: Plan, quantities: Sequence[QuantityState]) -> Literal["shorter", "within", "longer"] | None:
+    point = next((point for point in POINTS if point.key == plan.clip.subject), None)
+    interval = next(one.value for one in quantities if one.quantity == "interval")
+    if point is None or interval is None:
+        return None
+    if interval < point.low_s:
+        return "shorter"
+    return "longer" if interval > point.high_s else "within"
 
 
 def _solved_or_not(known: Reckoning, words: Sentence) -> Literal["solved", "too many", "free"]:

@@ -27,9 +27,13 @@ class RoundingNote(State):
 
 
 class ClipState(State):
-    """The sentence: solved, something still free, or a contradiction."""
+    """The sentence: solved, something still free, or a contradiction.
+
+    `subject` says how the interval stands to what usually suits the subject; nothing while one of both is not known.
+    """
 
     state: Literal["solved", "free", "contradiction", "too many"]
     quantities: tuple[QuantityState, ...]
     missing: tuple[str, ...]
     rounding: tuple[RoundingNote, ...]
+    subject: Literal["shorter", "within", "longer"] | None = None

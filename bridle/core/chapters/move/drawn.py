@@ -6,7 +6,9 @@ from bridle.core.chapters.move.state import MoveState, Series, SightState, TimeM
 from bridle.core.reckon.framings import offsets, visits_a_cycle
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.sky import UP_DEG
 from bridle.core.reckon.timeline import Timeline
+from bridle.core.subjects.light import sky
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.thinning import kept_indices
 
@@ -60,6 +62,8 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
         poses={name: known.get(id(values)) or series(values, points) for name, values in ways.items()},
         shift_share=series(shift, points, 6),
         sun={name: series(values, points, 2) for name, values in ends.items()} or None,
+        sun_up_deg=UP_DEG,
+        daylight_deg=sky.DAYLIGHT_DEG,
         crops=tuple(series(side, points, 5) for side in shooting.crops.T),
         sights=tuple(SightState.model_validate(sight) for sight in sights),
         visits=visits_a_cycle(plan),

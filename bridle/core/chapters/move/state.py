@@ -58,6 +58,10 @@ class ViewState(State):
     poses: dict[str, Series]
     shift_share: Series
     sun: dict[str, Series] | None
+    # At this altitude its upper edge touches the horizon.
+    sun_up_deg: float
+    # Between these altitudes the light of the drawn scene grows from none to all, in a straight line.
+    daylight_deg: tuple[float, ...]
     crops: tuple[Series, ...]
     sights: tuple[SightState, ...]
     # Pictures in each cycle, and how far each lies beside where the move stands, by axis.

@@ -4,6 +4,7 @@ from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.rig import drives, joints, loads, power
 from bridle.core.chapters.rig.joints import thread_name
 from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
+from bridle.core.chapters.rig.tipping import TIPS
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Joined, Support
 from bridle.core.reckon.loads import carriages, hold, tip_slide
@@ -35,6 +36,7 @@ def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:
         ends_mm=put.ends_mm,
         centre_mm=tuple((put.centre(x).x_mm, put.centre(x).y_mm) for x in put.ends_mm),
         tips_mm=tip_slide(plan, put),
+        tips=any(snag.code == TIPS.code for snag in snags),
         hold_mm=hold(put),
         slope_deg=plan.rig.standing.slope_deg,
     )

@@ -43,6 +43,8 @@ class RigDrawn(State):
     centre_mm: tuple[tuple[float, ...], ...]
     # The slide positions below and above which it tips, an unlevel base included.
     tips_mm: tuple[float | None, ...]
+    # Whether it tips somewhere along the move.
+    tips: bool
     hold_mm: tuple[float, ...]
     slope_deg: float
 

@@ -14,6 +14,9 @@ import numpy as np
 from bridle.core.subjects.numbers.arrays import Floats
 
 DAY_S = 86_400
+# Between these altitudes of the sun the light of a drawn scene grows from none to all, in a straight line: below the
+# first lamps outshine the sky. For a picture of the scene, and no measure of exposure.
+DAYLIGHT_DEG = (-8.0, 12.0)
 STEPS = 4
 # The earth turns a little more than once a day against the stars (Meeus, 12.4).
 TURN_DEG = 360.985_647_366_29

@@ -3,7 +3,7 @@
   import { changing } from '../../sheet/frames';
   import IntervalDrawing from '../../drawings/interval/IntervalDrawing.svelte';
   import { duration } from '../../format';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';

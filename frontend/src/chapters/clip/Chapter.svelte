@@ -8,7 +8,7 @@
   import Leaves from '../../parts/Leaves.svelte';
   import Peg from '../../parts/Peg.svelte';
   import Working from '../../parts/Working.svelte';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Changing from './Changing.svelte';
   import OnTheClock from './OnTheClock.svelte';
   import OneBeat from './OneBeat.svelte';

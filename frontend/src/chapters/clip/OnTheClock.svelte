@@ -2,7 +2,7 @@
   /** The shoot on the clock: which end is held, what comes before, what falls into it, and what the edit asks for. */
   import { clock, day } from '../../format';
   import Choice from '../../parts/Choice.svelte';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';

@@ -3,7 +3,7 @@
   import { changing } from '../../sheet/frames';
   import BeatStrip from '../../drawings/strip/BeatStrip.svelte';
   import { number } from '../../format';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import OriginNote from '../../parts/OriginNote.svelte';
   import Working from '../../parts/Working.svelte';

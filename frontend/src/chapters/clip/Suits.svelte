@@ -2,7 +2,7 @@
   /** What the interval should be: the fold, the subjects, how long something takes to cross, two trial frames. */
   import ClipFold from '../../drawings/fold/ClipFold.svelte';
   import SubjectBars from '../../drawings/subjects/SubjectBars.svelte';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';

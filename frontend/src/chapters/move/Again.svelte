@@ -1,6 +1,6 @@
 <script lang="ts">
   /** There and back, several places in each cycle, the same positions again, and the same path run live. */
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import type { Edit } from '../../api/client';
   import { number } from '../../format';
   import Choice from '../../parts/Choice.svelte';

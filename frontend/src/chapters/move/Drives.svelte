@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What each drive is told, the program and tables to take along, jogging and capturing, and the limits of the axes. */
   import Take from '../../parts/Take.svelte';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import { onMount } from 'svelte';
   import { number, write } from '../../format';
   import Choice from '../../parts/Choice.svelte';

@@ -1,11 +1,11 @@
 <script lang="ts">
   /** The framing: plan and side drawing, the finder, the keyframes, the ease, and what the picture suffers. */
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import type { Edit } from '../../api/client';
   import Finder from '../../drawings/finder/Finder.svelte';
   import Pace from '../../drawings/pace/Pace.svelte';
   import PlanDrawing from '../../drawings/plan/PlanDrawing.svelte';
-  import SideView from '../../drawings/plan/SideView.svelte';
+  import SideView from '../../drawings/side/SideView.svelte';
   import Choice from '../../parts/Choice.svelte';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';

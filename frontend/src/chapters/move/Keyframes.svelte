@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The keyframes as a table: frame, positions, whether the move stops there; and the frame at the playhead. */
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import X from '@lucide/svelte/icons/x';
   import type { Edit } from '../../api/client';
   import { at } from '../../sheet/series';

@@ -3,7 +3,7 @@
   import X from '@lucide/svelte/icons/x';
   import type { Edit } from '../../api/client';
   import PlanDrawing from '../../drawings/plan/PlanDrawing.svelte';
-  import SideView from '../../drawings/plan/SideView.svelte';
+  import SideView from '../../drawings/side/SideView.svelte';
   import { clock, number, write } from '../../format';
   import Choice from '../../parts/Choice.svelte';
   import Editable from '../../parts/Editable.svelte';

@@ -1,3 +1,4 @@
+import Axes from '../../drawings/span/lanes/Axes.svelte';
 import type { Chapter } from '../entry';
 
 /** Where the camera goes and what it sees. */
@@ -11,5 +12,6 @@ export default {
     { key: 'picture', label: 'The picture' },
     { key: 'again', label: 'Rounds and repeats' },
     { key: 'drives', label: 'The drives', whole: true }
-  ]
+  ],
+  lanes: [{ key: 'axes', Drawn: Axes }]
 } satisfies Chapter;

@@ -5,5 +5,6 @@ export default {
   key: 'review',
   label: 'Review',
   load: () => import('./Chapter.svelte'),
-  leaves: []
+  leaves: [],
+  lanes: []
 } satisfies Chapter;

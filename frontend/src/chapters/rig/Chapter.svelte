@@ -7,7 +7,7 @@
   import RigDrawing from '../../drawings/rig/RigDrawing.svelte';
   import { fill, write } from '../../format';
   import { KIND_NAMES, SHELVES } from '../../kit/fields';
-  import { exact } from '../../parts/beatParts';
+  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Modal from '../../parts/Modal.svelte';
   import Working from '../../parts/Working.svelte';

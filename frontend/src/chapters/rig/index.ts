@@ -5,5 +5,6 @@ export default {
   key: 'rig',
   label: 'Rig',
   load: () => import('./Chapter.svelte'),
-  leaves: []
+  leaves: [],
+  lanes: []
 } satisfies Chapter;

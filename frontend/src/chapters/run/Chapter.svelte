@@ -40,13 +40,9 @@
 
   const run = $derived(watch.run);
   const stops = $derived(sheet.evaluation.snags.filter((snag) => snag.severity === 'stop'));
-  // Between two looks the clock of a run goes on by itself, at the run's own speed.
-  const since = $derived(
-    run && watch.under && run.speed > 0 && run.phase !== 'ready'
-      ? Math.max(0, ((tick - watch.seen) / 1000) * run.speed)
-      : 0
-  );
-  const left = $derived(run ? Math.max(0, run.left_s - (run.phase === 'paused' ? 0 : since)) : 0);
+  // Between two looks the clock of a run goes on by itself.
+  const since = $derived(run && watch.under ? Math.max(0, (tick - watch.seen) / 1000) : 0);
+  const left = $derived(run ? Math.max(0, run.left_s - since * run.left_rate) : 0);
   const figures = $derived(Object.fromEntries((run?.figures ?? []).map((one) => [one.key, one])));
   const newest = $derived([...watch.events].reverse());
 
@@ -122,7 +118,7 @@
         </div>
         <div>
           <dt>clock of the shoot</dt>
-          <dd>{clock(Date.parse(run.clock) / 1000 + since, sheet.zone)}</dd>
+          <dd>{clock(Date.parse(run.clock) / 1000 + since * run.clock_rate, sheet.zone)}</dd>
         </div>
         <div>
           <dt>delayed by</dt>

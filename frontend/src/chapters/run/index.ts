@@ -5,5 +5,6 @@ export default {
   key: 'run',
   label: 'Run',
   load: () => import('./Chapter.svelte'),
-  leaves: []
+  leaves: [],
+  lanes: []
 } satisfies Chapter;

@@ -1,4 +1,5 @@
 /** Where the camera stands and points at any frame: between the evaluated samples, on straight lines. */
+import { scaleLinear } from 'd3-scale';
 import type { Evaluation, Plan } from '../../api/client';
 import { at } from '../../sheet/series';
 
@@ -15,6 +16,10 @@ export interface Pose {
 export interface Sun {
   azimuth: number;
   altitude: number;
+  /** Whether any of its disc is over the horizon. */
+  up: boolean;
+  /** The light of the drawn scene, from none to all. */
+  daylight: number;
 }
 
 /** Left, top, width and height as shares of the kept picture. */
@@ -38,7 +43,13 @@ export function poseAt({ view }: Told, frame: number): Pose | null {
 
 export function sunAt({ view }: Told, frame: number): Sun | null {
   if (!view?.sun) return null;
-  return { azimuth: at(view.sun.azimuth, frame), altitude: at(view.sun.altitude, frame) };
+  const altitude = at(view.sun.altitude, frame);
+  return {
+    azimuth: at(view.sun.azimuth, frame),
+    altitude,
+    up: altitude > view.sun_up_deg,
+    daylight: scaleLinear(view.daylight_deg, [0, 1]).clamp(true)(altitude)
+  };
 }
 
 export function cropAt({ view }: Told, frame: number): Crop {

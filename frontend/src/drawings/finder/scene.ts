@@ -176,7 +176,7 @@ export class Model {
   /** Light level, sky and shadows for where the sun stands; without a place on earth it is an even day. */
   light(sun: Sun | null): void {
     const up = sun ? sun.altitude : 35;
-    const day = Math.min(1, Math.max(0, (up + 8) / 20));
+    const day = sun ? sun.daylight : 1;
     const { dark } = this.#inks;
     // On the reversed sheets ink is light: there the sky is what comes nearest to it by day.
     this.#scene.background = this.#mix(dark ? 0.04 + 0.2 * day : 0.5 - 0.46 * day);
@@ -188,7 +188,7 @@ export class Model {
     const low = sun && up < -1 ? rad(35) : high;
     const toSun = [Math.cos(low) * Math.sin(turn), Math.sin(low), -Math.cos(low) * Math.cos(turn)] as const;
     this.#key.position.set(...toSun);
-    this.#sun.visible = !!sun && up > -0.9;
+    this.#sun.visible = !!sun?.up;
     const real = rad(up);
     this.#sun.position.set(
       FAR_M * Math.cos(real) * Math.sin(turn),

@@ -1,11 +1,12 @@
 <script lang="ts">
   /** Clip time against real time: where the line is steep the clip dwells, where it is flat time is pressed hard. */
-  import { changing } from '../../sheet/frames';
   import { scaleLinear } from 'd3-scale';
   import { clock, duration } from '../../format';
   import { elapsedAt } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { clockTicks, offset, path } from '../span/geometry';
+  import { clockTicks } from '../../time';
+  import { path } from '../span/geometry';
+  import { changesOf } from '../span/lanes/changes';
 
   const sheet = theSheet();
   let width = $state(420);
@@ -27,18 +28,14 @@
         )
       : ''
   );
-  const edges = $derived.by(() => {
-    let frame = 0;
-    return changing(sheet.plan)
-      .segments.slice(0, -1)
-      .map((_, i) => {
-        frame += sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0;
-        return { i, x: x(elapsedAt(map, frame)), y: y(frame / rate) };
-      });
-  });
-  const ticks = $derived(
-    clockTicks(sheet.start, sheet.start + length, Math.max(2, WIDTH / 80), offset(sheet.start, sheet.zone))
+  const edges = $derived(
+    changesOf(sheet).map(({ segment, frame }) => ({
+      segment,
+      x: x(elapsedAt(map, frame)),
+      y: y(frame / rate)
+    }))
   );
+  const ticks = $derived(clockTicks(sheet.start, sheet.start + length, Math.max(2, WIDTH / 80), sheet.zone));
   const head = $derived({
     x: x(elapsedAt(map, sheet.playhead.at)),
     y: y(sheet.playhead.at / rate)
@@ -63,7 +60,7 @@
     {/each}
     <path class="rule" d="M44 14V{BASE}H{WIDTH - 12}" />
     <line class="even" x1={x(0)} y1={y(0)} x2={x(length)} y2={y((frames - 1) / rate)} />
-    {#each edges as edge (edge.i)}
+    {#each edges as edge (edge.segment)}
       <path class="edge" d="M{edge.x} {BASE}V{edge.y}H44" />
     {/each}
     <path class="line" d={line} />

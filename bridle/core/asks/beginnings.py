@@ -1,0 +1,159 @@
+"""What a part of the plan begins with when a person asks for it: usual values, taken from how the plan stands."""
+
+import re
+from collections.abc import Callable, Iterable
+from fractions import Fraction
+from string import ascii_uppercase
+
+from pydantic import BaseModel, JsonValue
+
+from bridle.core.plan.beat import Stack, Uncoupled
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, PathError, dump, look
+from bridle.core.plan.marks import Aimed, Mark
+from bridle.core.plan.move import Keyframe, Pass
+from bridle.core.plan.picture import Post
+from bridle.core.plan.rig import USUAL_RINGS, Lead, RingMark
+from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
+from bridle.core.plan.shoot import Errand, Event
+from bridle.core.reckon.clip import solved
+from bridle.core.reckon.timeline import first_frame, instant
+
+Begun = BaseModel | JsonValue
+# A rig without a rail is drawn with so much room around it.
+NO_RAIL_MM = (0.0, 900.0)
+MARK_AWAY = 1.6
+APART_MM = 500.0
+LIVE_S = 20
+STATIONS = 3
+EVENT_AT = Fraction(3, 5)
+# What is done before everything else stands first.
+AT_THE_FRONT = "shoot.clock.errands"
+
+
+def begin(plan: Plan, path: str, kind: str = "") -> list[Edit]:
+    """The edits that begin what stands at a path; on a list, one more of them.
+
+    `kind` says which of several, where there are such (`move.visits`). Raises `PathError` where nothing begins.
+    """
+    for pattern, make in BEGINNINGS.items():
+        found = re.fullmatch(pattern, path)
+        if found:
+            value = _plain(make(plan, *(int(number) for number in found.groups())))
+            break
+    else:
+        value = _plain(_round(plan, path, kind))
+    standing = look(dump(plan), path)
+    if not isinstance(standing, list) or isinstance(value, list):
+        return [Edit(path=path, value=value)]
+    return [Edit(path=path, value=[value, *standing] if path == AT_THE_FRONT else [*standing, value])]
+
+
+def _plain(value: Begun | tuple[RingMark, ...]) -> JsonValue:
+    if isinstance(value, tuple):
+        return [mark.model_dump(mode="json") for mark in value]
+    return value.model_dump(mode="json") if isinstance(value, BaseModel) else value
+
+
+def _round(plan: Plan, path: str, kind: str) -> Begun:
+    """Several pictures in each cycle; the stations begin where the first keyframes stand."""
+    if path != "move.visits":
+        raise PathError(f"nothing begins at “{path}”")
+    if kind == "stations":
+        keys = plan.move.keyframes[:STATIONS]
+        return Stations(stations=tuple(_station(key, n) for n, key in enumerate(keys)))
+    rounds: dict[str, Begun] = {"row": PanoramaRow(), "stereo": StereoPair(), "none": None}
+    if kind not in rounds:
+        raise PathError(f"there is no round called “{kind}”")
+    return rounds[kind]
+
+
+def _station(key: Keyframe, number: int) -> Station:
+    name = f"station {ascii_uppercase[number % len(ascii_uppercase)]}"
+    return Station(name=name, slide_mm=key.slide_mm, pan_deg=key.pan_deg, tilt_deg=key.tilt_deg)
+
+
+def _next_station(plan: Plan) -> Begun:
+    round_ = plan.move.visits
+    if not isinstance(round_, Stations):
+        raise PathError("stations are added where each cycle goes round some")
+    return _station(plan.move.start, len(round_.stations))
+
+
+def _mark(plan: Plan) -> Begun:
+    low, high = next(((axis.low, axis.high) for axis in plan.rig.axes if axis.name == "slide"), NO_RAIL_MM)
+    name = f"mark {len(plan.move.marks) + 1}"
+    return Mark(name=name, x_mm=round((low + high) / 2), y_mm=round((high - low) * MARK_AWAY))
+
+
+def _aimed(plan: Plan, index: int) -> Begun:
+    """To begin with, the ends of the move as they stand: what was read off the rig is typed over them."""
+    if index >= len(plan.move.marks):
+        raise PathError("there is no such mark")
+    start, end = plan.move.start, plan.move.end
+    apart = end.slide_mm if end.slide_mm != start.slide_mm else start.slide_mm + APART_MM
+    return Aimed(slide_1_mm=start.slide_mm, pan_1_deg=start.pan_deg, slide_2_mm=apart, pan_2_deg=end.pan_deg)
+
+
+def _ring(plan: Plan, index: int) -> tuple[RingMark, ...]:
+    if index >= len(plan.rig.axes) or plan.rig.axes[index].name not in USUAL_RINGS:
+        raise PathError("this axis turns no ring")
+    return USUAL_RINGS[plan.rig.axes[index].name]
+
+
+def _live(plan: Plan) -> Begun:
+    """As long as the clip, in whole seconds."""
+    solution, _ = solved(plan)
+    return str(max(1, round(solution.clip) if solution else LIVE_S))
+
+
+def _event(plan: Plan) -> Begun:
+    """Past the middle of the shoot, on a whole minute; at its clock time while nobody knows how long it takes."""
+    solution, _ = solved(plan)
+    first = first_frame(plan, solution.shoot) if solution else plan.shoot.clock.at
+    into = round(solution.shoot * EVENT_AT / 60) * 60 if solution else 0
+    at = instant(first, Fraction(into), plan.shoot.place.zone)
+    return Event(name="what will happen", at=at.replace(second=0, microsecond=0))
+
+
+BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...]]] = {
+    r"beat\.stack": lambda plan: Stack(near_mm=400, far_mm=800),
+    r"beat\.uncoupled": lambda plan: Uncoupled(),
+    r"rig\.lead": lambda plan: Lead(),
+    r"rig\.normal_bearing_deg": lambda plan: 0,
+    r"rig\.axes\.(\d+)\.ring": _ring,
+    r"move\.live_s": _live,
+    r"move\.post": lambda plan: Post(),
+    r"move\.passes": lambda plan: Pass(name=f"pass {len(plan.move.passes) + 2}"),
+    r"move\.marks": _mark,
+    r"move\.marks\.(\d+)\.aimed": _aimed,
+    r"move\.visits\.stations": _next_station,
+    r"shoot\.clock\.errands": lambda plan: Errand(name="something to do", length_s=Fraction(600)),
+    r"shoot\.clock\.events": _event,
+}
+
+
+def drop(plan: Plan, path: str) -> list[Edit]:
+    """The edits that take one thing out of a list; what follows a mark keeps following it, or nothing.
+
+    Raises `PathError` where no such thing stands.
+    """
+    parent, _, number = path.rpartition(".")
+    standing = look(dump(plan), parent) if parent else None
+    if not isinstance(standing, list) or not number.isdigit() or int(number) >= len(standing):
+        raise PathError(f"there is nothing at “{path}” to take away")
+    gone = int(number)
+    kept: JsonValue = [one for at, one in enumerate(standing) if at != gone]
+    follows = _follows_on(plan, gone) if parent == "move.marks" else ()
+    return [*follows, Edit(path=parent, value=kept)]
+
+
+def _follows_on(plan: Plan, gone: int) -> Iterable[Edit]:
+    """Before the marks change their numbers: the same mark is followed, under the number that it gets."""
+    follow = plan.move.follow
+    if follow is None or follow.mark < gone:
+        return
+    if follow.mark == gone:
+        yield Edit(path="move.follow", value=None)
+    else:
+        yield Edit(path="move.follow.mark", value=follow.mark - 1)

@@ -1,0 +1,42 @@
+<script lang="ts">
+  /** Which way the rail faces: north is turned by hand, the sun goes over it. */
+  import { write } from '../../format';
+  import { grasp } from '../../parts/grasp';
+  import { onCompass } from './geometry';
+  import type { PlanView } from './state.svelte';
+
+  interface Props {
+    view: PlanView;
+  }
+  let { view }: Props = $props();
+  const middle = $derived({ x: view.width - 46, y: view.height - 46 });
+  const normal = $derived(view.normal);
+</script>
+
+<g transform="translate({middle.x} {middle.y})">
+  <g
+    class="handle"
+    role="slider"
+    tabindex="0"
+    aria-label="Bearing square to the rail"
+    aria-valuenow={normal ?? 0}
+    aria-valuemin={0}
+    aria-valuemax={360}
+    aria-valuetext={normal === null ? 'not known' : write(normal, 'deg')}
+    use:grasp={view.north(middle)}
+  >
+    <circle class="reach" r="36" />
+    <circle class="fill-sheet stroke-second" r="26" />
+  </g>
+  {#if normal !== null}
+    <g transform="rotate({-normal})">
+      <path class="fill-ink" d="M0 -24l5 18h-10z" />
+      <text y="-29" text-anchor="middle">N</text>
+    </g>
+    {#if view.sunPath}<path class="fill-none stroke-ink stroke-4" d={view.sunPath} />{/if}
+    {#if view.sun}
+      {@const [x, y] = onCompass(view.sun.azimuth - normal, 26)}
+      <circle class={['stroke-ink stroke-2', view.sun.up ? 'fill-sheet' : 'fill-ink']} cx={x} cy={y} r="5" />
+    {/if}
+  {:else}<text class="fill-second" y="4" text-anchor="middle">N ?</text>{/if}
+</g>

@@ -1,0 +1,274 @@
+/** What the plan drawing shows of the open sheet, to scale, and what a hand on it changes. */
+import { range } from 'd3-array';
+import { fill } from '../../format';
+import { sized, type Grip, type Nudge, type Point } from '../../parts/grasp';
+import type { Sheet } from '../../sheet/sheet.svelte';
+import { poseAt, sunAt, type Pose } from '../finder/pose';
+import * as plan from './geometry';
+
+export const THUMB = 12;
+const LEAST_WIDTH = 160;
+const LEAST_ZOOM = 0.5;
+const MOST_ZOOM = 40;
+/** Outlines of the view that together draw what it sweeps. */
+const SWEPT = 14;
+const SUN_POINTS = 24;
+/** Room under the rail for the boxes and the dimension, with two keyframes and with more. */
+const UNDER = [62, 92] as const;
+
+/** What the picture suffers, where it comes from: told at the foot of the drawing. */
+const SUFFERS: Record<string, string> = {
+  'rail-sags': 'the rail sags: {pixels}',
+  'horizon-tilts': 'the horizon tilts: {pixels}',
+  'steps-uneven': '{axis}, a step: {pixels}',
+  'smear-visible': 'smear: {smear}',
+  'axis-too-slow': '{axis} too slow: {time} a step'
+};
+const MOST_SUFFERED = 4;
+
+const within = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+const turned = (bearing: number) => (bearing + 720) % 360;
+
+export class PlanView {
+  page = $state(560);
+  height = $state(400);
+  zoom = $state(1);
+  /** While something is held the frame stands still, so that the drawing does not run away under the hand. */
+  #frozen = $state.raw<ReturnType<typeof plan.content> | null>(null);
+  readonly #sheet: Sheet;
+
+  constructor(sheet: Sheet) {
+    this.#sheet = sheet;
+  }
+
+  // While the page is still being laid out it may have no width at all.
+  readonly width = $derived(Math.max(LEAST_WIDTH, this.page));
+  readonly move = $derived.by(() => this.#sheet.plan.move);
+  readonly keys = $derived(this.move.keyframes);
+  readonly slides = $derived.by(() => this.#axis('slide'));
+  readonly turns = $derived.by(() => this.#axis('pan'));
+  readonly led = $derived(!!this.move.follow?.every_frame);
+  // Without a rail the camera stands where the keyframes have it, with as much room drawn around it.
+  readonly rail = $derived(
+    this.slides ?? { low: this.keys[0]!.slide_mm - 400, high: this.keys[0]!.slide_mm + 400 }
+  );
+  readonly head = $derived(this.turns ?? { low: -180, high: 180 });
+  readonly fov = $derived.by(() => this.#sheet.figure('view.across')?.value ?? 50);
+  /** The bearing that the rail faces, while it is known. */
+  readonly normal = $derived.by(() => this.#sheet.plan.rig.normal_bearing_deg ?? null);
+  /** A sloping rail is shorter from above. */
+  readonly slope = $derived.by(() =>
+    Math.cos(((this.#sheet.plan.rig.standing?.slope_deg ?? 0) * Math.PI) / 180)
+  );
+  readonly marks = $derived(this.move.marks.map((mark, index) => ({ mark, index })));
+  readonly placed = $derived(this.marks.filter(({ mark }) => mark.form !== 'bearing'));
+
+  #content() {
+    const { mark } = this.move.follow ?? {};
+    return plan.content(
+      this.rail.low,
+      this.rail.high,
+      this.placed.map((one) => one.mark.y_mm),
+      mark === undefined ? undefined : this.move.marks[mark]?.y_mm,
+      this.zoom
+    );
+  }
+  readonly frame = $derived({
+    width: this.width,
+    height: this.height,
+    under: UNDER[this.keys.length > 2 ? 1 : 0],
+    ...(this.#frozen ?? this.#content())
+  });
+  readonly to = $derived(plan.scale(this.frame));
+  readonly reach = $derived(this.frame.far * 0.86);
+  readonly grip = $derived(this.reach * 0.6);
+  readonly grid = $derived(plan.square(this.to.mmX(this.width) - this.to.mmX(0)));
+  readonly gridX = $derived(plan.multiples(this.to.mmX(0), this.to.mmX(this.width), this.grid));
+  readonly gridY = $derived(plan.multiples(0, this.to.mmY(0), this.grid));
+
+  readonly now = $derived.by(() => poseAt(this.#sheet.evaluation, this.#sheet.playhead.frame));
+  readonly sun = $derived.by(() => sunAt(this.#sheet.evaluation, this.#sheet.playhead.frame));
+  readonly swept = $derived.by(() =>
+    this.#sampled(SWEPT)
+      .map((frame) => poseAt(this.#sheet.evaluation, frame))
+      .filter((pose): pose is Pose => pose !== null)
+  );
+  readonly sunPath = $derived.by(() => {
+    const normal = this.normal;
+    if (normal === null || !this.#sheet.evaluation.view?.sun) return '';
+    const seen = this.#sampled(SUN_POINTS).map((frame) => sunAt(this.#sheet.evaluation, frame));
+    return plan.sunWay(
+      seen.map((sun) => (sun?.azimuth ?? 0) - normal),
+      26
+    );
+  });
+  /** Where the pace of the picture is too quick: the worst frame, on the rail. */
+  readonly quick = $derived.by(() =>
+    this.#sheet.evaluation.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code))
+  );
+  readonly suffers = $derived.by(() =>
+    this.#sheet.evaluation.snags
+      .filter((snag) => SUFFERS[snag.code])
+      .map((snag) => ({ snag, said: fill(SUFFERS[snag.code]!, snag.slots, this.#sheet.zone) }))
+      .slice(0, MOST_SUFFERED)
+  );
+  readonly sags = $derived.by(() => this.#sheet.evaluation.snags.some((snag) => snag.code === 'rail-sags'));
+
+  /** Along the rail where each keyframe stands, in pixels, and the row in which its box has room. */
+  readonly stands = $derived(this.keys.map((key) => this.to.x(key.slide_mm * this.slope)));
+  readonly rows = $derived(plan.rows(this.stands, THUMB * 2 + 2, 2));
+  readonly here = $derived(this.placed.filter(({ mark }) => this.#inside(mark.x_mm, mark.y_mm)));
+  readonly distant = $derived(
+    plan.labelled([
+      ...this.placed
+        .filter(({ mark }) => !this.#inside(mark.x_mm, mark.y_mm))
+        .map((one) => ({ ...one, at: this.#edge(one.mark.x_mm, one.mark.y_mm) })),
+      ...this.marks
+        .filter(({ mark }) => mark.form === 'bearing')
+        .map((one) => ({ ...one, at: this.#bearingEdge(one.mark.bearing_deg) }))
+    ])
+  );
+
+  /** The pan of a keyframe as it is drawn: led by what is followed, or its own. */
+  panAt(n: number): number {
+    if (!this.led) return this.keys[n]!.pan_deg;
+    const frame = this.#sheet.evaluation.view?.keyframes[n] ?? 0;
+    return poseAt(this.#sheet.evaluation, frame)?.pan ?? 0;
+  }
+
+  /** Half the width of a mark as drawn, in pixels. */
+  half(index: number): number {
+    return Math.max(7, (this.move.marks[index]!.width_mm * this.to.mm) / 2);
+  }
+
+  carriage(n: number): Grip {
+    const put = (value: number, merge: string) =>
+      void this.#sheet.set(
+        `move.keyframes.${n}.slide_mm`,
+        Number(within(value, this.rail.low, this.rail.high).toFixed(1)),
+        merge
+      );
+    return this.#grip(`carriage ${n}`, {
+      drag: ({ at, merge }) => put(this.to.mmX(at.x) / this.slope, merge),
+      nudge: ({ way, size, merge }) => put(this.keys[n]!.slide_mm + way * sized(size, 1, 10, 0.1), merge)
+    });
+  }
+
+  pan(n: number): Grip {
+    const put = (value: number, merge: string) =>
+      void this.#sheet.set(
+        `move.keyframes.${n}.pan_deg`,
+        Number(within(value, this.head.low, this.head.high).toFixed(2)),
+        merge
+      );
+    return this.#grip(`pan ${n}`, {
+      drag: ({ at, merge }) => put(this.#pointing(this.keys[n]!.slide_mm * this.slope, at), merge),
+      nudge: ({ way, size, merge }) => put(this.keys[n]!.pan_deg + way * sized(size, 0.5, 5, 0.05), merge)
+    });
+  }
+
+  mark(index: number): Grip {
+    const mark = () => this.move.marks[index]!;
+    return this.#grip(`mark ${index}`, {
+      drag: ({ at, merge }) =>
+        mark().form === 'bearing'
+          ? this.#bear(index, this.#pointing(this.#middle, at) + (this.normal ?? 0), merge)
+          : this.#stand(index, this.to.mmX(at.x), this.to.mmY(at.y), merge),
+      nudge: (nudge) => this.#nudgeMark(index, nudge)
+    });
+  }
+
+  /** A mark beyond the drawing: a bearing is turned; what is only far away is moved with the keys. */
+  beyond(index: number): Grip {
+    return { ...this.mark(index), take: () => this.move.marks[index]!.form === 'bearing' };
+  }
+
+  north(middle: Point): Grip {
+    return this.#grip('north', {
+      drag: ({ at, merge }) =>
+        this.#face((-Math.atan2(at.x - middle.x, middle.y - at.y) * 180) / Math.PI, merge),
+      nudge: ({ way, size, merge }) => this.#face((this.normal ?? 0) + way * sized(size, 1, 10, 0.1), merge)
+    });
+  }
+
+  zoomBy(factor: number): void {
+    this.zoom = within(this.zoom * factor, LEAST_ZOOM, MOST_ZOOM);
+  }
+
+  /** All that stands on the drawing, or just the rail and what is near it. */
+  fit(): void {
+    if (this.zoom > 1.01) {
+      this.zoom = 1;
+      return;
+    }
+    const places = this.placed.map(({ mark }) => [mark.x_mm, mark.y_mm] as [number, number]);
+    this.zoom = within(plan.zoomForAll(places, this.#content().far), 1, MOST_ZOOM);
+  }
+
+  #axis(name: 'slide' | 'pan') {
+    return this.#sheet.plan.rig.axes.find((axis) => axis.name === name);
+  }
+
+  #sampled(count: number): number[] {
+    const last = (this.#sheet.evaluation.frames ?? 1) - 1;
+    return range(count).map((n) => (last * n) / (count - 1));
+  }
+
+  get #middle(): number {
+    return (this.rail.low + this.rail.high) / 2;
+  }
+
+  #inside(x: number, y: number): boolean {
+    const [px, py] = [this.to.x(x), this.to.y(y)];
+    return px > 8 && px < this.width - 8 && py > 10 && py < this.height - 6;
+  }
+
+  #edge(x: number, y: number): plan.Pointed {
+    const from: [number, number] = [this.to.x(this.#middle), this.to.y(0)];
+    return plan.edge(from, [this.to.x(x), this.to.y(y)], this.width, this.height);
+  }
+
+  #bearingEdge(bearing: number): plan.Pointed {
+    return this.#edge(...plan.ahead(this.#middle, bearing - (this.normal ?? 0), this.frame.far * 50));
+  }
+
+  #pointing(from: number, at: Point): number {
+    return plan.pointing(from, this.to.mmX(at.x), this.to.mmY(at.y));
+  }
+
+  #grip(name: string, acts: Pick<Grip, 'drag' | 'nudge'>): Grip {
+    return {
+      name,
+      ...acts,
+      take: () => {
+        this.#frozen = this.#content();
+      },
+      release: () => {
+        this.#frozen = null;
+      }
+    };
+  }
+
+  /** The bearing that the rail faces; turning north to the left turns the rail to the right. */
+  #face(bearing: number, merge: string): void {
+    void this.#sheet.set('rig.normal_bearing_deg', Math.round(turned(bearing)) % 360, merge);
+  }
+
+  #bear(index: number, bearing: number, merge: string): void {
+    void this.#sheet.set(`move.marks.${index}.bearing_deg`, Number(turned(bearing).toFixed(1)), merge);
+  }
+
+  #stand(index: number, x: number, y: number, merge: string): void {
+    const put = (field: string, value: number) =>
+      ({ do: 'set', path: `move.marks.${index}.${field}`, value: Math.round(value) }) as const;
+    void this.#sheet.change([put('x_mm', x), put('y_mm', y)], merge);
+  }
+
+  #nudgeMark(index: number, { right, up, way, size, merge }: Nudge): void {
+    const mark = this.move.marks[index]!;
+    if (mark.form === 'bearing')
+      return this.#bear(index, mark.bearing_deg + way * sized(size, 1, 10, 0.1), merge);
+    const by = sized(size, 10, 100, 1);
+    this.#stand(index, mark.x_mm + right * by, mark.y_mm + up * by, merge);
+  }
+}

@@ -1,0 +1,93 @@
+/** What the side view shows of the open sheet, and what a hand on it changes: lens height, tilts, heights of marks. */
+import { sized, type Grip } from '../../parts/grasp';
+import type { Sheet } from '../../sheet/sheet.svelte';
+import { poseAt } from '../finder/pose';
+import { farOf, highOf, rise, scale, tiltTo } from './geometry';
+
+const LEAST_WIDTH = 200;
+const LEAST_LENS_MM = 50;
+
+export class SideState {
+  page = $state(560);
+  /** While something is held the drawing keeps its reach. */
+  #frozen = $state(0);
+  readonly #sheet: Sheet;
+
+  constructor(sheet: Sheet) {
+    this.#sheet = sheet;
+  }
+
+  // While the page is still being laid out it may have no width at all.
+  readonly width = $derived(Math.max(LEAST_WIDTH, this.page));
+  readonly move = $derived.by(() => this.#sheet.plan.move);
+  readonly lens = $derived.by(() => this.#sheet.plan.rig.standing?.lens_height_mm ?? 1500);
+  readonly slope = $derived.by(() => this.#sheet.plan.rig.standing?.slope_deg ?? 0);
+  readonly tilts = $derived.by(() => this.#sheet.plan.rig.axes.find((axis) => axis.name === 'tilt'));
+  readonly marks = $derived(
+    this.move.marks
+      .map((mark, index) => ({ mark, index }))
+      .filter(({ mark }) => mark.form !== 'bearing' && mark.y_mm > 0)
+  );
+  readonly #standing = $derived(this.marks.map(({ mark }) => mark));
+  readonly far = $derived(this.#frozen || farOf(this.width, this.lens, this.#standing));
+  readonly to = $derived(scale(this.width, this.lens, this.far, highOf(this.far, this.#standing)));
+  readonly seen = $derived(this.marks.filter(({ mark }) => mark.y_mm <= this.far * 1.02));
+  /** The lower edge, the middle and the upper edge of the view, where the drawing ends. Millimetres. */
+  readonly rays = $derived.by(() => {
+    const half = (this.#sheet.figure('view.upright')?.value ?? 38) / 2;
+    const tilt = poseAt(this.#sheet.evaluation, this.#sheet.playhead.frame)?.tilt ?? 0;
+    return [tilt - half, tilt, tilt + half].map((angle) => rise(angle, this.far)) as [number, number, number];
+  });
+  /** The tilts that can be taken hold of, each further out than the one before. */
+  readonly knobs = $derived(
+    (this.tilts ? this.move.keyframes : this.move.keyframes.slice(0, 1)).map(({ tilt_deg }, n) => {
+      const at = this.far * (0.3 + 0.09 * n);
+      return { tilt: tilt_deg, x: this.to.x(at), y: this.to.y(rise(tilt_deg, at)) };
+    })
+  );
+
+  lensGrip(): Grip {
+    const raise = (mm: number, merge: string) =>
+      void this.#sheet.set('rig.standing.lens_height_mm', Math.round(Math.max(LEAST_LENS_MM, mm)), merge);
+    return this.#grip('height of the lens', {
+      drag: ({ at, merge }) => raise(this.lens + this.to.mmY(at.y), merge),
+      nudge: ({ way, size, merge }) => raise(this.lens + way * sized(size, 10, 100, 1), merge)
+    });
+  }
+
+  tiltGrip(n: number): Grip {
+    const put = (tilt: number, merge: string) => {
+      const [low, high] = [Math.max(-90, this.tilts?.low ?? -90), Math.min(90, this.tilts?.high ?? 90)];
+      const kept = Number(Math.min(high, Math.max(low, tilt)).toFixed(1));
+      void this.#sheet.set(`move.keyframes.${n}.tilt_deg`, kept, merge);
+    };
+    return this.#grip(`tilt ${n}`, {
+      drag: ({ at, merge }) => put(tiltTo(this.to.mmX(at.x), this.to.mmY(at.y)), merge),
+      nudge: ({ way, size, merge }) =>
+        put(this.move.keyframes[n]!.tilt_deg + way * sized(size, 0.5, 5, 0.05), merge)
+    });
+  }
+
+  markGrip(index: number): Grip {
+    const put = (z: number, merge: string) =>
+      void this.#sheet.set(`move.marks.${index}.z_mm`, Math.round(Math.max(-this.lens, z)), merge);
+    return this.#grip(`height of mark ${index}`, {
+      drag: ({ at, merge }) => put(this.to.mmY(at.y), merge),
+      nudge: ({ way, size, merge }) =>
+        put(this.move.marks[index]!.z_mm + way * sized(size, 10, 100, 1), merge)
+    });
+  }
+
+  #grip(name: string, acts: Pick<Grip, 'drag' | 'nudge'>): Grip {
+    return {
+      name,
+      ...acts,
+      take: () => {
+        this.#frozen = this.far;
+      },
+      release: () => {
+        this.#frozen = 0;
+      }
+    };
+  }
+}

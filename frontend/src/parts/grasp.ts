@@ -1,0 +1,149 @@
+/**
+ * One hand for everything that can be taken hold of: dragged with the pointer, or moved with the arrow keys.
+ *
+ * An action and not an attachment, because what it is given changes under the hand (a drag redraws the page) and the
+ * hand must not let go for that.
+ */
+import type { Action } from 'svelte/action';
+
+export interface Point {
+  /** In the units of the drawing (of its `viewBox`, where it has one); in pixels of the page outside a drawing. */
+  x: number;
+  y: number;
+}
+
+export type Size = 'usual' | 'coarse' | 'fine';
+
+export interface Drag {
+  at: Point;
+  /** Since the hand took hold. */
+  by: Point;
+  size: Size;
+  /** What all changes of one drag are called, so that they are one step of undo. */
+  merge: string;
+}
+
+export interface Nudge {
+  right: -1 | 0 | 1;
+  up: -1 | 0 | 1;
+  /** More or less, where there is only one direction to go. */
+  way: -1 | 1;
+  size: Size;
+  merge: string;
+}
+
+export interface Grip {
+  /** What is held, told apart from all else on the page. */
+  name: string;
+  /** The hand takes hold; false leaves it alone. */
+  take?: (at: Point, event: PointerEvent) => boolean | void;
+  drag?: (drag: Drag) => void;
+  nudge?: (nudge: Nudge) => void;
+  /** The hand lets go. */
+  release?: () => void;
+  /** Touched and let go without being moved. */
+  tap?: () => void;
+  /** How far the hand has to go before it is a drag, in pixels of the page. */
+  slack?: number;
+}
+
+export const sizeOf = (event: { shiftKey: boolean; altKey: boolean }): Size =>
+  event.shiftKey ? 'coarse' : event.altKey ? 'fine' : 'usual';
+
+/** One of three by the size of a step: shift is coarser, alt is finer. */
+export const sized = (size: Size, usual: number, coarse: number, fine: number = usual): number =>
+  ({ usual, coarse, fine })[size];
+
+/** What an arrow key asks for, or nothing for any other key. */
+export function arrow(key: string): Pick<Nudge, 'right' | 'up' | 'way'> | null {
+  switch (key) {
+    case 'ArrowRight':
+      return { right: 1, up: 0, way: 1 };
+    case 'ArrowLeft':
+      return { right: -1, up: 0, way: -1 };
+    case 'ArrowUp':
+      return { right: 0, up: 1, way: 1 };
+    case 'ArrowDown':
+      return { right: 0, up: -1, way: -1 };
+    default:
+      return null;
+  }
+}
+
+/** Where a pointer is, on the drawing that a thing belongs to. */
+function pointOn(node: Element, event: PointerEvent): Point {
+  const svg = node instanceof SVGElement ? (node.ownerSVGElement ?? (node as SVGSVGElement)) : null;
+  const seen = svg?.getScreenCTM();
+  if (!seen) return { x: event.clientX, y: event.clientY };
+  const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(seen.inverse());
+  return { x, y };
+}
+
+export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
+  let now = grip;
+  let held: { pointer: number; from: Point; page: Point; merge: string; moved: boolean } | null = null;
+
+  function letGo() {
+    held = null;
+    now.release?.();
+  }
+
+  function down(event: PointerEvent) {
+    // A second finger is no drag any more: it zooms.
+    if (held) return letGo();
+    if (event.button !== 0) return;
+    const from = pointOn(node, event);
+    if (now.take?.(from, event) === false) return;
+    node.setPointerCapture(event.pointerId);
+    const page = { x: event.clientX, y: event.clientY };
+    held = {
+      pointer: event.pointerId,
+      from,
+      page,
+      merge: `drag ${now.name} ${event.timeStamp}`,
+      moved: false
+    };
+    event.stopPropagation();
+  }
+
+  function move(event: PointerEvent) {
+    if (held?.pointer !== event.pointerId) return;
+    const gone = Math.hypot(event.clientX - held.page.x, event.clientY - held.page.y);
+    if (!held.moved && gone < (now.slack ?? 0)) return;
+    held.moved = true;
+    const at = pointOn(node, event);
+    const by = { x: at.x - held.from.x, y: at.y - held.from.y };
+    now.drag?.({ at, by, size: sizeOf(event), merge: held.merge });
+    event.stopPropagation();
+  }
+
+  function up(event: PointerEvent) {
+    if (event.button === 0 && !held?.moved) now.tap?.();
+    if (held) letGo();
+  }
+
+  function keys(event: KeyboardEvent) {
+    const way = arrow(event.key);
+    if (!way || !now.nudge || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    now.nudge({ ...way, size: sizeOf(event), merge: `key ${now.name}` });
+  }
+
+  const heard = {
+    pointerdown: down,
+    pointermove: move,
+    pointerup: up,
+    pointercancel: letGo,
+    keydown: keys
+  } as Record<string, EventListener | ((event: never) => void)>;
+  for (const [name, act] of Object.entries(heard)) node.addEventListener(name, act as EventListener);
+  return {
+    update: (next) => {
+      now = next;
+    },
+    destroy: () => {
+      for (const [name, act] of Object.entries(heard)) node.removeEventListener(name, act as EventListener);
+    }
+  };
+};
