@@ -48,6 +48,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         stalls_at=beats.state.stalls_at,
         rig=rigs.state.standing,
         drives=rigs.state.drives,
+        letters=rigs.state.letters,
         traces=moves.state.traces,
         view=moves.state.view,
         review=reviews.state,

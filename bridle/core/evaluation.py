@@ -35,6 +35,7 @@ class Evaluation(State):
     stalls_at: int | None
     rig: RigDrawn | None
     drives: tuple[DriveState, ...]
+    letters: dict[str, str]
     traces: Traces | None
     view: ViewState | None
     review: ReviewState

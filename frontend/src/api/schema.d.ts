@@ -3194,6 +3194,10 @@ export interface components {
             rig: components["schemas"]["RigDrawn"] | null;
             /** Drives */
             drives: components["schemas"]["DriveState"][];
+            /** Letters */
+            letters: {
+                [key: string]: string;
+            };
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
             review: components["schemas"]["ReviewState"];

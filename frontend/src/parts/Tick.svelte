@@ -10,7 +10,7 @@
   let { checked, onchange, children }: Props = $props();
 </script>
 
-<label class="-ml-[5px] flex min-h-[26px] items-center gap-1 max-md:min-h-11">
+<label class="-ml-[5px] flex min-h-[26px] items-center gap-1 max-phone:min-h-11">
   <input type="checkbox" {checked} onchange={(event) => onchange(event.currentTarget.checked)} />
   {@render children()}
 </label>

@@ -20,12 +20,13 @@ ASIDE = KINDS
 def tell(known: Reckoning) -> Answer[RigState]:
     """The rig where there is one; what the drives are told where the clip is solved."""
     plan, put = known.plan, known.stack
+    letters = {str(axis.name): axis.called for axis in plan.rig.axes}
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
     if not put.parts and not put.supports:
-        return Answer(RigState(drives=drives_told.drives), drives_told.figures, drives_told.snags)
+        return Answer(RigState(drives=drives_told.drives, letters=letters), drives_told.figures, drives_told.snags)
     snags = [*joints.snags(plan, put), *loads.snags(plan, put), *power.snags(plan)]
     figures = [*joints.figures(plan, put), *loads.figures(plan, put), *power.figures(plan)]
-    state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives)
+    state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives, letters=letters)
     return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
 
 

@@ -50,7 +50,8 @@ class RigDrawn(State):
 
 
 class RigState(State):
-    """The rig as it stands, where the plan has parts that join; and every drive of the move."""
+    """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters."""
 
+    letters: dict[str, str]
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()

@@ -52,22 +52,16 @@
           </tr>
         </thead>
         <tbody>
-          {#each pace.segments as segment, i (i)}
+          {#each pace.segments.keys() as i (i)}
             <tr>
               <th scope="row">{i + 1}</th>
               <td>
-                <Editable
-                  path="frames.segments.{i}.length_s"
-                  label="length of segment {i + 1}"
-                  value={exact(segment.length_s)}
-                  unit="s"
-                />
+                <Editable path="frames.segments.{i}.length_s" label="length of segment {i + 1}" unit="s" />
               </td>
               <td>
                 <Editable
                   path="frames.segments.{i}.interval_s"
                   label="interval of segment {i + 1}"
-                  value={exact(segment.interval_s)}
                   unit="s"
                 />
               </td>
@@ -86,12 +80,8 @@
         </tbody>
       </table>
       <p class="line">
-        blended over <Editable
-          path="frames.blend_frames"
-          label="blended over"
-          value={pace.blend_frames}
-          unit="frames"
-        /> around each change, each frame longer or shorter by the same ratio
+        blended over <Editable path="frames.blend_frames" label="blended over" unit="frames" /> around each change,
+        each frame longer or shorter by the same ratio
       </p>
       <p class="line">
         In all <Working figure="clip.frames" /> in <Working figure="clip.shoot" />, finished at

@@ -12,15 +12,6 @@
   const clip = $derived(sheet.plan.clip);
   const at = $derived(Date.parse(held.at) / 1000);
 
-  const put = (path: string, value: unknown) => void sheet.apply([{ path, value: value as never }]);
-  function addErrand() {
-    put('shoot.clock.errands', [{ name: 'something to do', length_s: '600' }, ...held.errands]);
-  }
-  function addEvent() {
-    const middle = (sheet.figure('time.first')?.value ?? at) + (sheet.quantity('shoot')?.value ?? 0) * 0.6;
-    const event = { name: 'what will happen', at: new Date(Math.round(middle / 60) * 60_000).toISOString() };
-    put('shoot.clock.events', [...held.events, event]);
-  }
   const SCHOOLS = {
     stills: 'Stills can be repaired frame by frame, culled, and read at any rate.',
     movie: 'The camera puts the frames together itself: quick to see, but nothing can be repaired or culled.',
@@ -54,12 +45,7 @@
       {:else}The first frame is at <Working figure="time.first" />.{/if}
     </p>
     <p class="line">
-      start delay <Editable
-        path="shoot.clock.start_delay_s"
-        label="start delay"
-        value={exact(held.start_delay_s)}
-        unit="s"
-      />
+      start delay <Editable path="shoot.clock.start_delay_s" label="start delay" unit="s" />
       {#if exact(held.start_delay_s)}press at <Working figure="time.press" /> and walk into the picture{/if}
     </p>
     <h3 class="next">Who calls the frames</h3>
@@ -70,27 +56,25 @@
         { value: 'clock', label: 'the clock' },
         { value: 'event', label: 'an event' }
       ]}
-      onchoose={(value) => put('clip.called_by', value)}
+      onchoose={(value) => sheet.put('clip.called_by', value)}
     />
     {#if clip.called_by === 'event'}
       <p class="line">
         A layer, a press, a sensor or a hand: moves and ramps go on per frame, and times are estimates. Frames
         come up to
-        <Editable
-          path="clip.event_spread"
-          label="early or late by"
-          value={exact(clip.event_spread)}
-          unit="share"
-        /> early or late: done between <Working figure="time.earliest" /> and <Working
-          figure="time.latest"
-        />.
+        <Editable path="clip.event_spread" label="early or late by" unit="share" /> early or late: done between
+        <Working figure="time.earliest" /> and <Working figure="time.latest" />.
       </p>
     {/if}
   </section>
 
   <section>
     <h3>
-      Before the start <button type="button" class="link add" onclick={addErrand}>+ something to do</button>
+      Before the start <button
+        type="button"
+        class="link add"
+        onclick={() => sheet.begin('shoot.clock.errands')}>+ something to do</button
+      >
     </h3>
     <table>
       <tbody>
@@ -115,23 +99,14 @@
               />
             </td>
             <td>
-              <Editable
-                path="shoot.clock.errands.{i}.length_s"
-                label="time for {errand.name}"
-                value={exact(errand.length_s)}
-                unit="s"
-              />
+              <Editable path="shoot.clock.errands.{i}.length_s" label="time for {errand.name}" unit="s" />
             </td>
             <td>
               <button
                 type="button"
                 class="link"
                 aria-label="drop {errand.name}"
-                onclick={() =>
-                  put(
-                    'shoot.clock.errands',
-                    held.errands.filter((_, j) => j !== i)
-                  )}>drop</button
+                onclick={() => sheet.drop(`shoot.clock.errands.${i}`)}>drop</button
               >
             </td>
           </tr>
@@ -150,7 +125,11 @@
       </tbody>
     </table>
     <h3 class="next">
-      What falls into the clip <button type="button" class="link add" onclick={addEvent}>+ an event</button>
+      What falls into the clip <button
+        type="button"
+        class="link add"
+        onclick={() => sheet.begin('shoot.clock.events')}>+ an event</button
+      >
     </h3>
     {#each held.events as event, i (i)}
       <p class="event">
@@ -171,11 +150,7 @@
           type="button"
           class="link"
           aria-label="drop {event.name}"
-          onclick={() =>
-            put(
-              'shoot.clock.events',
-              held.events.filter((_, j) => j !== i)
-            )}>drop</button
+          onclick={() => sheet.drop(`shoot.clock.events.${i}`)}>drop</button
         >
       </p>
     {:else}
@@ -188,24 +163,14 @@
   <section>
     <h3>For the edit</h3>
     <p class="line">
-      handles of <Editable
-        path="clip.handle_in_frames"
-        label="handle in"
-        value={clip.handle_in_frames}
-        unit="frames"
-      />
-      before the move and <Editable
-        path="clip.handle_out_frames"
-        label="handle out"
-        value={clip.handle_out_frames}
-        unit="frames"
-      /> after it
+      handles of <Editable path="clip.handle_in_frames" label="handle in" unit="frames" />
+      before the move and <Editable path="clip.handle_out_frames" label="handle out" unit="frames" /> after it
       {#if sheet.figure('clip.moving')}: <Working figure="clip.handle_in" /> and <Working
           figure="clip.handle_out"
         /> of clip stand still, <Working figure="clip.moving" /> move{/if}
     </p>
     <p class="line">
-      <Editable path="clip.spare" label="spare frames" value={exact(clip.spare)} unit="share" /> spare, to cull
+      <Editable path="clip.spare" label="spare frames" unit="share" /> spare, to cull
       {#if sheet.figure('clip.kept')}: <Working figure="clip.frames" /> shot, <Working figure="clip.kept" /> in
         the clip{/if}
     </p>
@@ -218,7 +183,7 @@
         { value: 'movie', label: 'movie' },
         { value: 'video', label: 'video' }
       ]}
-      onchoose={(value) => put('clip.school', value)}
+      onchoose={(value) => sheet.put('clip.school', value)}
     />
     <p class="label school">{SCHOOLS[clip.school]}</p>
   </section>

@@ -2,7 +2,6 @@
   /** What the interval should be: the fold, the subjects, how long something takes to cross, two trial frames. */
   import ClipFold from '../../drawings/fold/ClipFold.svelte';
   import SubjectBars from '../../drawings/subjects/SubjectBars.svelte';
-  import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -73,17 +72,9 @@
     </h3>
     {#if clip.crossing}
       <p>
-        It crosses in <Editable
-          path="clip.crossing.cross_s"
-          label="to cross the picture"
-          value={exact(clip.crossing.cross_s)}
-          unit="s"
-        /> and should take <Editable
-          path="clip.crossing.screen_s"
-          label="wanted on screen"
-          value={exact(clip.crossing.screen_s)}
-          unit="s"
-        /> on screen: one frame every <Working figure="clip.crossing" />.
+        It crosses in <Editable path="clip.crossing.cross_s" label="to cross the picture" unit="s" /> and should
+        take <Editable path="clip.crossing.screen_s" label="wanted on screen" unit="s" /> on screen: one frame every
+        <Working figure="clip.crossing" />.
         <button type="button" class="link" onclick={() => use('clip.crossing')}>Take it</button>
       </p>
     {/if}
@@ -97,22 +88,12 @@
     </h3>
     {#if clip.trial}
       <p>
-        Between two frames <Editable
-          path="clip.trial.apart_s"
-          label="frames apart"
-          value={exact(clip.trial.apart_s)}
-          unit="s"
-        /> apart it moved <Editable
+        Between two frames <Editable path="clip.trial.apart_s" label="frames apart" unit="s" /> apart it moved <Editable
           path="clip.trial.moved_px"
           label="moved between them"
-          value={exact(clip.trial.moved_px)}
           unit="px"
-        />. A step of <Editable
-          path="clip.trial.step_px"
-          label="wanted from frame to frame"
-          value={exact(clip.trial.step_px)}
-          unit="px"
-        /> needs a frame every <Working figure="clip.trial" />; over this shoot it moves <Working
+        />. A step of <Editable path="clip.trial.step_px" label="wanted from frame to frame" unit="px" /> needs
+        a frame every <Working figure="clip.trial" />; over this shoot it moves <Working
           figure="clip.trial_change"
         />.
         <button type="button" class="link" onclick={() => use('clip.trial')}>Take it</button>

@@ -1,6 +1,5 @@
 <script lang="ts">
   /** The framing: plan and side drawing, the finder, the keyframes, the ease, and what the picture suffers. */
-  import { exact } from '../../parts/paths';
   import type { Edit } from '../../api/client';
   import Finder from '../../drawings/finder/Finder.svelte';
   import Pace from '../../drawings/pace/Pace.svelte';
@@ -62,20 +61,9 @@
       <div class="eases">
         {#each ENDS as end (end)}
           {#if inSeconds}
-            <Editable
-              path="move.ease_{end}_s"
-              label="ease {end}, in seconds of clip"
-              value={exact(move[`ease_${end}_s`] ?? '0')}
-              unit="s"
-              exactText
-            />
+            <Editable path="move.ease_{end}_s" label="ease {end}, in seconds of clip" unit="s" />
           {:else}
-            <Editable
-              path="move.ease_{end}_frames"
-              label="ease {end}"
-              value={move[`ease_${end}_frames`]}
-              unit="frames"
-            />
+            <Editable path="move.ease_{end}_frames" label="ease {end}" unit="frames" />
           {/if}
           {#if end === 'in'}<span class="label">in, out</span>{/if}
         {/each}

@@ -1,8 +1,6 @@
 <script lang="ts">
   /** The keyframes as a table: frame, positions, whether the move stops there; and the frame at the playhead. */
-  import { exact } from '../../parts/paths';
   import X from '@lucide/svelte/icons/x';
-  import type { Edit } from '../../api/client';
   import { at } from '../../sheet/series';
   import { number, write } from '../../format';
   import Editable from '../../parts/Editable.svelte';
@@ -33,12 +31,7 @@
         : how === 'clip'
           ? { by: 'clip', at_s: String(Math.round(((frame - 1) / rate) * 1000) / 1000) }
           : null;
-    void sheet.apply([{ path: `${path(index)}.when`, value: when as Edit['value'] }]);
-  }
-
-  function drop(index: number) {
-    const kept = move.keyframes.filter((_, at) => at !== index);
-    void sheet.apply([{ path: 'move.keyframes', value: kept as unknown as Edit['value'] }]);
+    sheet.put(`${path(index)}.when`, when);
   }
 
   const led = (name: string) => !!move.follow?.every_frame && (name === 'pan' || name === 'tilt');
@@ -68,21 +61,9 @@
         </th>
         <td>
           {#if inner && key.when?.by === 'frame'}
-            <Editable
-              path="{path(i)}.when.frame"
-              label="frame of keyframe {i + 1}"
-              value={key.when.frame}
-              unit=""
-              min={1}
-            />
+            <Editable path="{path(i)}.when.frame" label="frame of keyframe {i + 1}" unit="" min={1} />
           {:else if inner && key.when?.by === 'clip'}
-            <Editable
-              path="{path(i)}.when.at_s"
-              label="time of keyframe {i + 1} in the clip"
-              value={exact(key.when.at_s)}
-              unit="s"
-              exactText
-            />
+            <Editable path="{path(i)}.when.at_s" label="time of keyframe {i + 1} in the clip" unit="s" />
           {:else}{frames[i] === undefined ? '–' : number(frames[i] + 1, 12)}{/if}
         </td>
         {#each axes as axis (axis.name)}
@@ -107,7 +88,7 @@
               type="button"
               class="drop"
               aria-label="Take keyframe {i + 1} away"
-              onclick={() => drop(i)}><X size={14} /></button
+              onclick={() => sheet.drop(path(i))}><X size={14} /></button
             >{/if}
         </td>
       </tr>
@@ -138,7 +119,6 @@
               stands <Editable
                 path="{path(i)}.hold_frames"
                 label="stands at keyframe {i + 1} for"
-                value={key.hold_frames}
                 unit="frames"
               />
             {/if}

@@ -1,0 +1,46 @@
+<script lang="ts">
+  /** Where the pictures go meanwhile, and whether camera and motor know of each other. */
+  import { number } from '../../format';
+  import Editable from '../../parts/Editable.svelte';
+  import Tick from '../../parts/Tick.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const beat = $derived(sheet.plan.beat);
+  const stalls = $derived(sheet.evaluation.stalls_at);
+</script>
+
+<section class="leading-[1.75]">
+  <h3>Storing</h3>
+  <p>
+    buffer of <Editable path="beat.buffer_frames" label="buffer" unit="frames" />{#if beat.buffer_frames}:
+      {#if stalls !== null}full after {number(stalls, 12)} frames (about
+        <Working figure="buffer.estimate" />){:else}it never fills up in this shoot{/if}{:else}: the camera
+      refuses a trigger while it writes{/if}
+  </p>
+  {#if beat.school === 'shoot-move-shoot'}
+    <Tick checked={beat.write_while_moving} onchange={(on) => sheet.put('beat.write_while_moving', on)}
+      >the camera writes while the rig moves</Tick
+    >
+    <p>for a controller that waits a fixed still time: type in <Working figure="beat.still" /></p>
+  {/if}
+  <p>
+    exposure over interval <Working figure="beat.share" />
+    <span class="label">{sheet.evaluation.beat?.character ?? ''}</span>
+  </p>
+  <Tick
+    checked={!!beat.uncoupled}
+    onchange={(on) => (on ? sheet.begin('beat.uncoupled') : sheet.put('beat.uncoupled', null))}
+    >camera and motor each run on their own</Tick
+  >
+  {#if beat.uncoupled}
+    <p>
+      started <Editable path="beat.uncoupled.between_starts_s" label="between the two starts" unit="s" /> apart,
+      clocks off by <Editable path="beat.uncoupled.drift_ppm" label="drift of the clocks" unit="ppm" />: start
+      the camera first, then the motor. <Working figure="untied.first" /> at the start and
+      <Working figure="untied.last" /> at the end are not as planned. Nothing waits for the shutter: a frame is
+      smeared by anything from none to <Working figure="beat.smear" />.
+    </p>
+  {/if}
+</section>

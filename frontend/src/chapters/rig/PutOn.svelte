@@ -1,0 +1,63 @@
+<script lang="ts">
+  /** Cards of the shelf to put on the rig, in a dialog; or, while there is no rig, one to begin with. */
+  import PartOutline from '../../drawings/part/PartOutline.svelte';
+  import { SHELVES } from '../../kit/fields';
+  import Modal from '../../parts/Modal.svelte';
+  import { router } from '../../router.svelte';
+  import type { RigShelf } from './shelf.svelte';
+
+  interface Props {
+    shelf: RigShelf;
+    /** Whether the dialog is open; without it, what to begin with. */
+    open?: boolean;
+  }
+  let { shelf, open = $bindable() }: Props = $props();
+</script>
+
+{#if open !== undefined}
+  <Modal bind:open title="Put something on the rig">
+    {#if shelf.cards === null}<p role="status">Opening the drawer …</p>
+    {:else if shelf.cards.length === 0}
+      <p>
+        The shelf is empty. <a class="link" href="/kit" onclick={router.follow}>Make a card</a> of what you own
+        first.
+      </p>
+    {:else}
+      {#each SHELVES as board (board.title)}
+        {@const cards = shelf.cards.filter((line) => board.kinds.includes(line.card.kind))}
+        {#if cards.length}
+          <h3>{board.title}</h3>
+          <div class="mb-2.5 grid grid-cols-[repeat(auto-fill,minmax(140px,1fr))] gap-1">
+            {#each cards as line (line.id)}
+              <button
+                type="button"
+                class="p-1 text-left text-[13px] hover:bg-wash"
+                onclick={() => {
+                  shelf.putOn([line]);
+                  open = false;
+                }}
+              >
+                <PartOutline card={line.card} tall={board.tall} />
+                {line.card.name}
+              </button>
+            {/each}
+          </div>
+        {/if}
+      {/each}
+    {/if}
+  </Modal>
+{:else}
+  <p class="py-[30px] text-[15px]">
+    {#if shelf.cards?.length === 0}The shelf is empty.
+      <button type="button" class="act" disabled={shelf.making} onclick={() => void shelf.usual()}
+        >Make the usual cards and put them together</button
+      >, a tripod, a rail, a body, a lens and a trigger with figures that fit most, to be changed as you find
+      out; or <a class="link" href="/kit" onclick={router.follow}>make cards of what you own</a>, each with
+      sensible figures from the start.
+    {:else if shelf.starters.length}
+      To begin with: {shelf.starters.map((line) => line.card.name).join(', ')}.
+      <button type="button" class="act" onclick={() => shelf.putOn(shelf.starters)}>Put these together</button
+      >
+    {/if}
+  </p>
+{/if}

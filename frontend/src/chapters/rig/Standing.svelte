@@ -1,0 +1,50 @@
+<script lang="ts">
+  /** How it stands: level, slope, centre of mass, sag, what the motors draw over their lead, how long it settles. */
+  import Editable from '../../parts/Editable.svelte';
+  import FigureRow from '../../parts/FigureRow.svelte';
+  import Row from '../../parts/Row.svelte';
+  import Rows from '../../parts/Rows.svelte';
+  import Working from '../../parts/Working.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const lead = $derived(sheet.plan.rig.lead);
+  const FIGURES = [
+    ['rig.centre.x', 'centre of mass, along'],
+    ['rig.centre.y', 'centre of mass, up'],
+    ['rig.tips.below', 'tips below'],
+    ['rig.tips.above', 'tips past'],
+    ['rig.sag', 'sag'],
+    ['rig.sag_own', 'sag of its own weight'],
+    ['rig.nod', 'the camera nods by'],
+    ['rig.torque', 'torque needed'],
+    ['rig.lets_go', 'pulls when unpowered']
+  ] as const;
+</script>
+
+<div>
+  <h3>How it stands</h3>
+  <Rows ruled>
+    <Row label="slope of the rail" path="rig.standing.slope_deg" unit="deg" min={-90} />
+    <Row label="off level by" path="rig.standing.level_error_deg" unit="deg" />
+    <FigureRow label="the horizon tilts by" figure="rig.horizon" />
+    <Row label="support under the rail at" path="rig.standing.rail_at" unit="share" />
+    {#each FIGURES as [figure, label] (figure)}<FigureRow {label} {figure} />{/each}
+    {#if sheet.figure('rig.current')}
+      <FigureRow label="motors draw at most" figure="rig.current" />
+      {#if lead}
+        <Row label={length}><Working figure="rig.lost" /></Row>
+      {:else}
+        <Row label="lead to the supply">
+          <button type="button" class="link" onclick={() => sheet.begin('rig.lead')}>work it out</button>
+        </Row>
+      {/if}
+    {/if}
+    <Row label="settles in" path="beat.settle_s" name="settle" unit="s" />
+  </Rows>
+</div>
+
+{#snippet length()}
+  lead of <Editable path="rig.lead.length_mm" label="length of the lead" unit="mm" min={1} />,
+  <Editable path="rig.lead.area_mm2" label="cross-section of the lead" unit="mm²" min={0.01} /> loses
+{/snippet}

@@ -1,0 +1,71 @@
+/** What lies on the shelf for a rig, and what has changed there since the plan took its copies. */
+import { api, got, sentence, type CardLine, type Changed, type Plan } from '../../api/client';
+import type { Sheet } from '../../sheet/sheet.svelte';
+
+export class RigShelf {
+  cards = $state.raw<CardLine[] | null>(null);
+  changed = $state.raw<Changed[]>([]);
+  trouble = $state('');
+  making = $state(false);
+  #starters = $state.raw<number[]>([]);
+  readonly #sheet: Sheet;
+
+  constructor(sheet: Sheet) {
+    this.#sheet = sheet;
+  }
+
+  /** A rig to begin with, out of what lies there. */
+  readonly starters = $derived(this.cards?.filter((line) => this.#starters.includes(line.id)) ?? []);
+
+  look(): Promise<void> {
+    return this.#try(async () => this.#take(got(await api.GET('/api/kit'))));
+  }
+
+  async compare(plan: Plan): Promise<void> {
+    if (!plan.kit.copies.some((copy) => copy.card_id)) {
+      this.changed = [];
+      return;
+    }
+    try {
+      const answer = await api.POST('/api/kit/compare', { body: { plan } });
+      if (answer.data && plan === this.#sheet.plan) this.changed = answer.data.changed;
+    } catch {
+      // The offer comes back with the next change; nothing depends on it.
+    }
+  }
+
+  putOn(lines: readonly CardLine[]): void {
+    const cards = lines.map(({ id, version, card }) => ({ card_id: id, version, card }));
+    void this.#sheet.change([{ do: 'put', cards }]);
+  }
+
+  /** From nothing: a card of each thing that a rig needs, with its defaults, and the rig from them. */
+  async usual(): Promise<void> {
+    this.making = true;
+    await this.#try(async () => {
+      this.#take(got(await api.POST('/api/kit/usual')));
+      this.putOn(this.starters);
+    });
+    this.making = false;
+  }
+
+  takeOver(change: Changed): void {
+    const copies = this.#sheet.plan.kit.copies.map((copy) =>
+      copy.key === change.key ? change.copy_now : copy
+    );
+    void this.#sheet.change([{ do: 'fit', copies }]);
+  }
+
+  #take(shelf: { cards: CardLine[]; starters: number[] }): void {
+    this.cards = shelf.cards;
+    this.#starters = shelf.starters;
+  }
+
+  async #try(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      this.trouble = sentence(error);
+    }
+  }
+}
