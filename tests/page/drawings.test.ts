@@ -1,8 +1,27 @@
 import { describe, expect, test } from 'vitest';
-import { ahead, pointing, scale, square, wedge } from '../../frontend/src/drawings/plan/geometry';
+import {
+  ahead,
+  content,
+  edge,
+  labelled,
+  multiples,
+  pointing,
+  rows,
+  scale,
+  square,
+  wedge,
+  zoomForAll
+} from '../../frontend/src/drawings/plan/geometry';
 import { boxOf, scaleFor, spread } from '../../frontend/src/drawings/rig/geometry';
 import { arc, at } from '../../frontend/src/drawings/ring/geometry';
-import { clockTicks, heights, path, shift, WHOLE, zoom } from '../../frontend/src/drawings/span/geometry';
+import {
+  flagAt,
+  heights,
+  path,
+  shared,
+  transformTo,
+  viewOf
+} from '../../frontend/src/drawings/span/geometry';
 
 const near = (values: number[]) => values.map((value) => expect.closeTo(value, 6));
 
@@ -55,6 +74,39 @@ describe('the plan from above', () => {
   });
 });
 
+describe('what stands on the plan', () => {
+  test('is the rail, and what is followed before what is near', () => {
+    const rail = content(0, 900, [3000, 9000, -50], undefined, 1);
+    expect(rail.far).toBe(3900);
+    expect(content(0, 900, [3000, 9000], 9000, 1).far).toBe(13_050);
+    expect(content(0, 900, [], undefined, 1).far).toBeCloseTo(990, 6);
+    expect(content(0, 900, [3000], undefined, 4).far).toBe(15_600);
+    expect((rail.left + rail.right) / 2).toBe(450);
+    expect(zoomForAll([[0, 7800]], 3900)).toBeCloseTo(2.2, 9);
+  });
+  test('has lines at multiples, both ends counted, and never more than can be drawn', () => {
+    expect(multiples(0, 900, 300)).toEqual([0, 300, 600, 900]);
+    expect(multiples(-250, 260, 100)).toEqual([-200, -100, 0, 100, 200]);
+    expect(multiples(10, 90, 100)).toEqual([]);
+    expect(multiples(0, 1e9, 1).length).toBe(400);
+  });
+  test('has boxes in rows where they would lie on one another', () => {
+    expect(rows([100, 300, 110, 120], 26, 2)).toEqual([0, 0, 1, 2]);
+    expect(rows([5, 6, 7, 8], 26, 2)).toEqual([0, 1, 2, 2]);
+    expect(rows([40, 70, 100], 26, 2)).toEqual([0, 0, 0]);
+  });
+  test('points from the edge to what is beyond it', () => {
+    expect(edge([280, 300], [280, -5000], 560, 400)).toEqual({ x: 280, y: 16, turned: 0 });
+    expect(edge([280, 300], [9280, 300], 560, 400)).toMatchObject({ x: 544, turned: 90 });
+    expect(edge([280, 300], [-9280, 300], 560, 400)).toMatchObject({ x: 16, turned: -90 });
+  });
+  test('labels neighbours one under the other, others beside', () => {
+    const at = (x: number, y = 16) => ({ at: { x, y, turned: 0 } });
+    expect(labelled([at(300), at(20), at(60), at(90)]).map(({ row }) => row)).toEqual([0, 1, 2, 0]);
+    expect(labelled([at(20), at(60, 200)]).map(({ row }) => row)).toEqual([0, 0]);
+  });
+});
+
 describe('the rig from the side', () => {
   const part = (kind: string, x_mm: number, y_mm: number, rides = false) =>
     ({ kind, x_mm, y_mm, width_mm: 100, height_mm: 200, rides }) as never;
@@ -94,35 +146,31 @@ describe('the ring', () => {
 });
 
 describe('the span', () => {
-  test('zooms around the place under the pointer, and never out of the shoot', () => {
-    for (const around of [0.3, 0.5, 0.62]) {
-      const view = zoom(WHOLE, 0.5, around);
-      expect(view.to - view.from).toBeCloseTo(0.5, 9);
-      expect((around - view.from) / (view.to - view.from)).toBeCloseTo(around, 9);
-    }
-    expect(zoom({ from: 0.2, to: 0.4 }, 99, 0.3)).toEqual(WHOLE);
-    expect(zoom(WHOLE, 1e-9, 0.5).to - zoom(WHOLE, 1e-9, 0.5).from).toBeCloseTo(0.01, 9);
-    expect(shift({ from: 0.6, to: 0.8 }, 5)).toEqual({
-      from: expect.closeTo(0.8, 9),
-      to: 1
-    });
-    expect(shift({ from: 0.6, to: 0.8 }, -5)).toEqual({
-      from: 0,
-      to: expect.closeTo(0.2, 9)
-    });
+  test.each([
+    [0, 1],
+    [0.25, 0.5],
+    [0.9, 0.91]
+  ])('shows the part from %f to %f and no more', (from, to) => {
+    const room = { left: 92, right: 1180 };
+    const transform = transformTo({ from, to }, room);
+    const view = viewOf(transform, room);
+    expect([view.from, view.to]).toEqual(near([from, to]));
+    expect(transform.applyX(92 + from * 1088)).toBeCloseTo(92, 6);
+  });
+  test('lets neither of two stretches get shorter than its least', () => {
+    expect(shared([100, 200], [10, 20], 30.4)).toEqual([130, 170]);
+    expect(shared([100, 200], [10, 20], -500)).toEqual([10, 290]);
+    expect(shared([100, 200], [10, 20], 500)).toEqual([280, 20]);
+  });
+  test('keeps its flag on the page', () => {
+    const room = { left: 92, right: 1180 };
+    expect(flagAt(200, 300, room, 1200)).toBe(206);
+    expect(flagAt(1100, 300, room, 1200)).toBe(794);
+    expect(flagAt(20, 300, room, 1200)).toBe(92);
   });
   test('draws the highest at the top, and what is still low down', () => {
     expect(heights([0, 5, 10], 20, 80)).toEqual([80, 50, 20]);
     expect(heights([3, 3], 20, 80)).toEqual([80, 80]);
-    expect(path([0, 10], [1, 2])).toBe('M0.0 1.0L10.0 2.0');
-  });
-  test('ticks at round times of the place’s own clock', () => {
-    // A shoot from 06:10 to 09:22 on a clock half past the hour ahead of UTC.
-    const from = Date.parse('2026-09-27T00:40:00Z') / 1000;
-    const { step, at: ticks } = clockTicks(from, from + 11_520, 14, 5.5 * 3600);
-    expect(step).toBe(900);
-    expect(ticks.map((tick) => (tick + 5.5 * 3600) % 900)).toEqual(ticks.map(() => 0));
-    expect(ticks.length).toBe(13);
-    expect(clockTicks(0, 3 * 365 * 86_400, 8, 0).at.length).toBeLessThanOrEqual(9);
+    expect(path([0, 10], [1, 2])).toBe('M0,1L10,2');
   });
 });

@@ -11,7 +11,10 @@ from typing import Any
 from unittest import TestCase
 from zoneinfo import ZoneInfo
 
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
 from bridle.core.quantity import write
+from bridle.server.shoots.sent import sent
 from tests.served import ROOT
 
 FRONTEND = ROOT / "frontend"
@@ -39,10 +42,15 @@ MOMENTS = [1_767_225_600 + 3600 * 12 * n for n in range(0, 730, 7)]
 
 
 def expected() -> dict[str, Any]:
-    """What the page has to say, told by the server: quantities, and how far zones are from UTC."""
+    """What the page has to say, told by the server: quantities, how far zones are from UTC, and the demo shoots."""
     offsets = {zone: {str(moment): _offset_s(moment, zone) for moment in MOMENTS} for zone in ZONES}
     written = [[value, unit, write(value, unit)] for unit in UNITS for value in VALUES if _possible(value, unit)]
-    return {"offsets": offsets, "written": written}
+    shoots = {}
+    for path in sorted((ROOT / "bridle" / "demo" / "shoots").glob("*.json")):
+        plan = Plan.model_validate_json(path.read_text())
+        told = sent(evaluate(plan)).model_dump_json()
+        shoots[path.stem] = {"plan": plan.model_dump(mode="json"), "evaluation": json.loads(told)}
+    return {"offsets": offsets, "written": written, "shoots": shoots}
 
 
 def _offset_s(moment: int, zone: str) -> float:

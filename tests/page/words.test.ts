@@ -1,9 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { offset } from '../../frontend/src/drawings/span/geometry';
 import { clock, date, day, duration, fill, number, shutter, write } from '../../frontend/src/format';
 import { reader } from '../../frontend/src/reader.svelte';
-import { toInstant, toLocal } from '../../frontend/src/zones';
+import { clockTicks, offset, toInstant, toLocal } from '../../frontend/src/time';
 
 interface Expected {
   offsets: Record<string, Record<string, number>>;
@@ -77,6 +76,25 @@ describe('clocks', () => {
       expect(Date.parse(toInstant(toLocal(at, 'America/St_Johns'), 'America/St_Johns')!)).toBe(
         Math.floor(at / 60) * 60_000
       );
+  });
+  test.each([
+    ['2026-09-27T00:40:00Z', 11_520, 14, 'Asia/Kolkata', 900],
+    ['2026-10-25T00:10:00Z', 4 * 3600, 6, 'Europe/London', 1800],
+    ['2026-03-02T08:00:00Z', 216 * 86_400, 12, 'Europe/London', 28 * 86_400],
+    ['2026-01-01T00:00:00Z', 30, 8, 'UTC', 5],
+    ['2026-01-01T00:00:00Z', 3 * 365 * 86_400, 8, 'Pacific/Chatham', 100 * 86_400]
+  ] as const)('have round times from %s over %d s, at most %d, in %s', (start, over, most, zone, least) => {
+    const from = Date.parse(start) / 1000;
+    const { step, at } = clockTicks(from, from + over, most, zone);
+    expect(at.length).toBeLessThanOrEqual(most);
+    expect(at.length).toBeGreaterThan(1);
+    expect(step).toBeGreaterThanOrEqual(least);
+    for (const tick of at) {
+      expect(tick).toBeGreaterThanOrEqual(from);
+      expect(tick).toBeLessThanOrEqual(from + over);
+      // Round on the wall, on both sides of a change of the clocks.
+      expect((tick + offset(tick, zone)) % Math.min(step, 86_400)).toBeCloseTo(0, 6);
+    }
   });
   test('show twelve hours to those who want them', () => {
     const at = Date.parse('2026-09-27T18:05:09Z') / 1000;

@@ -1,5 +1,7 @@
 """The rig as the page draws it, and what its drives are told."""
 
+from pydantic import Field
+
 from bridle.core.chapters.answer import State
 
 
@@ -52,6 +54,6 @@ class RigDrawn(State):
 class RigState(State):
     """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters."""
 
-    letters: dict[str, str]
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()
+    letters: dict[str, str] = Field(default_factory=dict)
