@@ -109,7 +109,7 @@ def bench_server() -> None:
         server.start()
         cold = timed(lambda: urllib.request.urlopen(f"{server.address}/api/shoots").read())
         told(f"the list of {SHOOTS} shoots, cold after a restart", f"{cold:.0f} ms", "300 ms")
-        harbour = next(one["id"] for one in shoots if one["name"] == "Harbour refloat")
+        harbour = next(shoot["id"] for shoot in shoots if shoot["name"] == "Harbour refloat")
         plan = call("GET", f"/api/shoots/{harbour}")
         held = {"frames": "100000", "interval": "16", "rate": "25"}
         plan["plan"]["clip"]["pegs"] = [{"quantity": name, "value": value} for name, value in held.items()]

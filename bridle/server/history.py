@@ -54,20 +54,20 @@ def history(kept: Kept, words: Words, before: int | None = None) -> RevisionList
     page, rest = found[:PAGE], found[PAGE : PAGE + 1]
     older: list[_Version | None] = [*page[1:], *rest]
     older += [None] * (len(page) - len(older))
-    each = [_line(one, before_it, words) for one, before_it in zip(page, older, strict=True)]
+    each = [_line(version, before_it, words) for version, before_it in zip(page, older, strict=True)]
     return RevisionList(revisions=each, before=page[-1].version if rest else None)
 
 
-def _line(one: _Version, older: _Version | None, words: Words) -> RevisionLine:
+def _line(version: _Version, older: _Version | None, words: Words) -> RevisionLine:
     try:
-        said = words(older.content, one.content) if older else [FIRST]
+        said = words(older.content, version.content) if older else [FIRST]
     except ValueError:
         said = [UNREADABLE]
     return RevisionLine(
-        version=one.version,
-        made_at=one.made_at,
-        name=str(one.content.get("name", "")),
+        version=version.version,
+        made_at=version.made_at,
+        name=str(version.content.get("name", "")),
         changed=said[:MOST_CHANGES],
         more=max(0, len(said) - MOST_CHANGES),
-        now=one.now,
+        now=version.now,
     )

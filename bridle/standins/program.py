@@ -56,27 +56,27 @@ class _Bench:
     fastest: dict[str, float] = field(default_factory=dict)
     open: bool = False
 
-    def see(self, one: Happening) -> None:
-        if one.kind == "moved":
-            self._moved(one)
-        elif one.kind == "on" and not self.open:
+    def see(self, happening: Happening) -> None:
+        if happening.kind == "moved":
+            self._moved(happening)
+        elif happening.kind == "on" and not self.open:
             self.open = True
-            self.fired.append(one.at_s)
+            self.fired.append(happening.at_s)
             for axis in self.axes:
                 self.loads.setdefault(axis.name, []).append(self.plays[axis.name].load)
-        elif one.kind == "off":
+        elif happening.kind == "off":
             self.open = False
 
-    def _moved(self, one: Happening) -> None:
-        seconds = one.at_s - one.began_s
+    def _moved(self, happening: Happening) -> None:
+        seconds = happening.at_s - happening.began_s
         for axis in self.axes:
-            way = one.position.get(axis.called, 0.0) - one.began_at.get(axis.called, 0.0)
+            way = happening.position.get(axis.called, 0.0) - happening.began_at.get(axis.called, 0.0)
             # The way to the first position starts from wherever the rig was left, and is not part of the move.
             if seconds > 0 and self.fired:
                 speed = abs(way) / seconds / axis.top_speed
                 self.fastest[axis.name] = max(self.fastest.get(axis.name, 0.0), speed)
-            if axis.called in one.position:
-                self.plays[axis.name].drive_to(one.position[axis.called])
+            if axis.called in happening.position:
+                self.plays[axis.name].drive_to(happening.position[axis.called])
 
 
 def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
@@ -87,8 +87,8 @@ def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
     # Wherever the load was left within its play.
     bench = _Bench(axes, {a.name: Play(steps_a_unit(plan, a), a.backlash, a.high + a.backlash) for a in axes})
     machine = Machine(rapids={axis.called: axis.top_speed for axis in axes})
-    for one in machine.run(read(lines)):
-        bench.see(one)
+    for happening in machine.run(read(lines)):
+        bench.see(happening)
     count = min(len(bench.fired), len(say))
     fired = np.array(bench.fired)
     off: dict[str, float] = {

@@ -90,10 +90,11 @@ class Schools(TestCase):
         told = evaluate(plan_of(THREE, move=self.MOVE, beat=Beat(exposure_s=F(1, 2))))
         stop, flow = told.schools
         self.assertEqual(
-            [(one.school, one.here) for one in told.schools], [("shoot-move-shoot", True), ("continuous", False)]
+            [(school.school, school.here) for school in told.schools],
+            [("shoot-move-shoot", True), ("continuous", False)],
         )
         self.assertEqual((stop.smear_px, flow.smear_px > 0), (0, True))
-        shortest = [told.figures[f"school.{one.school}.shortest"].value for one in told.schools]
+        shortest = [told.figures[f"school.{school.school}.shortest"].value for school in told.schools]
         self.assertGreater(shortest[0], shortest[1])
 
     @given(beats)

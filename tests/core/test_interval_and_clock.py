@@ -57,7 +57,7 @@ class Pacing(TestCase):
         plan = plan_of(THREE)
         ramped, undo = make(plan, [ChangingInterval(do="changing", on=True)])
         assert ramped.changing is not None
-        self.assertEqual([one.length_s for one in ramped.changing.segments], [1800, 1800])
+        self.assertEqual([segment.length_s for segment in ramped.changing.segments], [1800, 1800])
         self.assertEqual(evaluate(ramped).figures["clip.shoot"].value, 3600)
         self.assertEqual(apply(ramped, undo)[0], plan)
         self.assertEqual(make(ramped, [ChangingInterval(do="changing", on=False)])[0], plan)

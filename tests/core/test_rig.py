@@ -83,7 +83,7 @@ class Drives(TestCase):
             drive, unit = kind(), "deg"
             data = {"drive": drive.model_dump(mode="json"), "backlash": 0, "settle_s": "1"}
             fields = [field.path.replace("*", "0") for field in drive.FIELDS]
-            for path in [*(f"drive.{path}" for path in fields), *(one.field for one in drive.measures(unit))]:
+            for path in [*(f"drive.{path}" for path in fields), *(measure.field for measure in drive.measures(unit))]:
                 look(data, path)
             for field in drive.FIELDS:
                 if "*" in field.path:

@@ -9,16 +9,16 @@ from bridle.core.reckon.parts import AXIS_FIELDS, axis_copies, bound, first_of
 
 def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
     """The edits that give a plan these copies. What was typed over a card before stays as it was typed."""
-    before = {one.path: one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    before = {link.path: link.value for link in bound(plan.kit.copies, plan.rig.axes)}
     data = dump(plan)
     kept = [Edit(path="kit.copies", value=[copy.model_dump(mode="json") for copy in copies])]
     axes = _fitted_axes(plan, copies)
     if axes is not None:
         kept.append(Edit(path="rig.axes", value=[axis.model_dump(mode="json") for axis in axes]))
-    for one in bound(copies, ()):
-        standing = look(data, one.path)
-        if standing != one.value and (one.path not in before or before[one.path] == standing):
-            kept.append(Edit(path=one.path, value=one.value))
+    for link in bound(copies, ()):
+        standing = look(data, link.path)
+        if standing != link.value and (link.path not in before or before[link.path] == standing):
+            kept.append(Edit(path=link.path, value=link.value))
     return kept
 
 
@@ -27,7 +27,7 @@ def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
     cards = axis_copies(copies)
     if not cards and first_of(copies, Support) is None:
         return None
-    old = {(one.path, one.field): one.value for one in bound(plan.kit.copies, plan.rig.axes)}
+    old = {(link.path, link.field): link.value for link in bound(plan.kit.copies, plan.rig.axes)}
     made = []
     for name, copy in cards.items():
         assert isinstance(copy.card, AxisCard)

@@ -67,7 +67,7 @@ def _of_camera() -> list[Measure]:
 
 def measure(card: AnyCard, key: str, readings: list[list[float]]) -> Result:
     """What readings say. Raises ValueError where they cannot be used at all, with a sentence."""
-    asked = next((one for one in measures(card) if one.key == key), None)
+    asked = next((measure for measure in measures(card) if measure.key == key), None)
     if asked is None:
         raise ValueError("this card has nothing of that kind to measure")
     rows = [row for row in readings if len(row) == len(asked.columns)]
@@ -211,7 +211,7 @@ def _scale_or_play(rows: list[list[float]]) -> str:
 
 def applied(card: AnyCard, key: str, result: Result, readings: list[list[float]], on: date, note: str = "") -> AnyCard:
     """The card with the measured figure and the history of it. Raises ValueError or a ValidationError."""
-    asked = next(one for one in measures(card) if one.key == key)
+    asked = next(measure for measure in measures(card) if measure.key == key)
     data = card.model_dump(mode="json")
     *way, last = asked.field.split(".")
     place: Any = data
@@ -220,7 +220,7 @@ def applied(card: AnyCard, key: str, result: Result, readings: list[list[float]]
     standing = place[last]
     rounded = round(result.value, 6)
     place[last] = str(Fraction(str(rounded))) if isinstance(standing, str) else rounded
-    singles = tuple(one.value for one in result.figures if one.key.startswith("reading."))
+    singles = tuple(found.value for found in result.figures if found.key.startswith("reading."))
     measurement = Measured(
         field=asked.field, value=rounded, spread=round(result.spread, 6), readings=singles, on=on, note=note
     )

@@ -27,7 +27,7 @@ def scaled(plan: Plan, axes: Sequence[Axis], share: float) -> Move:
         follow = follow.model_copy(update={"every_frame": False})
     visits = move.visits
     if isinstance(visits, Stations):
-        stations = tuple(_nearer(plan, axes, share, visits.stations[0], one) for one in visits.stations)
+        stations = tuple(_nearer(plan, axes, share, visits.stations[0], station) for station in visits.stations)
         visits = visits.model_copy(update={"stations": stations})
     elif isinstance(visits, StereoPair) and any(axis.name == "slide" for axis in axes):
         visits = visits.model_copy(update={"base_mm": max(0.001, round(visits.base_mm * share, DIGITS))})
@@ -37,14 +37,14 @@ def scaled(plan: Plan, axes: Sequence[Axis], share: float) -> Move:
     return move.model_copy(update={"keyframes": keys, "visits": visits, "follow": follow})
 
 
-def _nearer(plan: Plan, axes: Sequence[Axis], share: float, first: Stand, one: Stand) -> Stand:
+def _nearer(plan: Plan, axes: Sequence[Axis], share: float, first: Stand, stand: Stand) -> Stand:
     changed = {}
     for axis in axes:
         field = FIELDS[axis.name]
-        if hasattr(one, field):
-            start, here = at(plan, first, axis.name), at(plan, one, axis.name)
+        if hasattr(stand, field):
+            start, here = at(plan, first, axis.name), at(plan, stand, axis.name)
             changed[field] = round(start + (here - start) * share, DIGITS)
-    return one.model_copy(update=changed)
+    return stand.model_copy(update=changed)
 
 
 def edits_to(plan: Plan, move: Move) -> tuple[Edit, ...]:

@@ -53,7 +53,9 @@ def _time(times: Timeline, frame: int) -> list[Figure]:
 def _share(timing: Schedule, frame: int) -> tuple[Figure | None, Piece | None, float]:
     """How far the leg has come at a frame of it, by its ease; nothing where the rig stands at a keyframe."""
     step = _step(timing, frame)
-    piece = next((one for one in timing.pieces if one.knots[0] <= step <= one.knots[-1] and one.steps), None)
+    piece = next(
+        (stretch for stretch in timing.pieces if stretch.knots[0] <= step <= stretch.knots[-1] and stretch.steps), None
+    )
     if piece is None:
         return None, None, 0.0
     gone, ease = step - float(piece.knots[0]), piece.ease
@@ -66,7 +68,7 @@ def _share(timing: Schedule, frame: int) -> tuple[Figure | None, Piece | None, f
         "ease_out": term("ease_out", "ease out", ease.frames_out, "frames"),
     }
     share = float(piece.shares(np.array([step]))[0])
-    used = [one for symbol, one in terms.items() if symbol in compile(rule.expression, "rule", "eval").co_names]
+    used = [value for symbol, value in terms.items() if symbol in compile(rule.expression, "rule", "eval").co_names]
     return figure("frame.share", "share of the way", share, "share", rule, *used), piece, share
 
 
@@ -90,7 +92,7 @@ def _positions(shooting: Shooting, frame: int) -> Iterator[Figure]:
 
 def _position(plan: Plan, axis: Axis, piece: Piece | None, share: float, place: float, frame: int) -> Figure:
     key, label, unit = f"frame.{axis.name}", f"{axis.name} at frame {frame + 1}", shown_unit(axis)
-    values = np.array([at(plan, one, axis.name) for one in plan.move.keyframes])
+    values = np.array([at(plan, key, axis.name) for key in plan.move.keyframes])
     if piece is None or axis.on_lens or isinstance(plan.move.visits, Stations) or _followed(plan, axis):
         return figure(key, label, place, unit, READ, term("place", label, place, unit))
     shares = piece.shares(piece.knots)

@@ -31,13 +31,13 @@ PATHS = ("wake_s", "lag_s", "exposure_s", "write_s", "settle_s", "margin", "leas
 def answer(plan: Plan) -> dict[str, Origin]:
     """The origin of every figure that cards can give, and of every part of the beat."""
     origins = {f"beat.{name}": _typed_or_usual(plan.beat, name) for name in PATHS}
-    for one in bound(plan.kit.copies, plan.rig.axes):
-        standing = as_json(_at(plan, one.path))
-        said = _number(one.value)
-        if standing != one.value:
-            origins[one.path] = Origin("typed", one.copy.card.name, said)
+    for link in bound(plan.kit.copies, plan.rig.axes):
+        standing = as_json(_at(plan, link.path))
+        said = _number(link.value)
+        if standing != link.value:
+            origins[link.path] = Origin("typed", link.copy.card.name, said)
         else:
-            origins[one.path] = _from_card(one.copy, one.field, said)
+            origins[link.path] = _from_card(link.copy, link.field, said)
     return origins
 
 
@@ -58,7 +58,7 @@ def _from_card(copy: Copy, field: str, said: float | None) -> Origin:
 
 def last_measured(history: tuple[Measured, ...], field: str) -> Measured | None:
     """The newest measurement of a field."""
-    return next((one for one in reversed(history) if one.field == field), None)
+    return next((measured for measured in reversed(history) if measured.field == field), None)
 
 
 def _typed_or_usual(beat: Beat, name: str) -> Origin:

@@ -104,7 +104,7 @@ def _written(value: Any, path: str) -> str:
     if isinstance(value, list):
         return f"{len(value)} of them"
     if isinstance(value, dict):
-        return ", ".join(f"{_place(name)} {_written(one, name)}" for name, one in value.items())
+        return ", ".join(f"{_place(name)} {_written(item, name)}" for name, item in value.items())
     if isinstance(value, bool):
         return "yes" if value else "no"
     if unit and isinstance(value, str | int | float):

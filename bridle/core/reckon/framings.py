@@ -33,7 +33,9 @@ def framings(plan: Plan) -> list[Framing]:
     """The stations where there are any, else the keyframes, in order."""
     visits = plan.move.visits
     if isinstance(visits, Stations):
-        return [Framing(f"move.visits.stations.{n}", one.name, one) for n, one in enumerate(visits.stations)]
+        return [
+            Framing(f"move.visits.stations.{n}", station.name, station) for n, station in enumerate(visits.stations)
+        ]
     keys = plan.move.keyframes
     return [Framing(f"move.keyframes.{n}", key_name(plan, n), key) for n, key in enumerate(keys)]
 

@@ -13,7 +13,7 @@ def slide_ends(plan: Plan) -> tuple[float, float]:
     """The lowest and the highest slide position of the move; both nought without a rail."""
     if plan.rig.axis("slide") is None:
         return (0.0, 0.0)
-    ends, aside = [one.slide_mm for one in framings(plan)], offsets(plan).get("slide", (0.0,))
+    ends, aside = [framing.slide_mm for framing in framings(plan)], offsets(plan).get("slide", (0.0,))
     return (min(ends) + min(aside), max(ends) + max(aside))
 
 

@@ -59,15 +59,15 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
     )
 
 
-def _visit_starts(one: Cycle, visits: int) -> Floats:
+def _visit_starts(reckoned: Cycle, visits: int) -> Floats:
     """When each place of a round is exposed, after the first of the cycle; as the tightest cycle has it."""
-    store = one.exposures.processing_s + one.write_s
+    store = reckoned.exposures.processing_s + reckoned.write_s
     starts, now = [], 0.0
-    for move in one.travels_s[:visits]:
+    for move in reckoned.travels_s[:visits]:
         starts.append(now)
-        travel = move + (one.settle_s if move else 0.0)
-        between = max(store, travel) if one.beat.write_while_moving else store + travel
-        now += float(one.beat.lag_s) + one.exposures.busy_s + between
+        travel = move + (reckoned.settle_s if move else 0.0)
+        between = max(store, travel) if reckoned.beat.write_while_moving else store + travel
+        now += float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between
     return np.array(starts)
 
 

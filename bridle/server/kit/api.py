@@ -54,7 +54,7 @@ NAMES = {
 
 
 def _measures(card: AnyCard) -> list[MeasureLine]:
-    return [MeasureLine.model_validate(one, from_attributes=True) for one in measuring.measures(card)]
+    return [MeasureLine.model_validate(measure, from_attributes=True) for measure in measuring.measures(card)]
 
 
 def _used() -> dict[int, list[str]]:
@@ -95,7 +95,7 @@ def list_kit(request: HttpRequest, binned: bool = False) -> Any:
         except Exception:
             LOG.exception("card %s cannot be worked out", kept.pk)
             broken.append(BrokenCard(id=kept.pk, name=kept.name, said=FAULT))
-    starters = [cards[number].id for number in chain.starters([one.card for one in cards])]
+    starters = [cards[number].id for number in chain.starters([listed.card for listed in cards])]
     binned_count = KitCard.objects.filter(binned_at__isnull=False).count()
     return Shelf(cards=cards, starters=starters, broken=broken, in_bin=binned_count)
 
@@ -157,7 +157,7 @@ def list_revisions(request: HttpRequest, card_id: PathId, before: int | None = Q
 
 
 def _changes(old: Content, new: Content) -> list[str]:
-    return list(differences(*(CARD.validate_python(one["card"]) for one in (old, new))))
+    return list(differences(*(CARD.validate_python(each["card"]) for each in (old, new))))
 
 
 @router.get("/kit/{int:card_id}/revisions/{version}", response=CardThen, operation_id="look_at_card_revision")
@@ -179,13 +179,13 @@ def compare(request: HttpRequest, asked: ComparePlan) -> Any:
     cards = {kept.pk: (kept.version, kept.read()) for kept in KitCard.objects.filter(pk__in=ids, binned_at=None)}
     found = [
         ChangedCard(
-            key=one.key,
-            name=one.name,
-            differences=list(one.differences),
-            effects=list(one.effects),
-            copy_now=one.copy,
+            key=change.key,
+            name=change.name,
+            differences=list(change.differences),
+            effects=list(change.effects),
+            copy_now=change.copy,
         )
-        for one in compare_kit(asked.plan, cards)
+        for change in compare_kit(asked.plan, cards)
     ]
     return KitCompared(changed=found)
 
@@ -216,7 +216,7 @@ READING_KINDS = {"s": "duration", "mm": "length", "deg": "angle", "frames": "cou
 
 def _read(asked: Readings) -> list[list[float]]:
     """The readings as numbers, each in the unit of its column; what cannot be read is told at its place."""
-    columns = next((one.columns for one in measuring.measures(asked.card) if one.key == asked.key), ())
+    columns = next((measure.columns for measure in measuring.measures(asked.card) if measure.key == asked.key), ())
     rows = []
     for i, row in enumerate(asked.readings):
         numbers = []
@@ -238,7 +238,7 @@ def measure(request: HttpRequest, asked: Readings) -> Any:
         after = measuring.applied(asked.card, asked.key, result, readings, asked.on, asked.note)
     except (ValueError, ValidationError) as error:
         raise ChangeRefusedError("readings", error) from error
-    unit = next(one.unit for one in measuring.measures(asked.card) if one.key == asked.key)
+    unit = next(measure.unit for measure in measuring.measures(asked.card) if measure.key == asked.key)
     return Measuring(
         value=result.value,
         mean=result.mean,

@@ -80,7 +80,7 @@ def marks_to_set(request: HttpRequest, ask: AskProgram) -> Any:
     lines = mark_lines(ask.plan, shooting.positions, shooting.timeline)
     return MarksToSet(
         axes=[MarkedAxis(name=axis.name, unit=shown_unit(axis)) for axis in ask.plan.rig.axes],
-        lines=[MarkToSet(frame=one.frame, clock=one.clock, marks=list(one.marks)) for one in lines[:MOST_LINES]],
+        lines=[MarkToSet(frame=line.frame, clock=line.clock, marks=list(line.marks)) for line in lines[:MOST_LINES]],
         left=max(0, len(lines) - MOST_LINES),
     )
 

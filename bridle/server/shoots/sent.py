@@ -66,7 +66,7 @@ class Brief(Schema):
 
 def shown(figures: dict[str, Figure]) -> dict[str, Shown]:
     """The figures without their workings."""
-    return {key: Shown(one.label, one.value, one.unit, one.exact) for key, one in figures.items()}
+    return {key: Shown(figure.label, figure.value, figure.unit, figure.exact) for key, figure in figures.items()}
 
 
 def sent(evaluation: Evaluation) -> Sent:
@@ -79,7 +79,9 @@ def brief(plan: Plan) -> Brief:
     """A plan evaluated for a drag."""
     evaluation = evaluate(plan, DRAGGED_POINTS, aside=False)
     parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Brief.model_fields if name != "aside"}
-    snags = [Noticed.model_construct(**{n: getattr(one, n) for n in Noticed.model_fields}) for one in evaluation.snags]
+    snags = [
+        Noticed.model_construct(**{n: getattr(snag, n) for n in Noticed.model_fields}) for snag in evaluation.snags
+    ]
     return Brief.model_construct(
         **{**parts, "figures": shown(evaluation.figures), "snags": snags, "aside": list(ASIDE)}
     )

@@ -35,7 +35,7 @@
       : undefined;
   }
   const history = (field: Field) => card?.measured?.filter((one) => one.field === field.path) ?? [];
-  const measureOf = (field: Field) => line?.measures.find((one) => one.field === field.path);
+  const measureOf = (field: Field) => line?.measures.find((measure) => measure.field === field.path);
 
   async function load(before: number | null) {
     const params = { path: { card_id: desk.held ?? 0 }, query: before === null ? {} : { before } };
@@ -91,15 +91,16 @@
       <section class="measures">
         <h3>Measure it <span class="label">better than any brochure</span></h3>
         <p class="keys">
-          {#each line.measures as one (one.key)}
+          {#each line.measures as measure (measure.key)}
             <button
               type="button"
-              aria-pressed={measuring === one.key}
-              onclick={() => (measuring = measuring === one.key ? '' : one.key)}>{one.label}</button
+              aria-pressed={measuring === measure.key}
+              onclick={() => (measuring = measuring === measure.key ? '' : measure.key)}
+              >{measure.label}</button
             >
           {/each}
         </p>
-        {#each line.measures.filter((one) => one.key === measuring) as one (`${line.id} ${one.key}`)}
+        {#each line.measures.filter((measure) => measure.key === measuring) as one (`${line.id} ${one.key}`)}
           <MeasureSteps {desk} measure={one} onclose={() => (measuring = '')} />
         {/each}
       </section>
@@ -107,10 +108,10 @@
 
     {#if line.figures.length}
       <dl class="made">
-        {#each line.figures as one (one.key)}
+        {#each line.figures as figure (figure.key)}
           <div>
-            <dt>{one.label}</dt>
-            <dd><Working figure={one} /></dd>
+            <dt>{figure.label}</dt>
+            <dd><Working {figure} /></dd>
           </div>
         {/each}
       </dl>
@@ -241,7 +242,7 @@
     <div class="then" role="status">
       <b>{then.card.name}</b>
       <p class="label">Where it differs from the card as it is:</p>
-      {#each then.differences as one, i (i)}<p>{one}</p>{/each}
+      {#each then.differences as difference, i (i)}<p>{difference}</p>{/each}
       <dl class="made">
         {#each then.figures as one, i (i)}
           <div>

@@ -115,7 +115,7 @@
   </table>
   {#if trouble}<p role="alert">{trouble}</p>{/if}
   {#if told}
-    {@const figure = (key: string) => told?.figures.find((one) => one.key === key)}
+    {@const figure = (key: string) => told?.figures.find((figure) => figure.key === key)}
     <p class="result">
       mean <Working figure={figure('mean')} />, spread <Working figure={figure('spread')} />
       {#if figure('steps')}, <Working figure={figure('steps')} />{/if}

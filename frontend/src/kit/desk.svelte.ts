@@ -58,7 +58,7 @@ export class Desk {
   }
 
   get card(): CardLine | undefined {
-    return this.cards?.find((one) => one.id === this.held);
+    return this.cards?.find((card) => card.id === this.held);
   }
 
   async look(): Promise<void> {
@@ -180,7 +180,7 @@ export class Desk {
   #next(work: (now: CardLine) => Promise<boolean>, id = this.held): Promise<boolean> {
     this.#queue = this.#queue.then(async () => {
       for (;;) {
-        const now = this.cards?.find((one) => one.id === id);
+        const now = this.cards?.find((card) => card.id === id);
         if (!now) return false;
         this.saved = 'saving';
         try {

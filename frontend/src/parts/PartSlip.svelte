@@ -17,7 +17,7 @@
   let { name, anchor, onclose }: Props = $props();
 
   const sheet = theSheet();
-  const part = $derived(sheet.evaluation.beat?.parts.find((one) => one.name === name));
+  const part = $derived(sheet.evaluation.beat?.parts.find((part) => part.name === name));
   const fields = $derived(BEAT_FIELDS[name ?? ''] ?? []);
   const WHY: Record<string, string> = {
     wake: 'A camera that has gone to sleep has to be woken before it hears a trigger.',

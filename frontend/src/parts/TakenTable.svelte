@@ -5,7 +5,7 @@
   import Working from './Working.svelte';
 
   let { entry }: { entry: LogLine } = $props();
-  const figures = $derived(Object.fromEntries(entry.figures.map((one) => [one.key, one])));
+  const figures = $derived(Object.fromEntries(entry.figures.map((figure) => [figure.key, figure])));
   const rows = [
     { label: 'on site', planned: 'log.planned', taken: 'log.taken' },
     { label: 'clip', planned: 'log.clip_planned', taken: 'log.clip_taken' }

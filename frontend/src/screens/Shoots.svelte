@@ -206,7 +206,7 @@
     </p>
   {:else}
     {#each GROUPS as group (group.state)}
-      {@const members = shoots.filter((one) => one.state === group.state)}
+      {@const members = shoots.filter((shoot) => shoot.state === group.state)}
       {#if members.length}
         <section>
           <h2>{group.title}</h2>

@@ -100,7 +100,7 @@ export class Sheet {
   }
 
   quantity(name: string) {
-    return this.evaluation.clip.quantities.find((one) => one.quantity === name);
+    return this.evaluation.clip.quantities.find((quantity) => quantity.quantity === name);
   }
 
   figure(key: string): Shown | undefined {
@@ -165,7 +165,8 @@ export class Sheet {
 
   /** What an undo or redo does is settled when its turn comes: those before it in the queue move the stacks. */
   #changes(asked: Asked): Change[] {
-    if (asked.kind === 'change') return asked.changes.map((one) => caughtUp(one, asked.seen, this.plan));
+    if (asked.kind === 'change')
+      return asked.changes.map((change) => caughtUp(change, asked.seen, this.plan));
     const edits = asked.kind === 'undo' ? this.undos.at(-1)?.edits : this.redos.at(-1);
     return edits ? [{ do: 'edits', edits }] : [];
   }

@@ -68,13 +68,13 @@ def snags(shooting: Shooting) -> list[Snag]:
 
 def too_short(shooting: Shooting) -> list[Snag]:
     """The interval is shorter than the beat with its margin."""
-    one = shooting.cycle
-    if not one.over_s:
+    reckoned = shooting.cycle
+    if not reckoned.over_s:
         return []
     slots = {
-        "need": slot(one.need_s, "s"),
-        "interval": slot(one.interval_s, "s"),
-        "shortest": slot(one.shortest_s, "s"),
+        "need": slot(reckoned.need_s, "s"),
+        "interval": slot(reckoned.interval_s, "s"),
+        "shortest": slot(reckoned.shortest_s, "s"),
     }
     fixes = [*_lengthen(shooting), *_shorten_exposure(shooting), *_one_a_cycle(shooting)]
     return [TOO_SHORT.at("clip.interval", slots, fixes)]
@@ -115,14 +115,14 @@ def too_near(plan: Plan) -> list[Snag]:
 
 def dark_frames(shooting: Shooting) -> list[Snag]:
     """In-camera noise reduction that takes a good part of the interval."""
-    one = shooting.cycle
-    dark = one.exposures.dark_in_gaps_s + one.exposures.dark_last_s
-    if dark < MUCH * float(one.interval_s):
+    reckoned = shooting.cycle
+    dark = reckoned.exposures.dark_in_gaps_s + reckoned.exposures.dark_last_s
+    if dark < MUCH * float(reckoned.interval_s):
         return []
     edit = Edit(path="beat.noise_reduction", value=False)
     bare = shooting.plan.beat.model_copy(update={"noise_reduction": False})
     without = shooting.tried(beat=bare).cycle.shortest_s
-    slots = {"dark": slot(dark, "s"), "interval": slot(one.interval_s, "s"), "without": slot(without, "s")}
+    slots = {"dark": slot(dark, "s"), "interval": slot(reckoned.interval_s, "s"), "without": slot(without, "s")}
     fix = Fix(
         label="Switch it off",
         consequence="The shortest interval becomes {without}. Take ten dark frames when the shoot is over.",

@@ -119,12 +119,12 @@ def _shortened(frames: Changing) -> list[Snag]:
 
 def _off_step(frames: Changing, step: Fraction) -> list[Snag]:
     found = []
-    for number, one in enumerate(frames.segments):
-        if step and (one.interval_s / step).denominator != 1:
+    for number, segment in enumerate(frames.segments):
+        if step and (segment.interval_s / step).denominator != 1:
             path = f"frames.segments.{number}.interval_s"
-            slots = {"interval": slot(one.interval_s, "s"), "step": slot(step, "s"), "number": slot(number + 1)}
-            values = dict.fromkeys((floor_to(one.interval_s, step), ceil_to(one.interval_s, step)))
-            fixes = [_dial(path, one.length_s, value) for value in values if value > 0]
+            slots = {"interval": slot(segment.interval_s, "s"), "step": slot(step, "s"), "number": slot(number + 1)}
+            values = dict.fromkeys((floor_to(segment.interval_s, step), ceil_to(segment.interval_s, step)))
+            fixes = [_dial(path, segment.length_s, value) for value in values if value > 0]
             found.append(OFF_STEP.at(path, slots, fixes))
     return found
 

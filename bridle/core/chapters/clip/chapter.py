@@ -45,7 +45,7 @@ def _state(known: Reckoning, words: Sentence) -> ClipState:
 
 def _subject(plan: Plan, quantities: Sequence[QuantityState]) -> Literal["shorter", "within", "longer"] | None:
     point = next((point for point in POINTS if point.key == plan.clip.subject), None)
-    interval = next(one.value for one in quantities if one.quantity == "interval")
+    interval = next(quantity.value for quantity in quantities if quantity.quantity == "interval")
     if point is None or interval is None:
         return None
     if interval < point.low_s:

@@ -84,8 +84,8 @@ def path_figures(shooting: Shooting) -> Iterator[Figure]:
 
 def _letters(plan: Plan) -> Iterator[Snag]:
     """Axes that share a letter in the drive's program."""
-    for one, other in itertools.combinations(plan.rig.axes, 2):
-        if one.called != other.called:
+    for axis, other in itertools.combinations(plan.rig.axes, 2):
+        if axis.called != other.called:
             continue
         edits = tuple(Edit(path=f"rig.axes.{n}.letter", value=None) for n in range(len(plan.rig.axes)))
         fix = Fix(
@@ -94,20 +94,20 @@ def _letters(plan: Plan) -> Iterator[Snag]:
             slots={},
             edits=edits,
         )
-        slots = {"axis": slot(one.name), "other": slot(other.name), "letter": slot(one.called)}
+        slots = {"axis": slot(axis.name), "other": slot(other.name), "letter": slot(axis.called)}
         yield ALIKE.at(f"rig.axes.{plan.rig.axes.index(other)}.letter", slots, [fix])
 
 
 def _travel(plan: Plan, axis: Axis) -> Iterator[Snag]:
     """Keyframes, or stations, beyond an axis's travel."""
     low, high = reach(axis)
-    for one in framings(plan):
-        if isinstance(one.stands, Station) and not hasattr(one.stands, FIELDS[axis.name]):
+    for framing in framings(plan):
+        if isinstance(framing.stands, Station) and not hasattr(framing.stands, FIELDS[axis.name]):
             continue
-        position = at(plan, one.stands, axis.name)
+        position = at(plan, framing.stands, axis.name)
         inside = min(max(position, low), high)
         if abs(inside - position) > 1e-9 * max(1.0, abs(position)):
-            yield _out_of_travel(axis, f"{one.path}.{field_of(axis)}", one.name, position, inside, (low, high))
+            yield _out_of_travel(axis, f"{framing.path}.{field_of(axis)}", framing.name, position, inside, (low, high))
 
 
 def _out_of_travel(axis: Axis, path: str, end: str, position: float, inside: float, reach: tuple[float, float]) -> Snag:
@@ -193,7 +193,7 @@ def _shortened(plan: Plan, timing: Schedule) -> list[Snag]:
     scaled = [piece for piece in timing.pieces if piece.ease.scaled]
     if not scaled:
         return []
-    piece = min(scaled, key=lambda one: one.steps)
+    piece = min(scaled, key=lambda each: each.steps)
     asked_in, asked_out = timing.eases_asked
     fit_in, fit_out = int(piece.ease.frames_in), int(piece.ease.frames_out)
     slots = {

@@ -151,11 +151,11 @@ def _closer(plan: Plan, axis: Axis, places: dict[str, Floats]) -> list[Fix]:
     if low > high:
         return []
     edits = []
-    for one in framings(plan):
-        value = getattr(one.stands, f"{axis.name}_{axis.unit}")
+    for framing in framings(plan):
+        value = getattr(framing.stands, f"{axis.name}_{axis.unit}")
         inside = min(max(value, low), high)
         if inside != value:
-            edits.append(Edit(path=f"{one.path}.{axis.name}_{axis.unit}", value=inside))
+            edits.append(Edit(path=f"{framing.path}.{axis.name}_{axis.unit}", value=inside))
     consequence = "The places beside the outermost keyframes come within reach; the framing there changes."
     return [Fix(label="Bring the keyframes in", consequence=consequence, slots={}, edits=tuple(edits))] if edits else []
 
@@ -164,10 +164,10 @@ def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:
     if not plan.move.passes:
         return
     frames = term("frames", "frames", solution.frames, "frames")
-    for number, one in enumerate(plan.move.passes):
-        interval = one.interval_s or solution.interval
-        each = term("interval", f"interval of {one.name}", interval, "s")
-        yield figure(f"pass.{number}", f"{one.name} lasts", solution.frames * interval, "s", EACH, frames, each)
+    for number, again in enumerate(plan.move.passes):
+        interval = again.interval_s or solution.interval
+        each = term("interval", f"interval of {again.name}", interval, "s")
+        yield figure(f"pass.{number}", f"{again.name} lasts", solution.frames * interval, "s", EACH, frames, each)
     for axis in plan.rig.axes:
         if axis.backlash and axis.name in ("pan", "tilt"):
             back = term("backlash", f"backlash of the {axis.name}", axis.backlash, "deg")
@@ -186,21 +186,21 @@ def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:
 def _passes_fit(shooting: Shooting) -> Iterator[Snag]:
     """Passes whose own interval does not hold the beat: they are even, whatever the first one is."""
     plan, every, frames = shooting.plan, shooting.solution.interval, shooting.frames
-    tight = [(n, one) for n, one in enumerate(plan.move.passes) if one.interval_s is not None]
+    tight = [(n, again) for n, again in enumerate(plan.move.passes) if again.interval_s is not None]
     if not tight:
         return
     even = replace(shooting.timeline, rooms_s=np.full(frames, float(every)), runs=(Run(0, frames, Fraction(0), every),))
     beat = tightest(plan, plan.beat, even, shooting.steps, shooting.exposed_s)
-    for number, one in tight:
-        if one.interval_s is None or one.interval_s >= beat.shortest_s:
+    for number, again in tight:
+        if again.interval_s is None or again.interval_s >= beat.shortest_s:
             continue
         fix = Fix(
             label="Every {shortest}",
             consequence="{name} takes as much longer; its positions stay.",
-            slots={"shortest": slot(beat.shortest_s, "s"), "name": slot(one.name)},
+            slots={"shortest": slot(beat.shortest_s, "s"), "name": slot(again.name)},
             edits=(Edit(path=f"move.passes.{number}.interval_s", value=str(beat.shortest_s)),),
         )
-        slots = {"need": slot(beat.need_s, "s"), "name": slot(one.name), "interval": slot(one.interval_s, "s")}
+        slots = {"need": slot(beat.need_s, "s"), "name": slot(again.name), "interval": slot(again.interval_s, "s")}
         yield PASS_SHORT.at(f"move.passes.{number}.interval_s", slots, [fix])
 
 

@@ -41,11 +41,11 @@ class Search:
         few = self.at.some(self.some)
         sun_few = Sun(self.sun.azimuth[self.some], self.sun.altitude[self.some])
         looks = 0
-        for one in tries:
-            if not helps(one, few, sun_few):
+        for attempt in tries:
+            if not helps(attempt, few, sun_few):
                 continue
-            if len(self.some) == len(self.at) or helps(one, self.at, self.sun):
-                return one
+            if len(self.some) == len(self.at) or helps(attempt, self.at, self.sun):
+                return attempt
             looks += 1
             if looks == MOST_LOOKS:
                 return None

@@ -43,10 +43,10 @@ def _mounted(plan: Plan) -> Iterator[str]:
 def cautions(plan: Plan) -> tuple[str, ...]:
     """What can hurt, by what the rig is made of and does."""
     stands = [
-        (axis.name, at(plan, one.stands, axis.name))
+        (axis.name, at(plan, framing.stands, axis.name))
         for axis in plan.rig.axes
-        for one in framings(plan)
-        if hasattr(one.stands, FIELDS[axis.name])
+        for framing in framings(plan)
+        if hasattr(framing.stands, FIELDS[axis.name])
     ]
     moving = any(abs(value - dict(stands)[name]) > FEW_DEGREES for name, value in stands)
     said = list(_mounted(plan))

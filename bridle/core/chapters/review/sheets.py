@@ -69,8 +69,8 @@ def _before(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
 def _segments(plan: Plan) -> list[SettingSheet]:
     """What to set when, for an interval that changes."""
     rows = [
-        _line(f"segment {number + 1}", slot(one.interval_s, "s"), f"clip.segment.{number}.frames")
-        for number, one in enumerate(plan.changing.segments if plan.changing else ())
+        _line(f"segment {number + 1}", slot(segment.interval_s, "s"), f"clip.segment.{number}.frames")
+        for number, segment in enumerate(plan.changing.segments if plan.changing else ())
     ]
     if plan.changing and plan.changing.blend_frames:
         rows.append(_line("blended over", slot(plan.changing.blend_frames, "frames")))
@@ -194,7 +194,7 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
 
 def _drives(drives: Sequence[DriveTold]) -> list[SettingSheet]:
     """What a person sets on a drive; a stepper is told by its controller."""
-    rows = tuple(_line(one.axis, slot(one.words)) for one in drives if not one.drive.startswith("stepper"))
+    rows = tuple(_line(drive.axis, slot(drive.words)) for drive in drives if not drive.drive.startswith("stepper"))
     return [_sheet("Drives", rows)] if rows else []
 
 

@@ -99,7 +99,7 @@ def with_supports(plan: Plan, count: int) -> list[Edit]:
     have = sum(isinstance(copy.card, Support) for copy in plan.kit.copies)
     at, taken = plan.kit.copies.index(first) + have, {copy.key for copy in plan.kit.copies}
     free = (f"{first.key[:34]}-{number}" for number in range(2, 200))
-    keys = list(itertools.islice((one for one in free if one not in taken), count - have))
+    keys = list(itertools.islice((key for key in free if key not in taken), count - have))
     copies[at:at] = [{**first.model_dump(mode="json"), "key": key} for key in keys]
     return [Edit(path=COPIES, value=copies)]
 
@@ -129,7 +129,8 @@ def _wider(plan: Plan, stack: Stack) -> Fix:
         consequence="A wider tripod, or spreaders under this one; measure from the middle to a foot.",
         slots={"wider": slot(radius, "mm")},
         edits=tuple(
-            Edit(path=f"{COPIES}.{one.index}.card.feet_radius_mm", value=float(radius)) for one in stack.supports
+            Edit(path=f"{COPIES}.{support.index}.card.feet_radius_mm", value=float(radius))
+            for support in stack.supports
         ),
     )
 
@@ -147,10 +148,10 @@ def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:
     aside = offsets(plan).get("slide", (0.0,))
     if low - min(aside) > high - max(aside):
         return []
-    for one in framings(plan):
-        inside = min(max(one.slide_mm, low - min(aside)), high - max(aside))
-        if inside != one.slide_mm:
-            edits.append(Edit(path=f"{one.path}.slide_mm", value=float(inside)))
+    for framing in framings(plan):
+        inside = min(max(framing.slide_mm, low - min(aside)), high - max(aside))
+        if inside != framing.slide_mm:
+            edits.append(Edit(path=f"{framing.path}.slide_mm", value=float(inside)))
     fix = Fix(
         label="Stop the travel at {stop}",
         consequence="The move is shorter by {shorter}; the framing there changes.",

@@ -84,7 +84,7 @@ def shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
 
 def tilted(plan: Plan) -> Iterator[Snag]:
     """A pan base so far off level that the horizon tilts visibly."""
-    pans = [one.pan_deg for one in framings(plan)]
+    pans = [framing.pan_deg for framing in framings(plan)]
     error, turns = plan.rig.standing.level_error_deg, abs(max(pans) - min(pans))
     pixels = math.tan(math.radians(error)) * kept(plan).width_px
     if plan.rig.axis("pan") is None or turns < 1 or pixels <= TILT_PX:

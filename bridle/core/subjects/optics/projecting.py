@@ -45,8 +45,10 @@ class Poses:
 
     def at(self, index: int) -> "Poses":
         """One frame's pose."""
-        one = slice(index, index + 1)
-        return Poses(self.x[one], self.z[one], self.pan[one], self.tilt[one], self.roll[one], self.focal[one])
+        frame = slice(index, index + 1)
+        return Poses(
+            self.x[frame], self.z[frame], self.pan[frame], self.tilt[frame], self.roll[frame], self.focal[frame]
+        )
 
 
 def _still_or_each(values: Floats) -> Floats:

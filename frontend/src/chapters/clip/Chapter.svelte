@@ -30,11 +30,11 @@
   const clash = $derived(sheet.evaluation.snags.find((snag) => snag.code === 'holds-contradict'));
   const few = $derived(sheet.evaluation.snags.find((snag) => snag.code === 'holds-too-few'));
   const involved = $derived(new Set(clash ? clip.missing : []));
-  const pegged = $derived(clip.quantities.filter((one) => one.held).length);
+  const pegged = $derived(clip.quantities.filter((quantity) => quantity.held).length);
   const leaf = $derived(sheet.leaf);
   const segments = $derived(changing(sheet.plan).segments);
   const range = $derived.by(() => {
-    const each = segments.map((one) => exact(one.interval_s));
+    const each = segments.map((segment) => exact(segment.interval_s));
     const [low, high] = [Math.min(...each), Math.max(...each)];
     return low === high ? duration(low) : `${duration(low)} to ${duration(high)}`;
   });

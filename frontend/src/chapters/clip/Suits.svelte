@@ -8,7 +8,9 @@
 
   const sheet = theSheet();
   const values = $derived(
-    Object.fromEntries(sheet.evaluation.clip.quantities.map((one) => [one.quantity, one.value ?? 0]))
+    Object.fromEntries(
+      sheet.evaluation.clip.quantities.map((quantity) => [quantity.quantity, quantity.value ?? 0])
+    )
   );
   const clip = $derived(sheet.plan.clip);
   const RATES = [
@@ -51,7 +53,8 @@
     <b><Working figure="clip.clip" /> of clip, <Working figure="clip.speed_up" /> faster than life</b>
     <span class="others"
       >the same frames at
-      {#each others as one (one.key)}<span>{one.label}: <Working figure="clip.at.{one.key}" /></span>{/each}
+      {#each others as other (other.key)}<span>{other.label}: <Working figure="clip.at.{other.key}" /></span
+        >{/each}
     </span>
   </p>
 {/if}

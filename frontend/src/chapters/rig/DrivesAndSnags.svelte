@@ -36,6 +36,7 @@
           snag.severity === 'stop' ? 'border-l-6 border-stop' : 'border-l-3 border-mind'
         ]}
         data-snag={snag.code}
+        data-severity={snag.severity}
       >
         <p><b>{WORDS[snag.severity]}</b> {fill(snag.what, snag.slots, sheet.zone)}</p>
         {#each snag.fixes as fix, i (i)}

@@ -70,7 +70,7 @@
 
   async function find(id: number) {
     const answer = await api.GET('/api/log').catch(() => null);
-    entry = answer?.data?.entries.find((one) => one.id === id) ?? null;
+    entry = answer?.data?.entries.find((entry) => entry.id === id) ?? null;
   }
 
   async function begin() {

@@ -25,8 +25,8 @@
 
 <svg viewBox="0 0 {WIDTH} 52" preserveAspectRatio="none" aria-hidden="true">
   {#if taken}<rect class="done" width={done} height="48" />{/if}
-  {#each lines as one, i (i)}
-    <path d={one.d} stroke-dasharray={one.dash} />
+  {#each lines as line, i (i)}
+    <path d={line.d} stroke-dasharray={line.dash} />
   {/each}
   <line x1="0" x2={WIDTH} y1="48" y2="48" />
   {#if taken && taken < (frames ?? 0)}<line class="now" x1={done} x2={done} y1="0" y2="48" />{/if}

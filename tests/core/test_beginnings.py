@@ -1,0 +1,171 @@
+"""What begins when a person asks for it, what goes when it is taken away, and a rig to begin with."""
+
+from fractions import Fraction as F
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bridle.core.asks import chain
+from bridle.core.asks.changes import Begin, Drop, PutOn, make
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import PathError, apply, dump, look
+from bridle.core.plan.kit import CARD_TYPES
+from bridle.core.plan.marks import Mark
+from bridle.core.plan.move import Follow, Keyframe, Move
+from bridle.core.plan.rig import Axis, Rig
+from tests.strategies import START, plan_of
+
+HELD: dict[str, F] = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+RAIL = Axis(name="slide", kind="linear", low=0, high=900, top_speed=30, acceleration=60)
+ZOOM = Axis(name="zoom", kind="rotary", low=0, high=90, top_speed=30, acceleration=60)
+MARKS = tuple(Mark(name=name) for name in ("post", "boat", "wall"))
+
+
+def begun(plan: Plan, path: str, kind: str = "") -> object:
+    """What stands at a path after it has begun."""
+    return look(dump(make(plan, [Begin(do="begin", path=path, kind=kind)])[0]), path)
+
+
+def a_plan(**sections: object) -> Plan:
+    """Half an hour's walk along a rail, with three marks."""
+    keys = (Keyframe(slide_mm=100, pan_deg=10, tilt_deg=2), Keyframe(slide_mm=700, pan_deg=-20))
+    move = Move(keyframes=keys, marks=MARKS, follow=Follow(mark=1))
+    return plan_of(HELD, **{"move": move, "rig": Rig(axes=(RAIL, ZOOM)), **sections})
+
+
+class Beginnings(TestCase):
+    def test_begin_with_what_is_usual(self) -> None:
+        plan = a_plan()
+        for path, expected in (
+            ("beat.stack", {"near_mm": 400, "far_mm": 800, "overlap": "1/5", "move_s": "1/2", "settle_s": "1/2"}),
+            ("beat.uncoupled", {"between_starts_s": "20", "drift_ppm": 50}),
+            ("rig.lead", {"length_mm": 1500, "area_mm2": 0.5}),
+            ("rig.normal_bearing_deg", 0),
+            ("move.post.end.width", None),
+        ):
+            with self.subTest(path):
+                if expected is None:
+                    self.assertRaises(PathError, begun, plan, path)
+                else:
+                    self.assertEqual(begun(plan, path), expected)
+        post = begun(plan, "move.post")
+        assert isinstance(post, dict)
+        self.assertEqual((post["start"]["width"], post["end"]["width"]), (1, 0.7))
+
+    def test_begin_from_how_the_plan_stands(self) -> None:
+        plan = a_plan()
+        # 361 frames at 25 a second are 14.44 s of clip.
+        self.assertEqual(begun(plan, "move.live_s"), "14")
+        self.assertEqual(begun(plan_of({}), "move.live_s"), "20")
+        mark = begun(plan, "move.marks")
+        assert isinstance(mark, list)
+        self.assertEqual((mark[3]["name"], mark[3]["x_mm"], mark[3]["y_mm"]), ("mark 4", 450, 1440))
+        aimed = look(dump(make(plan, [Begin(do="begin", path="move.marks.2.aimed")])[0]), "move.marks.2.aimed")
+        self.assertEqual(
+            [aimed[k] for k in ("slide_1_mm", "pan_1_deg", "slide_2_mm", "pan_2_deg")], [100, 10, 700, -20]
+        )
+        passes = begun(make(plan, [Begin(do="begin", path="move.passes")])[0], "move.passes")
+        assert isinstance(passes, list)
+        self.assertEqual([one["name"] for one in passes], ["pass 2", "pass 3"])
+
+    def test_two_aims_are_never_from_one_place(self) -> None:
+        still = a_plan(move=Move(keyframes=(Keyframe(slide_mm=300), Keyframe(slide_mm=300)), marks=MARKS))
+        aimed = begun(still, "move.marks.0.aimed")
+        assert isinstance(aimed, dict)
+        self.assertEqual((aimed["slide_1_mm"], aimed["slide_2_mm"]), (300, 800))
+
+    def test_rounds_of_each_kind(self) -> None:
+        plan = a_plan()
+        for kind, check in (("row", "sweep_deg"), ("stereo", "base_mm"), ("stations", "stations")):
+            with self.subTest(kind):
+                made = begun(plan, "move.visits", kind)
+                assert isinstance(made, dict)
+                self.assertEqual((made["kind"], check in made), (kind, True))
+        self.assertIsNone(
+            begun(make(plan, [Begin(do="begin", path="move.visits", kind="row")])[0], "move.visits", "none")
+        )
+        stations, _ = make(plan, [Begin(do="begin", path="move.visits", kind="stations")])
+        more = begun(stations, "move.visits.stations")
+        assert isinstance(more, list)
+        told = [(one["name"], one["slide_mm"], one["pan_deg"], one["tilt_deg"]) for one in more]
+        self.assertEqual(told, [("station A", 100, 10, 2), ("station B", 700, -20, 0), ("station C", 100, 10, 2)])
+        self.assertRaises(PathError, begun, plan, "move.visits", "carousel")
+        self.assertRaises(PathError, begun, plan, "move.visits.stations")
+
+    def test_rings_of_the_lens_and_of_nothing_else(self) -> None:
+        plan = a_plan()
+        ring = begun(plan, "rig.axes.1.ring")
+        assert isinstance(ring, list)
+        self.assertEqual([(one["turn_deg"], one["value_mm"]) for one in ring], [(0, 24), (90, 70)])
+        for path in ("rig.axes.0.ring", "rig.axes.7.ring", "move.marks.9.aimed", "shoot.name", "beat"):
+            with self.subTest(path):
+                self.assertRaises(PathError, begun, plan, path)
+
+    def test_errands_come_first_and_events_past_the_middle_on_a_whole_minute(self) -> None:
+        plan = a_plan()
+        errands = begun(plan, "shoot.clock.errands")
+        assert isinstance(errands, list)
+        self.assertEqual((errands[0]["name"], errands[0]["length_s"]), ("something to do", "600"))
+        after, _ = make(plan, [Begin(do="begin", path="shoot.clock.events")])
+        (event,) = after.shoot.clock.events
+        self.assertEqual((event.at - START).total_seconds(), 36 * 60)
+        (early,) = make(plan_of({}), [Begin(do="begin", path="shoot.clock.events")])[0].shoot.clock.events
+        self.assertEqual(early.at, START)
+
+    def test_whatever_begins_can_be_told_and_undone(self) -> None:
+        plan = a_plan()
+        for path in (
+            "beat.stack",
+            "beat.uncoupled",
+            "rig.lead",
+            "move.live_s",
+            "move.marks",
+            "move.passes",
+            "move.post",
+        ):
+            with self.subTest(path):
+                after, back = make(plan, [Begin(do="begin", path=path)])
+                self.assertNotEqual(after, plan)
+                evaluate(after)
+                self.assertEqual(apply(after, back)[0], plan)
+
+
+class Dropping(TestCase):
+    @given(st.integers(0, 2), st.integers(0, 2))
+    def test_the_same_mark_is_followed_under_its_new_number_or_none(self, followed: int, gone: int) -> None:
+        move = Move(marks=MARKS, follow=Follow(mark=followed, every_frame=True))
+        after, _ = make(a_plan(move=move), [Drop(do="drop", path=f"move.marks.{gone}")])
+        left = [mark.name for mark in after.move.marks]
+        self.assertEqual(left, [mark.name for n, mark in enumerate(MARKS) if n != gone])
+        follow = after.move.follow
+        if followed == gone:
+            self.assertIsNone(follow)
+        else:
+            assert follow is not None
+            self.assertEqual((left[follow.mark], follow.every_frame), (MARKS[followed].name, True))
+
+    def test_takes_one_and_only_one(self) -> None:
+        plan, _ = make(a_plan(), [Begin(do="begin", path="move.passes"), Begin(do="begin", path="move.passes")])
+        after, _ = make(plan, [Drop(do="drop", path="move.passes.0")])
+        self.assertEqual([one.name for one in after.move.passes], ["pass 3"])
+        for path in ("move.passes.2", "move.passes.x", "move.marks", "shoot.name.0", "3"):
+            with self.subTest(path):
+                self.assertRaises(PathError, make, plan, [Drop(do="drop", path=path)])
+
+
+class ARigToBeginWith(TestCase):
+    def test_is_the_first_of_each_usual_kind_from_the_ground_up(self) -> None:
+        shelf = [CARD_TYPES[kind](name=kind) for kind in ("lamp", "body", "axis", "body", "support", "axis", "lens")]
+        self.assertEqual(chain.starters(shelf), [4, 2, 1, 6])
+        self.assertEqual(chain.starters([]), [])
+
+    def test_of_the_usual_cards_stands_and_moves(self) -> None:
+        cards = [chain.Taken(card=CARD_TYPES[kind](name=kind)) for kind in chain.USUAL]
+        plan, _ = make(a_plan(rig=Rig()), [PutOn(do="put", cards=tuple(cards))])
+        told = evaluate(plan)
+        assert told.rig is not None
+        self.assertEqual({part.kind for part in told.rig.parts}, {"support", "axis", "body"})
+        self.assertEqual([axis.name for axis in plan.rig.axes], ["slide"])
+        self.assertIs(told.rig.tips, any(snag.code == "rig-tips" for snag in told.snags))
