@@ -86,6 +86,6 @@ class Kit(TestCase):
     def test_bin_and_back(self) -> None:
         line = self.made("lamp")
         self.page.send("POST", f"/api/kit/{line['id']}/bin", {})
-        self.assertEqual(self.page.get("/api/kit").json(), {"cards": [], "broken": [], "in_bin": 1})
+        self.assertEqual(self.page.get("/api/kit").json(), {"cards": [], "starters": [], "broken": [], "in_bin": 1})
         self.page.send("POST", f"/api/kit/{line['id']}/back", {})
         self.assertEqual(len(self.page.get("/api/kit").json()["cards"]), 1)

@@ -16,19 +16,19 @@
   // svelte-ignore state_referenced_locally
   let rows = $state<string[][]>(Array.from({ length: measure.least }, () => measure.columns.map(() => '')));
   let note = $state('');
-  let told = $state.raw<Measuring | null>(null);
+  let measured = $state.raw<Measuring | null>(null);
   let trouble = $state('');
   let asked = 0;
 
   const full = (row: string[]) => row.every((text) => text.trim() !== '');
   /** Where each full row stands in the list, since odd readings come back by their number. */
   const filled = $derived(rows.map((row, i) => ({ row, i })).filter(({ row }) => full(row)));
-  const odd = $derived(new Set((told?.odd ?? []).map((at) => filled[at]?.i)));
+  const odd = $derived(new Set((measured?.odd ?? []).map((at) => filled[at]?.i)));
 
   async function look() {
     const line = desk.card;
     if (!line || !filled.length) {
-      told = null;
+      measured = null;
       return;
     }
     const mine = ++asked;
@@ -44,7 +44,7 @@
         }
       });
       if (mine !== asked) return;
-      told = answer.data ?? null;
+      measured = answer.data ?? null;
       trouble = answer.data ? '' : whatIsWrong(answer.error as Trouble);
     } catch (error) {
       trouble = sentence(error);
@@ -52,16 +52,16 @@
   }
 
   /** Which reading cannot be read, and what was expected there. */
-  function whatIsWrong(told: Trouble): string {
-    const problem = told.problems?.[0];
+  function whatIsWrong(trouble: Trouble): string {
+    const problem = trouble.problems?.[0];
     const row = /^readings\.(\d+)/.exec(problem?.path ?? '')?.[1];
-    if (!problem || row === undefined) return sentence(told);
+    if (!problem || row === undefined) return sentence(trouble);
     return `Reading ${(filled[Number(row)]?.i ?? 0) + 1}: expected ${problem.expected}.`;
   }
 
   async function apply() {
     await look();
-    if (told?.card && (await desk.replace(told.card))) onclose();
+    if (measured?.card && (await desk.replace(measured.card))) onclose();
   }
   function typed() {
     if (rows.every(full)) rows = [...rows, measure.columns.map(() => '')];
@@ -114,13 +114,13 @@
     </tbody>
   </table>
   {#if trouble}<p role="alert">{trouble}</p>{/if}
-  {#if told}
-    {@const figure = (key: string) => told?.figures.find((figure) => figure.key === key)}
+  {#if measured}
+    {@const figure = (key: string) => measured?.figures.find((figure) => figure.key === key)}
     <p class="result">
       mean <Working figure={figure('mean')} />, spread <Working figure={figure('spread')} />
       {#if figure('steps')}, <Working figure={figure('steps')} />{/if}
     </p>
-    <p class="verdict" class:refused={!told.accepted} role="status">{told.verdict}</p>
+    <p class="verdict" class:refused={!measured.accepted} role="status">{measured.verdict}</p>
   {/if}
   <p class="act-row">
     <input
@@ -129,8 +129,8 @@
       aria-label="note to this measurement"
       bind:value={note}
     />
-    <button type="button" class="act" disabled={!told?.accepted} onclick={() => void apply()}
-      >Put {told?.accepted ? write(told.value, measure.unit) : 'it'} on the card</button
+    <button type="button" class="act" disabled={!measured?.accepted} onclick={() => void apply()}
+      >Put {measured?.accepted ? write(measured.value, measure.unit) : 'it'} on the card</button
     >
     <button type="button" class="link" onclick={onclose}>Leave it</button>
   </p>

@@ -117,24 +117,24 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
   ]
 };
 
-/** What each drive is called, and what is on its card: told by the drives themselves. */
+/** What each drive is called, and what is on its card: field by the drives themselves. */
 export const DRIVES: Record<string, { name: string; fields: Field[] }> = drives;
 
 function driveFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
   const own = card.motion === 'linear' ? 'mm' : 'deg';
   return (DRIVES[card.drive.kind]?.fields ?? []).flatMap((one) => {
     const { empty, ...rest } = one;
-    const told = {
+    const field = {
       ...rest,
       ...(empty ? { empty } : {}),
       unit: one.unit === 'axis' ? own : one.unit,
       path: `drive.${one.path}`
     };
     const [list, inner] = one.path.split('.*.');
-    if (inner === undefined) return [told];
+    if (inner === undefined) return [field];
     const things = (card.drive as unknown as Record<string, Record<string, unknown>[]>)[list ?? ''] ?? [];
     return things.map((thing, i) => ({
-      ...told,
+      ...field,
       path: `drive.${list}.${i}.${inner}`,
       label: one.label.replace(/\{(\w+)\}/, (_, name: string) => String(thing[name]))
     }));

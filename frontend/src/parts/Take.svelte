@@ -9,7 +9,7 @@
     label?: string;
   }
   let { shoot, format, label }: Props = $props();
-  const told = $derived(formats[format]);
+  const file = $derived(formats[format]);
 </script>
 
-<a class="link" href="/files/shoots/{shoot}/{told.file}" download>{label ?? told.title}</a>
+<a class="link" href="/files/shoots/{shoot}/{file.file}" download>{label ?? file.title}</a>

@@ -26,7 +26,7 @@
   });
 
   const on = (kinds: string[]) => (desk.cards ?? []).filter((one) => kinds.includes(one.card.kind));
-  function told(line: CardLine): string {
+  function wordsFor(line: CardLine): string {
     const head = headline(line.card);
     if (!head) return '';
     const unit = head.unit === 'lens' ? '' : head.unit;
@@ -106,7 +106,7 @@
                   <PartOutline card={line.card} tall={shelf.tall} />
                   <b>{line.card.name}</b>
                   <span
-                    >{[line.card.mass_g ? write(line.card.mass_g, 'g') : '', told(line)]
+                    >{[line.card.mass_g ? write(line.card.mass_g, 'g') : '', wordsFor(line)]
                       .filter(Boolean)
                       .join(', ')}</span
                   >

@@ -14,8 +14,10 @@
   const beat = $derived(sheet.evaluation.beat);
   const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
   const millis = (seconds: number) => Math.round(seconds * 1000) / 1000; // In the clip chapter the sentence itself says what its pegs cannot hold.
-  const told = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
-  const snags = $derived(sheet.evaluation.snags.filter((snag) => !(told && snag.code.startsWith('holds-'))));
+  const besideSentence = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
+  const snags = $derived(
+    sheet.evaluation.snags.filter((snag) => !(besideSentence && snag.code.startsWith('holds-')))
+  );
   const open = $derived(sheet.evaluation.clip.state);
   // A length of hours is read to the second; its working has the rest.
   const onSite = $derived.by(() => {

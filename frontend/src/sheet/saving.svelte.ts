@@ -17,24 +17,24 @@ export class Saving {
   #kept: Plan;
   /** Sent, and never answered: it may be kept or not, and is sent again before anything newer. */
   #inDoubt: Plan | null = null;
-  #told: () => void;
+  #onchange: () => void;
   #timer = 0;
   #busy = false;
 
-  /** `told` is called whenever something has become saved, or has not. */
-  constructor(id: number, version: number, plan: () => Plan, told: () => void) {
+  /** `onchange` is called whenever something has become saved, or has not. */
+  constructor(id: number, version: number, plan: () => Plan, onchange: () => void) {
     this.#id = id;
     this.version = version;
     this.#plan = plan;
     this.#kept = plan();
-    this.#told = told;
+    this.#onchange = onchange;
   }
 
   /** The plan has changed: save it soon. */
   soon(): void {
-    if (this.state === 'stale') return this.#told();
+    if (this.state === 'stale') return this.#onchange();
     this.state = 'saving';
-    this.#told();
+    this.#onchange();
     clearTimeout(this.#timer);
     this.#timer = window.setTimeout(() => void this.now(), WAIT_MS);
   }
@@ -57,7 +57,7 @@ export class Saving {
       return false;
     } finally {
       this.#busy = false;
-      this.#told();
+      this.#onchange();
     }
   }
 
@@ -121,7 +121,7 @@ export class Saving {
     this.#kept = plan;
     this.stale = null;
     this.state = 'saved';
-    this.#told();
+    this.#onchange();
   }
 
   /** Keep both: mine becomes a shoot of its own. Returns its number. */

@@ -19,7 +19,7 @@ import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
 import { caughtUp } from './rebase';
-import { dragged } from './told';
+import { dragged } from './dragged';
 import { drop, put, takeUp } from './unsaved';
 
 const MOST_UNDO = 200;
@@ -69,7 +69,7 @@ export class Sheet {
   #rest = 0;
   #closed = false;
   /** The plan and what follows from it now, while another time is looked at. */
-  #now: { plan: Plan; told: Evaluation } | undefined;
+  #now: { plan: Plan; evaluation: Evaluation } | undefined;
 
   constructor(opened: Opened) {
     this.id = opened.id;
@@ -300,7 +300,7 @@ export class Sheet {
   /** Look at how it stood once, or at now again. */
   async lookAt(version: number | null): Promise<void> {
     if (version === null) {
-      if (this.#now) ({ plan: this.plan, told: this.evaluation } = this.#now);
+      if (this.#now) ({ plan: this.plan, evaluation: this.evaluation } = this.#now);
       this.#now = undefined;
       this.then = undefined;
       return;
@@ -309,7 +309,7 @@ export class Sheet {
     const path = { shoot_id: this.id, version };
     const answer = await api.GET('/api/shoots/{shoot_id}/revisions/{version}', { params: { path } });
     if (!answer.data) throw answer.error;
-    this.#now ??= { plan: this.plan, told: this.evaluation };
+    this.#now ??= { plan: this.plan, evaluation: this.evaluation };
     this.then = answer.data;
     this.plan = answer.data.plan;
     this.evaluation = answer.data.evaluation;

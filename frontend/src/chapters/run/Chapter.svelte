@@ -80,7 +80,7 @@
     asking = false;
   }
 
-  function told(event: { kind: string; frame: number | null; seconds: number | null }): string {
+  function wordsFor(event: { kind: string; frame: number | null; seconds: number | null }): string {
     const frame = event.frame === null ? '' : number(event.frame + 1, 12);
     const words: Record<string, string> = {
       start: 'Started. The axes go to the first keyframe.',
@@ -221,7 +221,7 @@
       {#each newest as event (event.number)}
         <li class={event.kind}>
           <span>{clock(Date.parse(event.clock) / 1000, sheet.zone)}</span>
-          {told(event)}
+          {wordsFor(event)}
         </li>
       {:else}
         <li class="mono-note">Nothing yet.</li>

@@ -17,22 +17,22 @@ export function paint(
   onto: CanvasRenderingContext2D,
   model: Model,
   plan: Plan,
-  told: Evaluation,
+  evaluation: Evaluation,
   frame: number
 ): void {
-  const view = told.view;
+  const view = evaluation.view;
   if (!view) return;
   const { width, height } = onto.canvas;
-  model.light(sunAt(told, frame));
-  const open = openShare(plan, told);
+  model.light(sunAt(evaluation, frame));
+  const open = openShare(plan, evaluation);
   const steps = open > 0.02 ? SMEAR_STEPS : 1;
   for (let n = 0; n < steps; n++) {
-    const pose = poseAt(told, frame + (open * n) / Math.max(1, steps - 1));
+    const pose = poseAt(evaluation, frame + (open * n) / Math.max(1, steps - 1));
     if (!pose) return;
     model.draw(pose, view.kept_mm as [number, number]);
     // The mean of all the moments for which the shutter is open.
     onto.globalAlpha = 1 / (n + 1);
-    place(onto, model.canvas, cropAt(told, frame), width, height);
+    place(onto, model.canvas, cropAt(evaluation, frame), width, height);
   }
   onto.globalAlpha = 1;
 }
@@ -59,16 +59,21 @@ function place(
 }
 
 /** First and last frame, faintly over the one that is shown. */
-export function skins(onto: CanvasRenderingContext2D, model: Model, told: Evaluation, frames: number): void {
-  const view = told.view;
+export function skins(
+  onto: CanvasRenderingContext2D,
+  model: Model,
+  evaluation: Evaluation,
+  frames: number
+): void {
+  const view = evaluation.view;
   if (!view) return;
   const { width, height } = onto.canvas;
   for (const frame of [0, frames - 1]) {
-    const pose = poseAt(told, frame);
+    const pose = poseAt(evaluation, frame);
     if (!pose) continue;
     model.draw(pose, view.kept_mm as [number, number]);
     onto.globalAlpha = 0.28;
-    place(onto, model.canvas, cropAt(told, frame), width, height);
+    place(onto, model.canvas, cropAt(evaluation, frame), width, height);
   }
   onto.globalAlpha = 1;
 }

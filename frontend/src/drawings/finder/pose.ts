@@ -59,7 +59,7 @@ export function cropAt({ view }: Told, frame: number): Crop {
 }
 
 /** The share of its slot for which the shutter is open while the camera moves on; 0 where it stands still. */
-export function openShare(plan: Plan, told: Evaluation): number {
+export function openShare(plan: Plan, evaluation: Evaluation): number {
   if (plan.beat.school !== 'continuous') return 0;
-  return Math.min(1, told.figures['beat.share']?.value ?? 0);
+  return Math.min(1, evaluation.figures['beat.share']?.value ?? 0);
 }

@@ -4,12 +4,12 @@ import type { Brief, Evaluation } from '../api/client';
 const WORST = ['stop', 'mind', 'note'];
 
 /** The last whole answer with what a drag has changed; fixes, and what stands aside, come with the next whole one. */
-export function dragged(told: Evaluation, brief: Brief): Evaluation {
+export function dragged(evaluation: Evaluation, brief: Brief): Evaluation {
   const { aside, figures, ...drawn } = brief;
   const seen = drawn.snags.map((snag) => ({ ...snag, fixes: [] })) as unknown as Evaluation['snags'];
-  const kept = told.snags.filter((snag) => aside.includes(snag.code));
+  const kept = evaluation.snags.filter((snag) => aside.includes(snag.code));
   const snags = [...seen, ...kept].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
   // Who is seen when stands aside as well.
-  const view = drawn.view && { ...drawn.view, sights: told.view?.sights ?? [] };
-  return { ...told, ...drawn, view, figures: { ...told.figures, ...figures }, snags };
+  const view = drawn.view && { ...drawn.view, sights: evaluation.view?.sights ?? [] };
+  return { ...evaluation, ...drawn, view, figures: { ...evaluation.figures, ...figures }, snags };
 }
