@@ -41,6 +41,8 @@ class Beginnings(TestCase):
         for path, expected in (
             ("beat.stack", {"near_mm": 400, "far_mm": 800, "overlap": "1/5", "move_s": "1/2", "settle_s": "1/2"}),
             ("beat.uncoupled", {"between_starts_s": "20", "drift_ppm": 50}),
+            ("clip.crossing", {"cross_s": "300", "screen_s": "8"}),
+            ("clip.trial", {"apart_s": "7200", "moved_px": "140", "step_px": "2"}),
             ("rig.lead", {"length_mm": 1500, "area_mm2": 0.5}),
             ("rig.normal_bearing_deg", 0),
             ("move.post.end.width", None),

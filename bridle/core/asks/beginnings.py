@@ -8,6 +8,7 @@ from string import ascii_uppercase
 from pydantic import BaseModel, JsonValue
 
 from bridle.core.plan.beat import Stack, Uncoupled
+from bridle.core.plan.clip import Crossing, Trial
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, dump, look
 from bridle.core.plan.marks import Aimed, Mark
@@ -117,6 +118,8 @@ def _event(plan: Plan) -> Begun:
 
 
 BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...]]] = {
+    r"clip\.crossing": lambda plan: Crossing(cross_s=Fraction(300), screen_s=Fraction(8)),
+    r"clip\.trial": lambda plan: Trial(apart_s=Fraction(7200), moved_px=Fraction(140), step_px=Fraction(2)),
     r"beat\.stack": lambda plan: Stack(near_mm=400, far_mm=800),
     r"beat\.uncoupled": lambda plan: Uncoupled(),
     r"rig\.lead": lambda plan: Lead(),

@@ -30,15 +30,11 @@
     const figure = sheet.figure(key);
     if (figure) void sheet.set('clip.interval', figure.exact ?? String(figure.value));
   }
-  const crossing = () =>
-    sheet.apply([{ path: 'clip.crossing', value: clip.crossing ? null : { cross_s: '300', screen_s: '8' } }]);
-  const trial = () =>
-    sheet.apply([
-      {
-        path: 'clip.trial',
-        value: clip.trial ? null : { apart_s: '7200', moved_px: '140', step_px: '2' }
-      }
-    ]);
+  /** Worked out, or set aside again. */
+  function turn(path: 'clip.crossing' | 'clip.trial', on: boolean) {
+    if (on) sheet.begin(path);
+    else sheet.put(path, null);
+  }
 </script>
 
 {#if sheet.evaluation.clip.state === 'solved' && sheet.evaluation.frames}
@@ -69,7 +65,11 @@
   <section>
     <h3>
       By how long it takes to cross the picture
-      <button type="button" class="link add" aria-pressed={!!clip.crossing} onclick={() => void crossing()}
+      <button
+        type="button"
+        class="link add"
+        aria-pressed={!!clip.crossing}
+        onclick={() => turn('clip.crossing', !clip.crossing)}
         >{clip.crossing ? 'set aside' : 'work it out'}</button
       >
     </h3>
@@ -85,8 +85,11 @@
   <section>
     <h3>
       By two trial frames
-      <button type="button" class="link add" aria-pressed={!!clip.trial} onclick={() => void trial()}
-        >{clip.trial ? 'set aside' : 'work it out'}</button
+      <button
+        type="button"
+        class="link add"
+        aria-pressed={!!clip.trial}
+        onclick={() => turn('clip.trial', !clip.trial)}>{clip.trial ? 'set aside' : 'work it out'}</button
       >
     </h3>
     {#if clip.trial}

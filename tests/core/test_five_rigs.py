@@ -1,0 +1,100 @@
+"""Five people's rigs: what each is told, in figures and words, and what is not said to them."""
+
+import json
+import re
+from fractions import Fraction as F
+from typing import Any
+from unittest import TestCase
+
+from bridle.core.asks.chain import Taken
+from bridle.core.asks.changes import PutOn, make
+from bridle.core.evaluate import evaluate
+from bridle.core.evaluation import Evaluation
+from bridle.core.plan.beat import Beat
+from bridle.core.plan.clip import Clip
+from bridle.core.plan.document import Plan
+from bridle.core.plan.kit import CARD_TYPES
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.rig import Rig
+from tests.strategies import CARDS, RINGS, plan_of
+
+HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+
+
+def put_on(plan: Plan, *names: str) -> Plan:
+    """A plan with these demo cards put on, as a hand takes them off the shelf."""
+    cards = tuple(Taken(card=CARD_TYPES[CARDS[name]["kind"]].model_validate(CARDS[name])) for name in names)
+    return make(plan, [PutOn(do="put", cards=cards)])[0]
+
+
+def said(told: Evaluation) -> str:
+    """All words that a person could read: labels of figures, snags with their fixes, what the drives are told."""
+    snags = [text for snag in told.snags for text in (snag.what, *(fix.label for fix in snag.fixes))]
+    drives = [drive.words for drive in told.drives]
+    return "\n".join([*(figure.label for figure in told.figures.values()), *snags, *drives])
+
+
+def cards_by(**wanted: Any) -> list[str]:
+    """The demo cards that have these values."""
+    return [name for name, card in CARDS.items() if all(_at(card, key) == value for key, value in wanted.items())]
+
+
+def _at(card: dict[str, Any], path: str) -> Any:
+    at: Any = card
+    for step in path.split("__"):
+        at = at.get(step) if isinstance(at, dict) else None
+    return at
+
+
+class Rigs(TestCase):
+    def test_a_home_made_belt_slider_is_told_its_run(self) -> None:
+        (rail,) = cards_by(kind="axis", drive__kind="belt")[:1]
+        plan = put_on(plan_of(HELD, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=600)))), rail)
+        told = evaluate(plan)
+        self.assertEqual([drive.axis for drive in told.drives], ["slide"])
+        self.assertNotRegex(said(told), r"(?i)pan |tilt|spring|wind")
+
+    def test_a_wound_up_turntable_and_a_phone_hear_of_no_steps_and_no_program(self) -> None:
+        names = [*cards_by(kind="axis", drive__kind="clockwork")[:1], *cards_by(kind="phone")[:1]]
+        self.assertEqual(len(names), 2)
+        keys = (Keyframe(), Keyframe(pan_deg=90))
+        plan = put_on(plan_of(HELD, move=Move(keyframes=keys)), *names)
+        told = evaluate(plan)
+        self.assertEqual([axis.name for axis in plan.rig.axes], ["pan"])
+        self.assertFalse([key for key in told.figures if re.search(r"microstep|\.steps$|\.ripple$", key)])
+        self.assertNotRegex(said(told), r"(?i)microstep|rail |slide ")
+        # A dial that always turns at one pace runs the whole hour, whatever the plan asks of it.
+        (drive,) = told.drives
+        self.assertIn("°", drive.words + " ".join(f"{f.value}°" for f in told.figures.values() if f.unit == "deg"))
+
+    def test_a_still_camera_hears_nothing_of_moving(self) -> None:
+        plan = plan_of(HELD, rig=Rig(axes=()), move=Move(), beat=Beat(school="continuous"))
+        told = evaluate(plan)
+        assert told.traces is not None and told.view is not None
+        self.assertEqual((told.traces.axes, told.drives, told.letters), ({}, (), {}))
+        self.assertEqual(told.view.shift_share.values, (0,))
+        self.assertNotRegex(said(told), r"(?i)backlash|top speed|steps a frame|the rail|keyframe \d")
+
+    def test_a_full_rig_sees_as_its_zoom_stands(self) -> None:
+        keys = (Keyframe(zoom_mm=24), Keyframe(zoom_mm=70, slide_mm=500, pan_deg=20))
+        plan = plan_of(HELD, rig=Rig(axes=RINGS), move=Move(keyframes=keys))
+        told = evaluate(plan)
+        assert told.view is not None and told.traces is not None
+        self.assertEqual(list(told.traces.axes), [axis.name for axis in RINGS])
+        focal = told.view.poses["focal"]
+        self.assertEqual((focal.values[0], focal.values[-1]), (24, 70))
+        self.assertEqual(list(told.letters.values()), ["X", "Y", "Z", "A", "B", "C"])
+
+    def test_whatever_is_put_on_the_plan_still_answers_in_whole_words(self) -> None:
+        """No card leaves a slot of a sentence empty, and none a figure that is no number."""
+        for name in CARDS:
+            with self.subTest(name):
+                told = evaluate(put_on(plan_of(HELD, rig=Rig(), clip=Clip()), name))
+                for snag in told.snags:
+                    for text in (snag.what, *(fix.label for fix in snag.fixes)):
+                        asked = set(re.findall(r"\{(\w+)\}", text))
+                        slots = set(snag.slots).union(*(fix.slots for fix in snag.fixes))
+                        self.assertLessEqual(asked, slots)
+                for figure in told.figures.values():
+                    self.assertEqual(figure.value, figure.value, figure.key)
+                json.loads(told.model_dump_json())
