@@ -1,4 +1,4 @@
-"""Thirty one-line mistakes, and which tests notice each: `make mutants`.
+"""Some thirty one-line mistakes, and which tests notice each: `make mutants`.
 
 Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
 mistake that would reach a person.
@@ -35,13 +35,20 @@ EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
     "test_evaluate", "test_frames", "test_clip", "test_run",
 ))  # fmt: skip
 PROGRAM = "tests.formats.test_drive_program"
+BEGIN = "tests.core.test_beginnings"
 MUTANTS = (
+    Mutant("a mark taken away leaves another one followed", f"{CORE}/asks/beginnings.py",
+        "value=follow.mark - 1", "value=follow.mark", (BEGIN,)),
+    Mutant("a rig to begin with is put together in the order of the shelf", f"{CORE}/asks/chain.py",
+        "for kind in USUAL if kind in kinds", "for kind in kinds if kind in USUAL", (BEGIN,)),
+    Mutant("an interval that is too long for its subject suits it", f"{CORE}/chapters/clip/chapter.py",
+        "interval > point.high_s", "interval < point.high_s", (CLOCK,)),
     Mutant("the lag is left out of where a visit begins", f"{CORE}/reckon/orders.py",
-        "float(one.beat.lag_s) + one.exposures.busy_s + between", "one.exposures.busy_s + between", (SEEN,)),
+        "float(reckoned.beat.lag_s) + reckoned.exposures.busy_s", "reckoned.exposures.busy_s", (SEEN,)),
     Mutant("the last frame on the card is off by one", f"{CORE}/chapters/review/sheets.py",
         "times.clock(times.frames - 1)", "times.clock(times.frames)", (SEEN,)),
     Mutant("the margin lies inside the beat", f"{CORE}/chapters/beat/ring.py",
-        "max(one.need_s, free), one.margin_s", "one.need_s, one.margin_s", (SEEN,)),
+        "max(reckoned.need_s, free)", "reckoned.need_s", (SEEN,)),
     Mutant("the clock of a hand mark is that of its own frame", f"{CORE}/lists/hand_marks.py",
         "times.clock(max(frame - 1, 0))", "times.clock(frame)", (SEEN,)),
     Mutant("the longest run of a timer is turned round", f"{CORE}/chapters/trigger/timer.py",

@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from tests.served import Served
+from tests.served import ROOT, Served
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
@@ -22,6 +22,20 @@ FLAGS = [
 # A slow machine draws late; what is wrong stays wrong.
 expect.set_options(timeout=12_000)
 LOOKS = ("paper", "cyanotype", "safelight")
+PAGE = ROOT / "frontend" / "src" / "chapters"
+
+
+def _chapters() -> dict[str, list[str]]:
+    """The chapters in the order of the page and the leaves of each, as the page itself lists them."""
+    (listed,) = re.findall(r"CHAPTERS[^=]*= \[([^\]]*)\]", (PAGE / "chapters.ts").read_text())
+    found: dict[str, list[str]] = {}
+    for key in re.findall(r"\w+", listed):
+        label, *leaves = re.findall(r"label: '([^']*)'", (PAGE / key / "index.ts").read_text())
+        found[label] = leaves
+    return found
+
+
+CHAPTERS = _chapters()
 
 
 class BrowserCase(TestCase):
@@ -47,6 +61,7 @@ class BrowserCase(TestCase):
         context.grant_permissions(["clipboard-read", "clipboard-write"], origin=self.server.address)
         page = context.new_page()
         page.set_default_timeout(10_000)
+        page.set_default_navigation_timeout(30_000)
         self.complaints: list[str] = []
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
         page.on("console", self._complains)
@@ -75,6 +90,11 @@ class BrowserCase(TestCase):
         page.goto(f"{self.server.address}/shoots/{made.value.json()['id']}/{chapter.lower()}")
         page.get_by_role("navigation", name="Chapters").wait_for()
         return page
+
+
+def chapter(page: Page, name: str) -> None:
+    """Go to a chapter by its link; digits belong to a figure that has the focus."""
+    page.get_by_role("navigation", name="Chapters").get_by_role("link", name=name).click()
 
 
 def figure(page: Page, label: str) -> Any:

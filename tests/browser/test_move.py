@@ -7,7 +7,7 @@ from typing import Any
 import av
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import BrowserCase, figure, leaf, type_over
+from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
 
 # How many different tones there are in the finder's picture.
 TONES = """canvas => {
@@ -23,11 +23,6 @@ def ready(page: Page) -> Any:
     canvas.wait_for(timeout=20_000)
     page.wait_for_timeout(300)
     return canvas
-
-
-def chapter(page: Page, name: str) -> None:
-    """Go to a chapter by its link; digits belong to a figure that has the focus."""
-    page.get_by_role("navigation", name="Chapters").get_by_role("link", name=name).click()
 
 
 class MoveChapter(BrowserCase):

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import BrowserCase, figure, leaf, type_over
+from tests.browser.pages import CHAPTERS, BrowserCase, figure, leaf, type_over
 
 
 class TheWay(BrowserCase):
@@ -139,9 +139,12 @@ class Phone(BrowserCase):
         expect(figure(page, "frames")).to_have_text("180 frames")
         order = [page.locator(s).first.bounding_box()["y"] for s in (".sentence", ".margin svg", ".margin .snags")]  # type: ignore[index]
         self.assertEqual(order, sorted(order), "the sentence, the ring and the next thing to do come first")
-        for chapter in ("Rig", "Move", "Review", "Run"):
-            page.get_by_role("navigation", name="Chapters").get_by_role("link", name=chapter).tap()
+        for name, leaves in CHAPTERS.items():
+            page.get_by_role("navigation", name="Chapters").get_by_role("link", name=name).tap()
             self._fits(page)
+            for part in leaves[1:]:
+                leaf(page, part)
+                self._fits(page)
         page.get_by_text("as fast as it goes").tap()
         start = page.get_by_role("button", name="Start the run")
         self.assertGreaterEqual((start.bounding_box() or {"height": 0})["height"], 44)

@@ -133,3 +133,20 @@ class StartingPoints(TestCase):
         self.assertEqual(ranges["flowers"], (120, 600))
         self.assertEqual(len(ranges), 12)
         self.assertTrue(all(low < high for low, high in ranges.values()))
+
+    def test_an_interval_is_told_how_it_stands_to_its_subject(self) -> None:
+        for subject, interval, expected in (
+            ("slow-clouds", 4, "shorter"),
+            ("slow-clouds", 5, "within"),
+            ("slow-clouds", 12, "within"),
+            ("slow-clouds", F(121, 10), "longer"),
+            ("flowers", 10, "shorter"),
+            ("", 10, None),
+            ("nothing that is known", 10, None),
+        ):
+            with self.subTest(subject, interval=interval):
+                plan = plan_of({**THREE, "interval": F(interval)}, clip={"subject": subject})
+                self.assertEqual(evaluate(plan).clip.subject, expected)
+        # It is held, though the clip is open.
+        self.assertEqual(evaluate(plan_of({"interval": F(2)}, clip={"subject": "slow-clouds"})).clip.subject, "shorter")
+        self.assertIsNone(evaluate(plan_of({}, clip={"subject": "slow-clouds"})).clip.subject)
