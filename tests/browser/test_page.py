@@ -17,9 +17,12 @@ MOST_BYTES = 200_000
 
 class Everybody(BrowserCase):
     def _axe(self, page: Page, where: str) -> None:
+        # The looks differ in colours and in nothing else: in the second and the third only these are looked at again.
+        only = TAGS if where.endswith(LOOKS[0]) else {"type": "rule", "values": ["color-contrast"]}
         # The content security policy keeps scripts out, also this one; the browser's own evaluation may run it.
-        page.evaluate(AXE)
-        found = page.evaluate("tags => axe.run(document, {runOnly: tags})", TAGS)
+        if not page.evaluate("'axe' in window"):
+            page.evaluate(AXE)
+        found = page.evaluate("only => axe.run(document, {runOnly: only})", only)
         said = [f"{one['id']}: {one['nodes'][0]['html'][:120]}" for one in found["violations"]]
         self.assertEqual(said, [], where)
 
