@@ -2,6 +2,8 @@
 
 import json
 import logging
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
@@ -101,66 +103,81 @@ def database_trouble(error: BaseException) -> tuple[int, Trouble]:
     return status, Trouble(message=said)
 
 
+Answer = tuple[int, Trouble]
+
+
+def _said(status: int) -> Callable[[HttpRequest, Any], Answer]:
+    return lambda request, error: (status, Trouble(message=SAID[status]))
+
+
+def _refused(request: HttpRequest, error: ChangeRefusedError) -> Answer:
+    return 422, error.trouble
+
+
+def _not_now(request: HttpRequest, error: RefusedError) -> Answer:
+    return 409, Trouble(message=str(error))
+
+
+def _no_plan(request: HttpRequest, error: PlanFileError) -> Answer:
+    problems = [Problem(path="", stood="", expected=text) for text in error.problems]
+    return 422, Trouble(message=error.sentence, problems=tuple(problems))
+
+
+def _no_path(request: HttpRequest, error: PathError) -> Answer:
+    return 422, Trouble(message=_sentence(error))
+
+
+def _bad_request(request: HttpRequest, error: RequestError) -> Answer:
+    problems = [_problem(detail) for detail in error.errors]
+    message = _capital(problems[0].expected) + "." if problems else SAID[422]
+    return 422, Trouble(message=message, problems=tuple(problems))
+
+
+def _by_status(request: HttpRequest, error: HttpError) -> Answer:
+    if isinstance(error.__cause__, RequestDataTooBig):
+        return 413, Trouble(message=SAID[413])
+    if error.status_code == 400:
+        return 400, _unreadable(error.__cause__)
+    return error.status_code, Trouble(message=str(error))
+
+
+def _database(request: HttpRequest, error: DatabaseError) -> Answer:
+    return database_trouble(error)
+
+
+def _fault(request: HttpRequest, error: Exception) -> Answer:
+    LOG.exception("%s %s", request.method, request.path, exc_info=error)
+    return 500, Trouble(message=SAID[500])
+
+
+ANSWERS: dict[type[Exception], Callable[[HttpRequest, Any], Answer]] = {
+    ChangeRefusedError: _refused,
+    RefusedError: _not_now,
+    PlanFileError: _no_plan,
+    PathError: _no_path,
+    RequestError: _bad_request,
+    HttpError: _by_status,
+    RequestDataTooBig: _said(413),
+    MultiPartParserError: _said(400),
+    SuspiciousOperation: _said(400),
+    UnreadablePostError: _said(400),
+    Http404: _said(404),
+    DatabaseError: _database,
+    Exception: _fault,
+}
+
+
 def install(api: NinjaAPI) -> None:
     """Have the API answer all of these in the same form."""
+    for kind, answer in ANSWERS.items():
+        api.add_exception_handler(kind, partial(_respond, api, answer))
 
-    def answer(request: HttpRequest, trouble: Trouble, status: int) -> HttpResponse:
-        return api.create_response(request, trouble, status=status)
 
-    @api.exception_handler(ChangeRefusedError)
-    def refused(request: HttpRequest, error: ChangeRefusedError) -> HttpResponse:
-        return answer(request, error.trouble, 422)
-
-    @api.exception_handler(RefusedError)
-    def not_now(request: HttpRequest, error: RefusedError) -> HttpResponse:
-        return answer(request, Trouble(message=str(error)), 409)
-
-    @api.exception_handler(PlanFileError)
-    def no_plan(request: HttpRequest, error: PlanFileError) -> HttpResponse:
-        problems = [Problem(path="", stood="", expected=text) for text in error.problems]
-        return answer(request, Trouble(message=error.sentence, problems=tuple(problems)), 422)
-
-    @api.exception_handler(PathError)
-    def no_path(request: HttpRequest, error: PathError) -> HttpResponse:
-        return answer(request, Trouble(message=_sentence(error)), 422)
-
-    @api.exception_handler(RequestError)
-    def bad_request(request: HttpRequest, error: RequestError) -> HttpResponse:
-        problems = [_problem(detail) for detail in error.errors]
-        message = _capital(problems[0].expected) + "." if problems else SAID[422]
-        return answer(request, Trouble(message=message, problems=tuple(problems)), 422)
-
-    @api.exception_handler(HttpError)
-    def said_by_status(request: HttpRequest, error: HttpError) -> HttpResponse:
-        if isinstance(error.__cause__, RequestDataTooBig):
-            return answer(request, Trouble(message=SAID[413]), 413)
-        if error.status_code == 400:
-            return answer(request, _unreadable(error.__cause__), 400)
-        return answer(request, Trouble(message=str(error)), error.status_code)
-
-    @api.exception_handler(RequestDataTooBig)
-    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
-        return answer(request, Trouble(message=SAID[413]), 413)
-
-    @api.exception_handler(MultiPartParserError)
-    @api.exception_handler(SuspiciousOperation)
-    @api.exception_handler(UnreadablePostError)
-    def unreadable(request: HttpRequest, error: Exception) -> HttpResponse:
-        return answer(request, Trouble(message=SAID[400]), 400)
-
-    @api.exception_handler(Http404)
-    def not_found(request: HttpRequest, error: Http404) -> HttpResponse:
-        return answer(request, Trouble(message=SAID[404]), 404)
-
-    @api.exception_handler(DatabaseError)
-    def database(request: HttpRequest, error: DatabaseError) -> HttpResponse:
-        status, trouble = database_trouble(error)
-        return answer(request, trouble, status)
-
-    @api.exception_handler(Exception)
-    def fault(request: HttpRequest, error: Exception) -> HttpResponse:
-        LOG.exception("%s %s", request.method, request.path, exc_info=error)
-        return answer(request, Trouble(message=SAID[500]), 500)
+def _respond(
+    api: NinjaAPI, answer: Callable[[HttpRequest, Any], Answer], request: HttpRequest, error: Any
+) -> HttpResponse:
+    status, trouble = answer(request, error)
+    return api.create_response(request, trouble, status=status)
 
 
 def _unreadable(cause: BaseException | None) -> Trouble:

@@ -1,7 +1,7 @@
 """Guided measuring for the kit: what to do, what the readings say, and the card that comes of it."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from datetime import date
 from fractions import Fraction
@@ -137,45 +137,41 @@ _STRICT = ("travel", "rate", "base")
 def _judge(card: AnyCard, asked: Measure, rows: list[list[float]], single: list[float], working: Any) -> Result:
     mean, spread = calibration.mean_of(single)
     odd = tuple(calibration.odd_ones(single))
-    terms = [term(f"r{i}", f"reading {i}", value, _reading_unit(asked)) for i, value in enumerate(single, 1)]
-    figures = []
-    for i in range(len(single)):
-        rule, parts = working(i)
-        figures.append(
-            figure(
-                f"reading.{i}",
-                f"reading {i + 1}",
-                single[i],
-                _reading_unit(asked),
-                rule,
-                *(term(*part) for part in parts),
-            )
-        )
-    said = term("mean", "mean", mean, _reading_unit(asked))
-    figures.append(figure("mean", "mean", mean, _reading_unit(asked), calibration.mean_formula(len(single)), *terms))
-    figures.append(
-        figure("spread", "spread", spread, _reading_unit(asked), calibration.spread_formula(len(single)), said, *terms)
-    )
+    figures = [*_readings(asked, single, working), *_together(asked, single, mean, spread)]
     value = mean
     if asked.key == "travel" and isinstance(card, AxisCard):
         assert isinstance(card.drive, Stepper)
-        base = card.drive.base_steps()
-        assert base is not None
         # What was commanded went out with the correction that the card already had.
         value = card.drive.correction * mean
-        parts = (
-            term("old", "correction so far", card.drive.correction, ""),
-            term("factor", "mean of the readings", mean, ""),
-        )
-        figures.append(figure("correction", "correction", value, "", calibration.CORRECTION, *parts))
-        steps = (term("base", "computed steps per unit", base, ""), term("factor", "correction", value, ""))
-        figures.append(figure("steps", "steps per unit", base * value, f"steps/{card.unit}", STEPS, *steps))
+        figures += _corrected(card.drive, card.unit, mean, value)
     accepted, verdict = _verdict(asked, rows, single, mean, spread, odd)
     return Result(value, mean, spread, accepted, verdict, odd, figures)
 
 
-def _reading_unit(asked: Measure) -> str:
-    return asked.unit
+def _readings(asked: Measure, single: list[float], working: Any) -> Iterator[Figure]:
+    for i, reading in enumerate(single):
+        rule, parts = working(i)
+        terms = (term(*part) for part in parts)
+        yield figure(f"reading.{i}", f"reading {i + 1}", reading, asked.unit, rule, *terms)
+
+
+def _together(asked: Measure, single: list[float], mean: float, spread: float) -> Iterator[Figure]:
+    """Mean and spread of all readings."""
+    count, unit = len(single), asked.unit
+    terms = [term(f"r{i}", f"reading {i}", value, unit) for i, value in enumerate(single, 1)]
+    yield figure("mean", "mean", mean, unit, calibration.mean_formula(count), *terms)
+    said = term("mean", "mean", mean, unit)
+    yield figure("spread", "spread", spread, unit, calibration.spread_formula(count), said, *terms)
+
+
+def _corrected(drive: Stepper, unit: str, mean: float, value: float) -> Iterator[Figure]:
+    """The correction that comes out, and the steps per unit with it."""
+    base = drive.base_steps()
+    assert base is not None
+    parts = (term("old", "correction so far", drive.correction, ""), term("factor", "mean of the readings", mean, ""))
+    yield figure("correction", "correction", value, "", calibration.CORRECTION, *parts)
+    steps = (term("base", "computed steps per unit", base, ""), term("factor", "correction", value, ""))
+    yield figure("steps", "steps per unit", base * value, f"steps/{unit}", STEPS, *steps)
 
 
 def _verdict(

@@ -17,37 +17,20 @@ def progress(
     """Delay, finish and time left; `start` and `clock` are epoch seconds on the shoot's own clock."""
     delayed = late_s + held_up_s
     finish = start + frames * interval_s + delayed
-    delay = term("delayed", "delayed by", delayed, "s")
+    late = term("late", "late frames and past pauses", late_s, "s")
+    held_up = term("held_up", "the pause that lasts", held_up_s, "s")
+    slots = (
+        term("start", "first frame, as planned", start, "instant"),
+        term("frames", "frames", frames, "frames"),
+        term("interval", "interval", interval_s, "s"),
+        term("delayed", "delayed by", delayed, "s"),
+    )
+    end = term("finish", "finished", max(finish, clock), "instant")
+    now = term("clock", "clock of the shoot", clock, "instant")
     return [
-        figure(
-            "run.delayed",
-            "delayed by",
-            delayed,
-            "s",
-            DELAYED,
-            term("late", "late frames and past pauses", late_s, "s"),
-            term("held_up", "the pause that lasts", held_up_s, "s"),
-        ),
-        figure(
-            "run.finish",
-            "finished",
-            finish,
-            "instant",
-            FINISH,
-            term("start", "first frame, as planned", start, "instant"),
-            term("frames", "frames", frames, "frames"),
-            term("interval", "interval", interval_s, "s"),
-            delay,
-        ),
-        figure(
-            "run.left",
-            "time left",
-            max(0.0, finish - clock),
-            "s",
-            LEFT,
-            term("finish", "finished", max(finish, clock), "instant"),
-            term("clock", "clock of the shoot", clock, "instant"),
-        ),
+        figure("run.delayed", "delayed by", delayed, "s", DELAYED, late, held_up),
+        figure("run.finish", "finished", finish, "instant", FINISH, *slots),
+        figure("run.left", "time left", max(0.0, finish - clock), "s", LEFT, end, now),
     ]
 
 

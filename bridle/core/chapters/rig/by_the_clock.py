@@ -37,40 +37,42 @@ ONE_WAY = SnagKind(
 )
 
 
+GOING_ON = Fix(
+    label="Move all the time",
+    consequence="Every frame is taken while the axis runs; keep the exposure short.",
+    slots={},
+    edits=(Edit(path="beat.school", value="continuous"),),
+)
+AT_ONE_PACE = Fix(
+    label="No ease",
+    consequence="The move runs at one pace from its first frame to its last.",
+    slots={},
+    edits=tuple(
+        Edit(path=f"move.ease_{end}", value=value)
+        for end, value in (("in_frames", 0), ("out_frames", 0), ("in_s", None), ("out_s", None))
+    ),
+)
+BY_THE_CLOCK = Fix(
+    label="Let the clock call the frames",
+    consequence="Frames come at the interval, whether the event has happened or not.",
+    slots={},
+    edits=(Edit(path="clip.called_by", value="clock"),),
+)
+
+
 def by_the_clock(asked: Asked) -> Iterator[Snag]:
     """What a drive cannot do that runs by the clock: it neither waits for a frame nor changes its pace."""
     axis, plan = asked.axis, asked.plan
     slots = {"axis": slot(axis.name), "drive": slot(asked.drive.NAME)}
     if not plan.beat.continuous and not asked.drive.STOPS:
-        fix = Fix(
-            label="Move all the time",
-            consequence="Every frame is taken while the axis runs; keep the exposure short.",
-            slots={},
-            edits=(Edit(path="beat.school", value="continuous"),),
-        )
-        yield NO_STOP.at("beat.school", slots, [fix])
+        yield NO_STOP.at("beat.school", slots, [GOING_ON])
     if not _straight(asked):
         yield _only_straight(asked, slots)
     eased = sum(asked.shooting.schedule.eases_asked)
     if eased:
-        fix = Fix(
-            label="No ease",
-            consequence="The move runs at one pace from its first frame to its last.",
-            slots={},
-            edits=tuple(
-                Edit(path=f"move.ease_{end}", value=value)
-                for end, value in (("in_frames", 0), ("out_frames", 0), ("in_s", None), ("out_s", None))
-            ),
-        )
-        yield NO_EASE.at("move.ease_in_frames", {**slots, "frames": slot(eased, "frames")}, [fix])
+        yield NO_EASE.at("move.ease_in_frames", {**slots, "frames": slot(eased, "frames")}, [AT_ONE_PACE])
     if plan.clip.called_by == "event":
-        fix = Fix(
-            label="Let the clock call the frames",
-            consequence="Frames come at the interval, whether the event has happened or not.",
-            slots={},
-            edits=(Edit(path="clip.called_by", value="clock"),),
-        )
-        yield BY_EVENT.at("clip.called_by", slots, [fix])
+        yield BY_EVENT.at("clip.called_by", slots, [BY_THE_CLOCK])
 
 
 def _straight(asked: Asked) -> bool:
