@@ -29,6 +29,21 @@ class Kit(TestCase):
         self.assertEqual([line["card"]["kind"] for line in shelf["cards"]], kinds)
         self.assertEqual(self.page.send("POST", "/api/kit", {"kind": "yacht"}).status_code, 422)
 
+    def test_the_usual_cards_are_made_once_and_only_those_that_lack(self) -> None:
+        own = self.made("body")
+        self.made("lamp")
+        for _ in range(2):
+            answer = self.page.send("POST", "/api/kit/usual", {})
+            self.assertEqual(answer.status_code, 201)
+            shelf = answer.json()
+            kinds = [line["card"]["kind"] for line in shelf["cards"]]
+            self.assertEqual(kinds, ["body", "lamp", "support", "axis", "lens", "trigger"])
+        by_id = {line["id"]: line["card"]["kind"] for line in shelf["cards"]}
+        self.assertEqual([by_id[one] for one in shelf["starters"]], ["support", "axis", "body", "lens", "trigger"])
+        self.assertIn(own["id"], shelf["starters"])
+        self.page.send("POST", f"/api/kit/{own['id']}/bin", {})
+        self.assertEqual(len(self.page.get("/api/kit").json()["starters"]), 4, "what is binned is no part of a rig")
+
     def test_two_windows_on_one_card(self) -> None:
         line = self.made("body")
         first, second = ({**line["card"], "name": name} for name in ("one", "two"))

@@ -89,10 +89,14 @@ class Runs(TestCase):
         with self.assertRaises(urllib.error.HTTPError) as refused:
             self.call("POST", f"/api/shoots/{copy}/runs", {"speed": 600})
         self.assertEqual(refused.exception.code, 409)
-        while self.call("GET", f"/api/runs/{run}")["taken"] < 3:
+        while (under := self.call("GET", f"/api/runs/{run}"))["taken"] < 3:
             time.sleep(0.05)
+        self.assertEqual((under["clock_rate"], under["left_rate"]), (600, 600))
         self.call("POST", f"/api/runs/{run}/ask", {"what": "pause"})
-        held = self.wait(run, ("paused",))["taken"]
+        paused = self.wait(run, ("paused",))
+        held = paused["taken"]
+        # The clock of the shoot goes on while a run is paused; what is left does not get less.
+        self.assertEqual((paused["clock_rate"], paused["left_rate"]), (600, 0))
         self.server.kill()
         self.server.start()
         self.assertEqual(self.wait(run, ("paused",))["taken"], held)
@@ -100,6 +104,7 @@ class Runs(TestCase):
         self.wait(run, ("preparing", "waiting", "exposing", "finished"))
         self.call("POST", f"/api/runs/{run}/ask", {"what": "stop"})
         ended = self.wait(run, ("stopped", "finished"))
+        self.assertEqual((ended["clock_rate"], ended["left_rate"], ended["left_s"]), (0, 0, 0))
         entries = [e for e in self.call("GET", "/api/log")["entries"] if e["id"] == ended["entry_id"]]
         self.assertEqual([entry["taken_frames"] for entry in entries], [ended["taken"]])
         note = {"version": 1, "note": "ballast"}
