@@ -32,7 +32,10 @@ class Fix:
 
 @dataclass(frozen=True, slots=True)
 class Snag:
-    """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan."""
+    """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
+
+    `short` says it in a few words where the move suffers it, for the foot of the plan drawing; empty for all others.
+    """
 
     code: str
     severity: Severity
@@ -42,6 +45,7 @@ class Snag:
     why: str
     slots: dict[str, Slot]
     fixes: tuple[Fix, ...]
+    short: str = ""
 
 
 @dataclass(frozen=True)
@@ -53,6 +57,7 @@ class SnagKind:
     chapter: str
     what: str
     why: str
+    short: str = ""
 
     def at(self, path: str, slots: dict[str, Slot], fixes: list[Fix]) -> Snag:
         """A snag of this kind at a place of the plan."""
@@ -65,6 +70,7 @@ class SnagKind:
             why=self.why,
             slots=slots,
             fixes=tuple(fixes),
+            short=self.short,
         )
 
 

@@ -91,7 +91,7 @@ class Rigs(TestCase):
             with self.subTest(name):
                 told = evaluate(put_on(plan_of(HELD, rig=Rig(), clip=Clip()), name))
                 for snag in told.snags:
-                    for text in (snag.what, *(fix.label for fix in snag.fixes)):
+                    for text in (snag.what, snag.why, snag.short, *(fix.label for fix in snag.fixes)):
                         asked = set(re.findall(r"\{(\w+)\}", text))
                         slots = set(snag.slots).union(*(fix.slots for fix in snag.fixes))
                         self.assertLessEqual(asked, slots)

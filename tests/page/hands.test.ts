@@ -126,6 +126,13 @@ describe('on the plan drawing', () => {
     }
   });
 
+  test('what the picture suffers is said in few words', () => {
+    const { view } = drawn(QUAY);
+    expect(view.suffers.map(({ said }) => said.replace(/\u00a0/g, ' '))).toEqual(['the rail sags: 2.029 px']);
+    expect(view.sags).toBe(true);
+    expect(drawn().view.suffers).toEqual([]);
+  });
+
   test('a rig without a rail is drawn all the same, and offers no carriage', () => {
     const { view } = drawn(WEIR);
     expect(view.slides).toBeUndefined();

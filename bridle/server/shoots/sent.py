@@ -47,6 +47,7 @@ class Noticed(Schema):
     what: str
     why: str
     slots: dict[str, Slot]
+    short: str
 
 
 class Brief(Schema):

@@ -3289,6 +3289,8 @@ export interface components {
         /**
          * Snag
          * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
+         *
+         *     `short` says it in a few words where the move suffers it, for the foot of the plan drawing; empty for all others.
          */
         Snag: {
             /** Code */
@@ -3312,6 +3314,11 @@ export interface components {
             };
             /** Fixes */
             fixes: components["schemas"]["Fix"][];
+            /**
+             * Short
+             * @default
+             */
+            short: string;
         };
         /**
          * SpeedKey
@@ -4216,6 +4223,8 @@ export interface components {
             slots: {
                 [key: string]: components["schemas"]["Slot"];
             };
+            /** Short */
+            short: string;
         };
         /**
          * AskWorking

@@ -35,6 +35,7 @@ TOO_SLOW = SnagKind(
     "move",
     "The {axis} needs {time} for its longest step; the interval is {interval}.",
     "Its top speed of {speed} cannot cover {step} in one interval, even with nothing else to do.",
+    short="{axis} too slow: {time} a step",
 )
 DARK = SnagKind(
     "noise-reduction-costs",

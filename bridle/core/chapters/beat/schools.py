@@ -22,6 +22,7 @@ SMEARS = SnagKind(
     "clip",
     "Moving on while the shutter is open smears the picture by {smear}.",
     "Below half a pixel nobody sees it, up to two it looks soft, above it is plain to see.",
+    short="smear: {smear}",
 )
 KINDS = (SMEARS,)
 INVISIBLE_PX, VISIBLE_PX = 0.5, 2.0

@@ -19,6 +19,7 @@ UNEVEN = SnagKind(
     "rig",
     "The {axis} takes {steps} steps a frame: its pace wavers by {ripple}, and a step is {pixels}.",
     "Some frames get a step more than others. Below about eight steps a frame it shows as a fine judder.",
+    short="{axis}, a step: {pixels}",
 )
 COARSE = SnagKind(
     "scale-too-coarse",

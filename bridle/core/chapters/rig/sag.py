@@ -21,6 +21,7 @@ SAGS = SnagKind(
     "rig",
     "The rail bends under the carriage: the camera nods by {pixels} over the move.",
     "The path becomes an arc, and the picture rises and sinks with it. Under two pixels nobody sees it.",
+    short="the rail sags: {pixels}",
 )
 SAG_PX = 2.0
 MOST_SUPPORTS = 5

@@ -35,6 +35,7 @@ TILTED = SnagKind(
     "rig",
     "A pan base {error} off level tilts the horizon by up to {pixels} through the sweep.",
     "The sea runs downhill at one end of the pan. Leaning on purpose draws an arc; that is a choice, not a fault.",
+    short="the horizon tilts: {pixels}",
 )
 TILT_PX = 12.0
 HORIZON = Formula("tan(radians(error)) * width", "from one edge of the picture to the other")

@@ -16,14 +16,6 @@ const SUN_POINTS = 24;
 /** Room under the rail for the boxes and the dimension, with two keyframes and with more. */
 const UNDER = [62, 92] as const;
 
-/** What the picture suffers, where it comes from: told at the foot of the drawing. */
-const SUFFERS: Record<string, string> = {
-  'rail-sags': 'the rail sags: {pixels}',
-  'horizon-tilts': 'the horizon tilts: {pixels}',
-  'steps-uneven': '{axis}, a step: {pixels}',
-  'smear-visible': 'smear: {smear}',
-  'axis-too-slow': '{axis} too slow: {time} a step'
-};
 const MOST_SUFFERED = 4;
 
 const within = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
@@ -106,10 +98,11 @@ export class PlanView {
   readonly quick = $derived.by(() =>
     this.#sheet.evaluation.snags.find((snag) => /^move-(quick|strobes)$/.test(snag.code))
   );
+  /** What the picture suffers, in few words, told at the foot of the drawing. */
   readonly suffers = $derived.by(() =>
     this.#sheet.evaluation.snags
-      .filter((snag) => SUFFERS[snag.code])
-      .map((snag) => ({ snag, said: fill(SUFFERS[snag.code]!, snag.slots, this.#sheet.zone) }))
+      .filter((snag) => snag.short)
+      .map((snag) => ({ snag, said: fill(snag.short, snag.slots, this.#sheet.zone) }))
       .slice(0, MOST_SUFFERED)
   );
   readonly sags = $derived.by(() => this.#sheet.evaluation.snags.some((snag) => snag.code === 'rail-sags'));
