@@ -1,0 +1,172 @@
+import { beforeEach, describe, expect, test, vi } from 'vitest';
+import { arrow, grasp, sized, type Drag, type Grip, type Nudge } from '../../frontend/src/parts/grasp';
+
+vi.stubGlobal('SVGElement', class {});
+
+/** A thing on the page: hears events, and lets a pointer be captured. */
+class Thing extends EventTarget {
+  captured: number[] = [];
+  setPointerCapture(pointer: number) {
+    this.captured.push(pointer);
+  }
+  /** Sends an event with these values; returns it, to be asked what became of it. */
+  send(kind: string, values: Record<string, unknown> = {}): Event & { stopped: boolean } {
+    const event = new Event(kind, { cancelable: true }) as Event & { stopped: boolean };
+    event.stopPropagation = () => {
+      event.stopped = true;
+    };
+    Object.assign(event, { pointerId: 1, button: 0, clientX: 0, clientY: 0, ...values });
+    this.dispatchEvent(event);
+    return event;
+  }
+  at(kind: string, clientX: number, clientY: number, values: Record<string, unknown> = {}) {
+    return this.send(kind, { clientX, clientY, ...values });
+  }
+}
+
+let thing: Thing;
+let drags: Drag[];
+let nudges: Nudge[];
+let said: string[];
+let hand: { update?: (grip: Grip) => void; destroy?: () => void };
+const grip = (more: Partial<Grip> = {}): Grip => ({
+  name: 'post',
+  drag: (drag) => drags.push(drag),
+  nudge: (nudge) => nudges.push(nudge),
+  release: () => said.push('released'),
+  tap: () => said.push('tapped'),
+  ...more
+});
+function take(more: Partial<Grip> = {}) {
+  hand = grasp(thing as unknown as HTMLElement, grip(more)) as typeof hand;
+}
+
+beforeEach(() => {
+  thing = new Thing();
+  [drags, nudges, said] = [[], [], []];
+});
+
+describe('a hand on something', () => {
+  test('pulls it by as far as it goes, under one name, and lets go', () => {
+    take();
+    thing.at('pointerdown', 10, 20);
+    thing.at('pointermove', 13, 15);
+    thing.at('pointermove', 40, 20, { shiftKey: true });
+    thing.at('pointerup', 40, 20);
+    thing.at('pointermove', 90, 90);
+    expect(thing.captured).toEqual([1]);
+    expect(drags.map(({ at, by, size }) => [at, by, size])).toEqual([
+      [{ x: 13, y: 15 }, { x: 3, y: -5 }, 'usual'],
+      [{ x: 40, y: 20 }, { x: 30, y: 0 }, 'coarse']
+    ]);
+    expect(new Set(drags.map(({ merge }) => merge)).size).toBe(1);
+    expect(said).toEqual(['released']);
+  });
+
+  test('gives each pull a name of its own, so that each is undone by itself', async () => {
+    take();
+    for (const _ of [1, 2]) {
+      thing.at('pointerdown', 0, 0);
+      thing.at('pointermove', 5, 0);
+      thing.at('pointerup', 5, 0);
+      await new Promise((later) => setTimeout(later, 5));
+    }
+    expect(drags[0]!.merge).not.toBe(drags[1]!.merge);
+  });
+
+  test('taps what it does not pull, and within the slack it does not pull', () => {
+    take({ slack: 6 });
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointermove', 4, 3);
+    thing.at('pointerup', 4, 3);
+    expect(drags).toEqual([]);
+    expect(said).toEqual(['tapped', 'released']);
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointermove', 8, 0);
+    thing.at('pointermove', 2, 0);
+    thing.at('pointerup', 2, 0);
+    expect(drags.map(({ by }) => by.x)).toEqual([8, 2]);
+    expect(said).toEqual(['tapped', 'released', 'released']);
+  });
+
+  test('leaves alone what does not want to be taken; a tap is still a tap', () => {
+    take({ take: () => false });
+    const down = thing.at('pointerdown', 0, 0);
+    thing.at('pointermove', 50, 0);
+    thing.at('pointerup', 50, 0);
+    expect([thing.captured, drags, said, down.stopped]).toEqual([[], [], ['tapped'], undefined]);
+  });
+
+  test('is no other button, and lets go for a second finger', () => {
+    take();
+    thing.at('pointerdown', 0, 0, { button: 2 });
+    thing.at('pointermove', 9, 0);
+    expect(drags).toEqual([]);
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointerdown', 70, 0, { pointerId: 2 });
+    thing.at('pointermove', 9, 0);
+    expect([drags, said]).toEqual([[], ['released']]);
+  });
+
+  test('hears only the pointer that took hold', () => {
+    take();
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointermove', 30, 0, { pointerId: 5 });
+    expect(drags).toEqual([]);
+    thing.at('pointercancel', 0, 0);
+    expect(said).toEqual(['released']);
+  });
+
+  test('keeps its hold while what it does changes under it', () => {
+    take();
+    thing.at('pointerdown', 0, 0);
+    const later: Drag[] = [];
+    hand.update?.(grip({ drag: (drag) => later.push(drag) }));
+    thing.at('pointermove', 7, 1);
+    expect([drags.length, later.map(({ by }) => by)]).toEqual([0, [{ x: 7, y: 1 }]]);
+  });
+
+  test('is gone when the thing is', () => {
+    take();
+    hand.destroy?.();
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointermove', 9, 9);
+    thing.send('keydown', { key: 'ArrowUp' });
+    expect([drags, nudges, said]).toEqual([[], [], []]);
+  });
+});
+
+describe('arrow keys', () => {
+  test.each([
+    ['ArrowRight', {}, [1, 0, 1, 'usual']],
+    ['ArrowLeft', { shiftKey: true }, [-1, 0, -1, 'coarse']],
+    ['ArrowUp', { altKey: true }, [0, 1, 1, 'fine']],
+    ['ArrowDown', { shiftKey: true, altKey: true }, [0, -1, -1, 'coarse']]
+  ] as const)('%s with %o nudges', (key, held, expected) => {
+    take();
+    const event = thing.send('keydown', { key, ...held });
+    expect(nudges.map(({ right, up, way, size }) => [right, up, way, size])).toEqual([expected]);
+    expect(nudges[0]!.merge).toBe('key post');
+    expect([event.defaultPrevented, event.stopped]).toEqual([true, true]);
+  });
+
+  test.each([
+    ['Enter', {}],
+    ['Tab', {}],
+    ['5', {}],
+    ['ArrowRight', { ctrlKey: true }],
+    ['ArrowLeft', { metaKey: true }]
+  ])('%s with %o goes on to the page', (key, held) => {
+    take();
+    const event = thing.send('keydown', { key, ...held });
+    expect([nudges, event.defaultPrevented, event.stopped]).toEqual([[], false, undefined]);
+  });
+
+  test('are four, and steps three', () => {
+    expect(arrow('PageUp')).toBeNull();
+    expect((['usual', 'coarse', 'fine'] as const).map((size) => sized(size, 1, 10, 0.1))).toEqual([
+      1, 10, 0.1
+    ]);
+    expect(sized('fine', 2, 20)).toBe(2);
+  });
+});
