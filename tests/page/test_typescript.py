@@ -13,9 +13,11 @@ from zoneinfo import ZoneInfo
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
+from bridle.core.plan.kit import CARD_TYPES
 from bridle.core.quantity import write
 from bridle.server.shoots.sent import sent
 from tests.served import ROOT
+from tests.strategies import CARDS
 
 FRONTEND = ROOT / "frontend"
 ZONES = ("UTC", "Europe/London", "Asia/Kolkata", "America/St_Johns", "Pacific/Chatham", "Australia/Lord_Howe")
@@ -42,7 +44,7 @@ MOMENTS = [1_767_225_600 + 3600 * 12 * n for n in range(0, 730, 7)]
 
 
 def expected() -> dict[str, Any]:
-    """What the page has to say, told by the server: quantities, how far zones are from UTC, and the demo shoots."""
+    """What the page has to say, told by the server: quantities, zones, the demo shoots and cards."""
     offsets = {zone: {str(moment): _offset_s(moment, zone) for moment in MOMENTS} for zone in ZONES}
     written = [[value, unit, write(value, unit)] for unit in UNITS for value in VALUES if _possible(value, unit)]
     shoots = {}
@@ -50,7 +52,10 @@ def expected() -> dict[str, Any]:
         plan = Plan.model_validate_json(path.read_text())
         told = sent(evaluate(plan)).model_dump_json()
         shoots[path.stem] = {"plan": plan.model_dump(mode="json"), "evaluation": json.loads(told)}
-    return {"offsets": offsets, "written": written, "shoots": shoots}
+    cards = {
+        name: CARD_TYPES[card["kind"]].model_validate(card).model_dump(mode="json") for name, card in CARDS.items()
+    }
+    return {"offsets": offsets, "written": written, "shoots": shoots, "cards": cards}
 
 
 def _offset_s(moment: int, zone: str) -> float:

@@ -38,7 +38,8 @@ export function working(figure: Figure, zone = 'UTC'): { words: string; numbers:
   const terms = new Map(figure.terms.map((term) => [term.symbol, term]));
   return {
     words: put(figure.expression, (name) => name.replaceAll('_', ' ')),
-    numbers: put(figure.expression, (name) => {
+    // A power is of the number with its unit, and not of the unit alone.
+    numbers: put(figure.expression.replace(/\b[a-z_]+\d*(?=\*\*)/g, '($&)'), (name) => {
       const term = terms.get(name);
       return term && write(term.value, term.unit, zone);
     })
