@@ -7,6 +7,7 @@ from unittest import TestCase
 import numpy as np
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from bridle.core.asks import move_offers
 from bridle.core.asks.changes import (
@@ -23,7 +24,7 @@ from bridle.core.asks.pegs import no_shorter
 from bridle.core.lists import frame as one_frame
 from bridle.core.lists.origins import answer as origins
 from bridle.core.lists.sides import side_by_side
-from bridle.core.plan.clip import QUANTITIES
+from bridle.core.plan.clip import QUANTITIES, RANGES
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import PathError, apply, difference
 from bridle.core.plan.marks import Mark
@@ -111,6 +112,11 @@ class Holding(TestCase):
         solution, _ = solved(plan)
         assume(solution is not None)
         assert solution is not None
+        low, high, _ = RANGES[name]
+        if not low < solution.value(name) <= high:
+            # It follows from the others, but nobody can hold it.
+            self.assertRaises(ValidationError, make, plan, [HoldPeg(do="hold", quantity=name)])
+            return
         after, back = make(plan, [HoldPeg(do="hold", quantity=name)])
         again, _ = solved(after)
         assert again is not None
