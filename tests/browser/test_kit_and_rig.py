@@ -157,7 +157,7 @@ class FromNothing(BrowserCase):
         page.get_by_role("button", name="Make the usual cards and put them together").click()
         expect(page.get_by_role("heading", name="From the ground to the camera")).to_be_visible()
         expect(page.get_by_role("group", name=re.compile("Seen from the side: a tripod, a rail"))).to_be_visible()
-        expect(page.locator("main [data-severity=stop]")).to_have_count(0)
+        expect(page.locator("main .snag.stop")).to_have_count(0)
         page.keyboard.press("1")
         leaf(page, "One beat")
         page.get_by_role("button", name="kit card: where the write to card comes from").click()

@@ -108,6 +108,18 @@ describe('a hand on something', () => {
     expect([drags, said]).toEqual([[], ['released']]);
   });
 
+  test('is not touched by what only comes up here', () => {
+    take();
+    thing.at('pointerup', 0, 0);
+    thing.at('pointercancel', 0, 0);
+    expect(said).toEqual([]);
+    thing.at('pointerdown', 0, 0);
+    thing.at('pointerdown', 70, 0, { pointerId: 2 });
+    thing.at('pointerup', 0, 0);
+    thing.at('pointerup', 70, 0, { pointerId: 2 });
+    expect(said).toEqual(['released']);
+  });
+
   test('hears only the pointer that took hold', () => {
     take();
     thing.at('pointerdown', 0, 0);

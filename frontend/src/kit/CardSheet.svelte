@@ -4,9 +4,10 @@
   import { api, got, sentence, type CardThen } from '../api/client';
   import Editable from '../parts/Editable.svelte';
   import Modal from '../parts/Modal.svelte';
+  import { numberAt, valueAt } from '../parts/paths';
   import Working from '../parts/Working.svelte';
   import Earlier from '../screens/Earlier.svelte';
-  import { at, type Desk } from './desk.svelte';
+  import type { Desk } from './desk.svelte';
   import { DRIVES, fieldsOf, KIND_NAMES, type Field } from './fields';
   import MeasureSteps from './MeasureSteps.svelte';
 
@@ -22,13 +23,8 @@
   let then = $state.raw<CardThen>();
   let opened = $state('');
 
-  function exact(value: unknown): number | null {
-    if (value === null || value === undefined) return null;
-    const [over, under] = String(value).split('/').map(Number);
-    return (over ?? 0) / (under ?? 1);
-  }
   function known(field: Field) {
-    const value = exact(card && at(card, field.path));
+    const value = numberAt(card, field.path);
     const last = [...(card?.measured ?? [])].reverse().find((one) => one.field === field.path);
     return last && value !== null && Math.abs(last.value - value) < 1e-6 * Math.max(1, Math.abs(value))
       ? last
@@ -137,7 +133,7 @@
           </tr>
         {/if}
         {#each fieldsOf(card) as field (field.path)}
-          {@const value = at(card, field.path)}
+          {@const value = valueAt(card, field.path)}
           {@const last = known(field)}
           <tr>
             <th scope="row">{field.label}</th>
@@ -162,7 +158,7 @@
                 <Editable
                   path={field.path}
                   label={field.label}
-                  value={exact(value)}
+                  value={numberAt(card, field.path)}
                   unit={field.unit}
                   min={field.path === 'low' || field.path === 'high' ? -1e6 : 0}
                   {...value === null || value === undefined ? { shown: field.empty ?? '–' } : {}}

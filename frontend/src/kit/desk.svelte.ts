@@ -258,10 +258,3 @@ export function placed(card: KitCard, path: string, value: unknown): KitCard {
   at[last] = value;
   return copy;
 }
-
-/** What stands at a path of a card. */
-export function at(card: KitCard, path: string): unknown {
-  return path
-    .split('.')
-    .reduce<unknown>((found, step) => (found as Record<string, unknown> | null)?.[step], card);
-}

@@ -1,6 +1,7 @@
 /** What stands on each kind of card, in the order in which a person would tell it. */
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
+import { exact } from '../parts/paths';
 
 export interface Field {
   path: string;
@@ -207,15 +208,12 @@ export const KIND_NAMES: Record<Kind, string> = {
   lamp: 'lamp'
 };
 
-const text = (value: unknown) =>
-  Number(String(value).split('/')[0]) / Number(String(value).split('/')[1] ?? 1);
-
 /** The one figure that tells a card on the shelf. */
 export function headline(card: KitCard): { value: number; unit: string; after: string } | null {
   switch (card.kind) {
     case 'body':
     case 'phone':
-      return { value: text(card.write_s), unit: 's', after: 'to write' };
+      return { value: exact(card.write_s), unit: 's', after: 'to write' };
     case 'lens':
       return { value: card.focal_mm, unit: 'lens', after: '' };
     case 'axis':
@@ -227,7 +225,7 @@ export function headline(card: KitCard): { value: number; unit: string; after: s
     case 'support':
       return card.carries_g ? { value: card.carries_g, unit: 'g', after: 'to carry' } : null;
     case 'trigger':
-      return { value: text(card.shortest_s), unit: 's', after: 'at the least' };
+      return { value: exact(card.shortest_s), unit: 's', after: 'at the least' };
     case 'battery':
       return { value: card.volts * card.amp_hours, unit: 'Wh', after: '' };
     case 'card':

@@ -81,9 +81,13 @@ function pointOn(node: Element, event: PointerEvent): Point {
 
 export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
   let now = grip;
+  /** The pointer that came down here: one that only comes up here has not touched it. */
+  let pressed: number | null = null;
   let held: { pointer: number; from: Point; page: Point; merge: string; moved: boolean } | null = null;
 
   function letGo() {
+    pressed = null;
+    if (!held) return;
     held = null;
     now.release?.();
   }
@@ -92,6 +96,7 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
     // A second finger is no drag any more: it zooms.
     if (held) return letGo();
     if (event.button !== 0) return;
+    pressed = event.pointerId;
     const from = pointOn(node, event);
     if (now.take?.(from, event) === false) return;
     node.setPointerCapture(event.pointerId);
@@ -118,8 +123,8 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
   }
 
   function up(event: PointerEvent) {
-    if (event.button === 0 && !held?.moved) now.tap?.();
-    if (held) letGo();
+    if (pressed === event.pointerId && !held?.moved) now.tap?.();
+    letGo();
   }
 
   function keys(event: KeyboardEvent) {

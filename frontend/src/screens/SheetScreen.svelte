@@ -37,6 +37,7 @@
 
   onMount(() => {
     const leave = (event: BeforeUnloadEvent) => {
+      sheet.leave();
       if (sheet.unsettled) event.preventDefault();
     };
     addEventListener('beforeunload', leave);

@@ -3,6 +3,7 @@
  * in or replaced is done to the list as it has become, so that no change undoes the one before it.
  */
 import type { Change, Plan } from '../api/client';
+import { valueAt } from '../parts/paths';
 
 const text = (value: unknown) => JSON.stringify(value);
 
@@ -22,12 +23,6 @@ export function rebased<T>(seen: readonly T[], wanted: readonly T[], now: readon
   return made;
 }
 
-function at(plan: Plan, path: string): unknown {
-  return path
-    .split('.')
-    .reduce<unknown>((found, step) => (found as Record<string, unknown> | null)?.[step], plan);
-}
-
 /** The change as it is to be made to the plan as it is now, asked for when it was as it was seen. */
 export function caughtUp(change: Change, seen: Plan, now: Plan): Change {
   if (seen === now) return change;
@@ -37,7 +32,7 @@ export function caughtUp(change: Change, seen: Plan, now: Plan): Change {
   }
   if (change.do !== 'edits') return change;
   const edits = change.edits.map((edit) => {
-    const [was, is] = [at(seen, edit.path), at(now, edit.path)];
+    const [was, is] = [valueAt(seen, edit.path), valueAt(now, edit.path)];
     const lists = [was, is, edit.value].every(Array.isArray) && text(was) !== text(is);
     return lists ? { ...edit, value: rebased(was as [], edit.value as [], is as []) } : edit;
   });

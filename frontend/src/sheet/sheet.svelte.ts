@@ -66,6 +66,8 @@ export class Sheet {
   readonly playhead: Playhead;
   #queue: Asked[] = [];
   #busy = $state(false);
+  /** What is being asked for just now. */
+  #current: Asked | undefined;
   #rest = 0;
   #closed = false;
   /** The plan and what follows from it now, while another time is looked at. */
@@ -191,6 +193,7 @@ export class Sheet {
     if (this.#busy) return;
     this.#busy = true;
     for (let asked = this.#queue.shift(); asked; asked = this.#queue.shift()) {
+      this.#current = asked;
       asked.done(
         await this.#insist(asked).catch((error: unknown) => {
           console.error(error);
@@ -200,6 +203,7 @@ export class Sheet {
       );
     }
     this.#busy = false;
+    this.#current = undefined;
     this.#keepUnsaved();
   }
 
@@ -215,7 +219,7 @@ export class Sheet {
         if (!(error instanceof AwayError)) throw error;
         if (this.#closed || asked.kind === 'look') return false;
         this.offline = sentence(error);
-        this.#keepUnsaved([asked]);
+        this.#keepUnsaved();
         await new Promise((done) => setTimeout(done, AGAIN_MS));
       }
     }
@@ -231,6 +235,8 @@ export class Sheet {
     const answer = dragging
       ? await api.POST('/api/drag', { body })
       : await api.POST('/api/evaluate', { body });
+    // Answered: from here on it stands in the plan, or nowhere.
+    this.#current = undefined;
     if (!answer.data) {
       this.#refused(path, answer.error as Trouble);
       return false;
@@ -264,14 +270,18 @@ export class Sheet {
   }
 
   /** What is not saved yet is kept in the browser, with what has not even been worked out. */
-  #keepUnsaved(before: Asked[] = []): void {
-    const waiting = [...before, ...this.#queue]
-      .filter((one) => one.kind === 'change')
-      .map((one) => one.changes);
+  #keepUnsaved(): void {
+    const asked = this.#current ? [this.#current, ...this.#queue] : this.#queue;
+    const waiting = asked.filter(({ kind }) => kind === 'change').map(({ changes }) => changes);
     if (this.saving.state === 'saved' && !waiting.length) return drop(this.id);
     const plan = this.#now?.plan ?? this.plan;
     const name = plan.shoot.name;
     put({ shoot: this.id, version: this.saving.version, plan, changes: waiting, name });
+  }
+
+  /** The window is about to close: also what has had no answer yet is kept in the browser. */
+  leave(): void {
+    if (this.unsettled) this.#keepUnsaved();
   }
 
   /** Bring in what another window, or this one before its reload, could not save. */

@@ -1,14 +1,13 @@
 <script lang="ts">
   /** What the drives are told, and what is wrong with the rig. */
-  import { fill } from '../../format';
   import { keyed } from '../../parts/keyed';
+  import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const snags = $derived(sheet.evaluation.snags.filter((snag) => snag.chapter === 'rig'));
   const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does'];
-  const WORDS = { stop: 'Stop.', mind: 'Mind.', note: 'Note.' } as const;
 </script>
 
 <div>
@@ -30,24 +29,7 @@
   {#if snags.length}
     <h3 class="!mt-2.5">{snags.length} {snags.length === 1 ? 'snag' : 'snags'}</h3>
     {#each keyed(snags, (snag) => snag.code + snag.path) as { key, it: snag } (key)}
-      <div
-        class={[
-          'my-1.5 pl-2.5',
-          snag.severity === 'stop' ? 'border-l-6 border-stop' : 'border-l-3 border-mind'
-        ]}
-        data-snag={snag.code}
-        data-severity={snag.severity}
-      >
-        <p><b>{WORDS[snag.severity]}</b> {fill(snag.what, snag.slots, sheet.zone)}</p>
-        {#each snag.fixes as fix, i (i)}
-          <button
-            type="button"
-            class="link mr-2.5"
-            title={fill(fix.consequence, fix.slots, sheet.zone)}
-            onclick={() => void sheet.apply(fix.edits)}>{fill(fix.label, fix.slots, sheet.zone)}</button
-          >{' '}
-        {/each}
-      </div>
+      <SnagNote {snag} />
     {/each}
   {/if}
 </div>
