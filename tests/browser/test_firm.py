@@ -157,6 +157,18 @@ class Firm(BrowserCase):
         expect(figure(fresh, "interval")).to_have_text("20 s")
         expect(figure(fresh, "playback rate")).to_have_text("24 a second")
 
+    def test_a_change_that_had_no_answer_when_the_window_closed_is_made_by_the_next(self) -> None:
+        page = self.open_demo()
+        context, address = page.context, page.url
+        page.route("**/api/evaluate", lambda route: None)
+        type_over(page, "playback rate", "24")
+        page.on("dialog", lambda dialog: dialog.accept())
+        with page.expect_event("close"):
+            page.close(run_before_unload=True)
+        fresh = context.new_page()
+        fresh.goto(address)
+        expect(figure(fresh, "playback rate")).to_have_text("24 a second")
+
     def test_the_sheet_itself_takes_up_what_was_left(self) -> None:
         page = self.open_demo()
         shoot = page.url.split("/shoots/")[1].split("/")[0]
