@@ -9,7 +9,7 @@ from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig import chapter as rig
 from bridle.core.chapters.rig.state import RigState
 from bridle.core.chapters.trigger import chapter as trigger
-from bridle.core.evaluation import Evaluation, OriginState
+from bridle.core.evaluation import Evaluation
 from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.reckoning import Reckoning, reckon
@@ -52,11 +52,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         traces=moves.state.traces,
         view=moves.state.view,
         review=reviews.state,
-        origins=_origins(known.plan) if aside else {},
+        origins=origins.answer(known.plan) if aside else {},
         figures=figures,
         snags=tuple(worst([snag for answer in answers for snag in answer.snags])),
     )
-
-
-def _origins(plan: Plan) -> dict[str, OriginState]:
-    return {path: OriginState.model_validate(origin) for path, origin in origins.answer(plan).items()}

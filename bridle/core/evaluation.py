@@ -1,31 +1,21 @@
 """The evaluation: all that a plan tells, gathered from the chapters' own states."""
 
-from datetime import date
-from typing import Literal
+from pydantic import BaseModel, ConfigDict
 
-from bridle.core.chapters.answer import State
 from bridle.core.chapters.beat.state import BeatDrawn, SchoolState
 from bridle.core.chapters.clip.state import ClipState
 from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
 from bridle.core.figure import Figure
+from bridle.core.lists.origins import Origin
 from bridle.core.snag import Snag
 
 
-class OriginState(State):
-    """How a figure of the plan is known: typed, from a card, measured with spread and date, or the usual value."""
-
-    how: Literal["typed", "card", "measured", "usual"]
-    card: str | None
-    card_value: float | None
-    spread: float | None
-    on: date | None
-    count: int
-
-
-class Evaluation(State):
+class Evaluation(BaseModel):
     """Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based)."""
+
+    model_config = ConfigDict(frozen=True)
 
     frames: int | None
     interval_s: float | None
@@ -39,6 +29,6 @@ class Evaluation(State):
     traces: Traces | None
     view: ViewState | None
     review: ReviewState
-    origins: dict[str, OriginState]
+    origins: dict[str, Origin]
     figures: dict[str, Figure]
     snags: tuple[Snag, ...]

@@ -18,8 +18,8 @@ class Formula:
     source: str
 
 
-# Plain dataclasses: an evaluation makes some hundreds of them, and checking each once more would cost half of it.
-@dataclass(frozen=True, slots=True)
+# Plain dataclasses: an evaluation makes some hundreds of them, and checking or freezing each would show in its time.
+@dataclass(slots=True)
 class Term:
     """One number in a formula; `exact` where the value is a ratio that a float cannot hold."""
 
@@ -30,7 +30,7 @@ class Term:
     exact: str | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Figure:
     """A computed value with its working."""
 
@@ -55,7 +55,7 @@ def exact_text(value: Number) -> str | None:
 
 def term(symbol: str, label: str, value: Number, unit: str) -> Term:
     """One term of a formula."""
-    return Term(symbol, label, float(value), unit, exact_text(value))
+    return Term(symbol, label, float(value), unit, str(value) if type(value) is Fraction else None)
 
 
 def figure(key: str, label: str, value: Number, unit: str, formula: Formula, *terms: Term) -> Figure:

@@ -12,7 +12,7 @@ Severity = Literal["stop", "mind", "note"]
 SEVERITIES: tuple[Severity, ...] = ("stop", "mind", "note")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Slot:
     """A value named in a sentence: a number with its unit, or a word."""
 
@@ -20,7 +20,7 @@ class Slot:
     unit: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Fix:
     """What can be done, what it will change, and the edits that do it."""
 
@@ -30,7 +30,7 @@ class Fix:
     edits: tuple[Edit, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Snag:
     """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
 

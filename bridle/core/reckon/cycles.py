@@ -12,10 +12,10 @@ from bridle.core.reckon.exposed import Exposures, exposures
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import travel_times
 from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.time import cycle
 
 TOLERANCE_S = 1e-9
-TIE = 1e-12
 
 
 @dataclass(frozen=True)
@@ -84,8 +84,10 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
     left = room_left_s(beat, exposing, times.rooms_s, moving)
     # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
     longer = (exposed_s - exposed_s.min()) * (len(moving) * exposing.total_s / float(beat.exposure_s))
-    frame = int(np.argmin(left - TIE * moving.max(axis=0) - longer))
-    visit = int(np.argmax(travels[:, frame]))
+    short = longer - left
+    tight = np.flatnonzero(short >= short.max() - TOLERANCE_S)
+    frame = int(tight[first_peak(moving.max(axis=0)[tight])])
+    visit = first_peak(travels[:, frame])
     slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
     step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
     grid = plan.clip.interval_step_s or cycle.FINEST_S

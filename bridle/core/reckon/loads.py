@@ -47,8 +47,7 @@ def over_mm(plan: Plan, stack: Stack, carriage: float) -> float:
 def tip_slide(plan: Plan, stack: Stack) -> tuple[float | None, float | None]:
     """The slide positions below and above which the rig tips; None where it stands over the whole travel."""
     rail = rail_of(plan)
-    riding = sum(part.mass_g for part in stack.parts if part.rides)
-    if rail is None or riding == 0 or not stack.supports:
+    if rail is None or stack.riding_g == 0 or not stack.supports:
         return None, None
     found: list[float | None] = []
     for end in (0, 1):
@@ -65,13 +64,12 @@ def carriage_at_limit(plan: Plan, stack: Stack, end: int) -> float:
     centre = stack.centre(at)
     lean = lean_mm(plan, centre.y_mm)
     limit = hold(stack)[end] + (lean if end == 0 else -lean)
-    riding = sum(part.mass_g for part in stack.parts if part.rides)
-    return at + (limit - centre.x_mm) * centre.mass_g / riding
+    return at + (limit - centre.x_mm) * centre.mass_g / stack.riding_g
 
 
 def load_n(stack: Stack) -> float:
     """What the carriage carries, itself included, as a force."""
-    return sum(part.mass_g for part in stack.parts if part.rides) / 1000 * beams.G
+    return stack.riding_g / 1000 * beams.G
 
 
 def span_mm(stack: Stack) -> float:

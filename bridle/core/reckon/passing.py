@@ -8,6 +8,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import nearest_mm
 from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.optics import projecting
 from bridle.core.subjects.optics.projecting import Flow
 
@@ -39,14 +40,14 @@ def shift(plan: Plan, at: projecting.Poses) -> Shift:
     frames, frame = len(at), kept(plan)
     steps, per_mm = steps_between(at), frame.width_px / frame.width_mm
     before = projecting.Poses(*(getattr(at, name)[:-1] for name in ("x", "z", "pan", "tilt", "roll", "focal")))
-    half = frame.width_mm / 2 / before.focal
+    half = frame.width_mm / 2 / before.lens
     spots = {"centre": 0 * half, "left edge": -half, "right edge": half}
     flows = {name: projecting.flow(before, steps, u, 0 * u, nearest_mm(plan)) for name, u in spots.items()}
-    px = {name: each.total(before.focal) * per_mm * np.ones(frames - 1) for name, each in flows.items()}
+    px = {name: each.total(before.lens) * per_mm * np.ones(frames - 1) for name, each in flows.items()}
     if frames < 2:
         return Shift(np.zeros(0), 0, "centre", {})
-    spot = max(px, key=lambda name: float(px[name].max()))
-    worst = int(np.argmax(px[spot]))
+    spot = list(px)[first_peak(np.array([values.max() for values in px.values()]))]
+    worst = first_peak(px[spot])
     parts = _parts(flows[spot], worst, float(before.focal[worst]) * per_mm)
     return Shift(np.max(list(px.values()), axis=0), worst, spot, parts)
 

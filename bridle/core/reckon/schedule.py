@@ -106,22 +106,22 @@ class Schedule:
             high = int(np.searchsorted(at, piece.knots[-1], side="right"))
             if piece.steps > 0 and high > low:
                 known, inside = slice(piece.first, piece.last + 1), slice(low, high)
-                stretches.append((inside, known, piece.shares(piece.knots), piece.shares(at[inside])))
+                stretches.append((inside, known, monotone.within(piece.shares(piece.knots), piece.shares(at[inside]))))
         return Grid(passed, tuple(stretches))
 
     def _leg(self, values: Floats, grid: "Grid") -> Floats:
         """Positions along the leg; exact at the keyframes, at rest between arriving and leaving."""
         made = np.asarray(values[grid.passed], dtype=np.float64)
-        for inside, known, knots, shares in grid.stretches:
-            made[inside] = monotone.curve(knots, values[known], shares)
+        for inside, known, places in grid.stretches:
+            made[inside] = monotone.through(values[known], places)
         return made
 
 
 class Grid(NamedTuple):
-    """Steps of a leg: the keyframe that is passed at each, and of each piece its steps, keyframes and shares."""
+    """Steps of a leg: the keyframe that is passed at each, and of each piece its steps, keyframes and places."""
 
     passed: NDArray[np.int64]
-    stretches: tuple[tuple[slice, slice, Floats, Floats], ...]
+    stretches: tuple[tuple[slice, slice, monotone.Within], ...]
 
 
 def move_span(clip: Clip, frames: int) -> Span:

@@ -22,12 +22,14 @@ class Sight:
     index: int
     name: str
     cue: bool
-    runs: tuple[tuple[int, int], ...]
-    clocks: tuple[tuple[float, float], ...]
+    runs: tuple[tuple[int, ...], ...]
+    clocks: tuple[tuple[float, ...], ...]
 
 
 def runs_of(mask: np.ndarray) -> tuple[tuple[int, int], ...]:
     """First and last index of each run of true values."""
+    if not mask.any():
+        return ()
     edges = np.flatnonzero(np.diff(np.concatenate(([0], mask.astype(np.int8), [0]))))
     pairs = edges.reshape(-1, 2)
     return tuple((int(first), int(last) - 1) for first, last in pairs[:MOST_RUNS])
@@ -37,8 +39,9 @@ def in_picture(plan: Plan, at: Poses, seen: Seen, margin: float = 0.0) -> np.nda
     """At which frames a point lies in the kept picture, or within a margin around it (in shares of the width)."""
     frame = kept(plan)
     half_w, half_h = frame.width_mm * (0.5 + margin), frame.height_mm / 2 + frame.width_mm * margin
-    with np.errstate(invalid="ignore"):
-        inside = (np.abs(seen.across() * at.focal) <= half_w) & (np.abs(seen.above() * at.focal) <= half_h)
+    # Against its distance rather than divided by it: behind the lens there is nothing to divide.
+    wide, high = half_w / at.lens, half_h / at.lens
+    inside = (np.abs(seen.right) <= wide * seen.ahead) & (np.abs(seen.up) <= high * seen.ahead)
     return inside & seen.in_front
 
 
@@ -51,5 +54,5 @@ def sights(plan: Plan, at: Poses, times: Timeline) -> tuple[Sight, ...]:
 
 def _sight(plan: Plan, number: int, mark: Mark, at: Poses, times: Timeline) -> Sight:
     runs = runs_of(in_picture(plan, at, see_mark(plan, at, mark)))
-    clocks = tuple((times.clock(first).timestamp(), times.clock(last).timestamp()) for first, last in runs)
+    clocks = tuple((times.unix_s(first), times.unix_s(last)) for first, last in runs)
     return Sight(number, mark.name, mark.cue or mark.form == "person", runs, clocks)

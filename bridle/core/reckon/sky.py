@@ -38,7 +38,7 @@ def sun(plan: Plan, times: Timeline) -> Sun | None:
 
 @lru_cache(maxsize=2)
 def _over(latitude: float, longitude: float, times: Timeline) -> Sun:
-    return Sun(*sky.sun(latitude, longitude, times.start.timestamp() + times.starts_s))
+    return Sun(*sky.sun(latitude, longitude, times.start_unix_s + times.starts_s))
 
 
 def sun_at(plan: Plan, at: Floats) -> Sun | None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Body, Copy, Joined, Lens, Mount, Phone, Support
@@ -57,9 +58,20 @@ class Stack:
             for part in (*self.supports, *self.parts)
         ]
 
+    @cached_property
+    def riding_g(self) -> float:
+        """The mass of the carriage and of all it carries."""
+        return sum(part.mass_g for part in self.parts if part.rides)
+
+    @cached_property
+    def _at_low_end(self) -> Mass:
+        return centre_of_mass(self.bodies(self.ends_mm[0]))
+
     def centre(self, carriage_x: float) -> Mass:
         """The centre of mass of everything with the carriage at a place."""
-        return centre_of_mass(self.bodies(carriage_x))
+        whole = self._at_low_end
+        shift = (carriage_x - self.ends_mm[0]) * self.riding_g / whole.mass_g if whole.mass_g else 0.0
+        return Mass(whole.mass_g, whole.x_mm + shift, whole.y_mm)
 
     def above(self, index: int) -> float:
         """The mass of everything above a part, in grams."""

@@ -74,6 +74,15 @@ class Timeline:
         """When a frame's shutter opens, on the place's own clock."""
         return instant(self.start, self.elapsed_s(frame), self.zone)
 
+    def unix_s(self, frame: int) -> float:
+        """The same as a Unix time."""
+        return self.start_unix_s + float(self.starts_s[frame] if frame < self.frames else self.end_s)
+
+    @cached_property
+    def start_unix_s(self) -> float:
+        """When the first frame's shutter opens, as a Unix time."""
+        return self.start.timestamp()
+
     def _run_of(self, frame: int) -> Run:
         if len(self.runs) == 1:
             return self.runs[0]

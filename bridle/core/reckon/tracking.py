@@ -8,6 +8,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import WANTED, see_mark
 from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.optics.projecting import Poses
 
 
@@ -32,4 +33,4 @@ def tracked(plan: Plan, at: Poses) -> Tracked | None:
     seen = see_mark(plan, at, plan.move.marks[follow.mark])
     off = np.abs(seen.across() * at.focal / kept(plan).width_mm - WANTED[follow.across])
     lost = np.isnan(off)
-    return Tracked(off, int(np.argmax(lost)) if lost.any() else int(np.argmax(off)))
+    return Tracked(off, int(np.argmax(lost)) if lost.any() else first_peak(off))

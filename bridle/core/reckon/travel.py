@@ -15,9 +15,9 @@ from bridle.core.subjects.time import cycle
 STILL = 1e-9
 
 
-def steps_of(ways: dict[str, Floats]) -> dict[str, Floats]:
-    """How far each drive goes in each frame's slot, without backlash; 0 after the last. Shapes (frames,)."""
-    return {name: np.append(np.abs(np.diff(values)), 0.0) for name, values in ways.items()}
+def steps_of(places: Floats) -> Floats:
+    """How far a drive goes in each frame's slot, without backlash; 0 after the last. Shape (frames,)."""
+    return np.append(np.abs(np.diff(places)), 0.0)
 
 
 def stops(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:

@@ -2454,24 +2454,27 @@ export interface components {
             evaluation: components["schemas"]["Sent"];
         };
         /**
-         * OriginState
-         * @description How a figure of the plan is known: typed, from a card, measured with spread and date, or the usual value.
+         * Origin
+         * @description How a figure is known: the card it is on, what the card says, and the measurement behind it.
          */
-        OriginState: {
+        Origin: {
             /**
              * How
              * @enum {string}
              */
             how: "typed" | "card" | "measured" | "usual";
             /** Card */
-            card: string | null;
+            card?: string | null;
             /** Card Value */
-            card_value: number | null;
+            card_value?: number | null;
             /** Spread */
-            spread: number | null;
+            spread?: number | null;
             /** On */
-            on: string | null;
-            /** Count */
+            on?: string | null;
+            /**
+             * Count
+             * @default 0
+             */
             count: number;
         };
         /**
@@ -3203,7 +3206,7 @@ export interface components {
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
-                [key: string]: components["schemas"]["OriginState"];
+                [key: string]: components["schemas"]["Origin"];
             };
             /** Figures */
             figures: {
@@ -3271,10 +3274,10 @@ export interface components {
             exact?: string | null;
         };
         /**
-         * SightState
-         * @description When a mark is in the picture: runs of first and last frame (0-based), and the clock times of both.
+         * Sight
+         * @description A mark's frames in the picture, as runs of first and last (0-based), with their clock times.
          */
-        SightState: {
+        Sight: {
             /** Index */
             index: number;
             /** Name */
@@ -3752,7 +3755,7 @@ export interface components {
             /** Crops */
             crops: components["schemas"]["Series"][];
             /** Sights */
-            sights: components["schemas"]["SightState"][];
+            sights: components["schemas"]["Sight"][];
             /** Visits */
             visits: number;
             /** Beside */

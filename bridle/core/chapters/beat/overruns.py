@@ -16,7 +16,7 @@ from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.light import shutter
 from bridle.core.subjects.numbers.arrays import Floats
-from bridle.core.subjects.numbers.rounding import ceil_to
+from bridle.core.subjects.numbers.rounding import ceil_to, first_peak
 from bridle.core.subjects.time import cycle
 
 MOST_TRIES = 40
@@ -146,7 +146,7 @@ def too_slow(shooting: Shooting) -> list[Snag]:
     for axis in plan.rig.axes:
         steps, rooms = shooting.steps[axis.name], shooting.timeline.rooms_s
         times = _times(axis, steps, plan.beat.continuous)
-        visit, worst = np.unravel_index(int(np.argmax(times / rooms)), times.shape)
+        visit, worst = np.unravel_index(first_peak((times / rooms).ravel()), times.shape)
         time, slot_s = float(times[visit, worst]), float(rooms[worst])
         if time >= slot_s * (1 + 1e-9 if plan.beat.continuous else 1):
             found.append(_too_slow(shooting, axis, float(steps[visit, worst]), time, slot_s))

@@ -53,7 +53,8 @@ def compared(shooting: Shooting) -> Compared:
     worst = smears[-1].value
     states, made = [], [*smears]
     for name in SCHOOLS:
-        cycle = shooting.tried(beat=plan.beat.model_copy(update={"school": name})).cycle
+        beat = plan.beat.model_copy(update={"school": name})
+        cycle = shooting.cycle if name == plan.beat.school else shooting.tried(beat=beat).cycle
         prefix = f"school.{name}"
         shortest = next(found for found in against(cycle, prefix) if found.key == f"{prefix}.shortest")
         made += [needed(cycle, prefix), shortest, _on_site(cycle, shooting.solution, prefix)]

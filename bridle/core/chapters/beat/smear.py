@@ -4,14 +4,13 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-import numpy as np
-
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import nearest_mm
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.travel import steps_of
+from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.optics import lens
 
 FASTEST = Formula("step / slot", "the longest step over its slot")
@@ -88,12 +87,10 @@ def _shared(shooting: Shooting) -> Iterator[Figure]:
 
 def _speed(shooting: Shooting, axis: Axis) -> tuple[Term, list[Figure]]:
     """How fast an axis is at its fastest, seen from its slot: a zoom in mm of focal length."""
-    if axis.name == "zoom":
-        steps, unit = np.append(np.abs(np.diff(shooting.positions["zoom"])), 0.0), "mm"
-    else:
-        steps, unit = steps_of(shooting.driven)[axis.name], axis.unit
+    places, unit = (shooting.positions, "mm") if axis.name == "zoom" else (shooting.driven, axis.unit)
+    steps = steps_of(places[axis.name])
     rooms = shooting.timeline.rooms_s
-    worst = int(np.argmax(steps / rooms))
+    worst = first_peak(steps / rooms)
     step, own = float(steps[worst]), float(rooms[worst])
     pace = term("step", "longest step", step, unit), term("slot", "its slot", own, "s")
     label = f"{axis.name} at its fastest"

@@ -1,12 +1,13 @@
 """One beat as the page draws it, and both schools side by side."""
 
+from dataclasses import dataclass
 from typing import Literal
 
-from bridle.core.chapters.answer import State
 from bridle.core.plan.beat import BeatSchool
 
 
-class BeatPart(State):
+@dataclass(slots=True, kw_only=True)
+class BeatPart:
     """One arc of the beat ring, in seconds from the start of the interval."""
 
     name: str
@@ -18,7 +19,8 @@ class BeatPart(State):
     figure: str | None = None
 
 
-class BeatDrawn(State):
+@dataclass(slots=True, kw_only=True)
+class BeatDrawn:
     """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
 
     `character` is how its motion will look, going by the share of the interval that is exposed.
@@ -32,7 +34,8 @@ class BeatDrawn(State):
     parts: tuple[BeatPart, ...]
 
 
-class SchoolState(State):
+@dataclass(slots=True, kw_only=True)
+class SchoolState:
     """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
 
     `smear_px` is 0 where nothing moves while the shutter is open.
@@ -45,7 +48,8 @@ class SchoolState(State):
     risk: str
 
 
-class BeatState(State):
+@dataclass(slots=True, kw_only=True)
+class BeatState:
     """The beat, both schools, and the frame (0-based) at which the buffer stalls; nothing while the clip is open."""
 
     beat: BeatDrawn | None = None

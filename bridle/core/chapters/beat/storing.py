@@ -84,7 +84,7 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
         return None, made, []
     slots_said = {
         "kept": slot(stall.kept, "frames"),
-        "clock": slot(times.clock(stall.kept).timestamp(), "instant"),
+        "clock": slot(times.unix_s(stall.kept), "instant"),
         "lost": slot(stall.lost, "frames"),
         "frames": slot(times.frames, "frames"),
         "writing": slot(count * write, "s"),

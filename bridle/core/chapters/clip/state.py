@@ -1,12 +1,13 @@
 """The sentence as the page draws it."""
 
+from dataclasses import dataclass
 from typing import Literal
 
-from bridle.core.chapters.answer import State
 from bridle.core.plan.clip import Quantity
 
 
-class QuantityState(State):
+@dataclass(slots=True, kw_only=True)
+class QuantityState:
     """One figure of the sentence: its value where known, whether it is held, and what was typed for it."""
 
     quantity: Quantity
@@ -18,7 +19,8 @@ class QuantityState(State):
     asked: float | None
 
 
-class RoundingNote(State):
+@dataclass(slots=True, kw_only=True)
+class RoundingNote:
     """What rounding to whole frames did to a held length, in seconds."""
 
     quantity: Literal["shoot", "clip"]
@@ -26,7 +28,8 @@ class RoundingNote(State):
     got: float
 
 
-class ClipState(State):
+@dataclass(slots=True, kw_only=True)
+class ClipState:
     """The sentence: solved, something still free, or a contradiction.
 
     `subject` says how the interval stands to what usually suits the subject; nothing while one of both is not known.

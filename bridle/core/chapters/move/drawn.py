@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from bridle.core.chapters.move.state import MoveState, Series, SightState, TimeMap, Traces, ViewState
+from bridle.core.chapters.move.state import MoveState, Series, TimeMap, Traces, ViewState
 from bridle.core.reckon.framings import offsets, visits_a_cycle
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import Shooting
@@ -21,19 +21,18 @@ def drawn(shooting: Shooting, points: int, aside: bool) -> MoveState:
     axes = {name: series(values, points) for name, values in shooting.positions.items()}
     # Pan, tilt, roll and zoom stand in the pose as they do on their axes.
     known = {id(values): axes[name] for name, values in shooting.positions.items()}
-    # Built from typed values, here and below: checking the arrays once more would cost an eighth of the time.
-    traces = Traces.model_construct(map=time_map(shooting.timeline), axes=axes)
-    return MoveState.model_construct(traces=traces, view=_view(shooting, points, aside, known))
+    traces = Traces(map=time_map(shooting.timeline), axes=axes)
+    return MoveState(traces=traces, view=_view(shooting, points, aside, known))
 
 
 def series(values: Floats, points: int, digits: int = 3) -> Series:
     """Values along the frames, rounded as finely as can be drawn."""
     first = round(float(values[0]), digits)
     if (values == values[0]).all():
-        return Series.model_construct(frames=(), values=(first,))
+        return Series(frames=(), values=(first,))
     picked = kept_indices(values, points)
     frames = () if len(picked) == len(values) else tuple(picked.tolist())
-    return Series.model_construct(frames=frames, values=tuple(np.round(values[picked], digits).tolist()))
+    return Series(frames=frames, values=tuple(np.round(values[picked], digits).tolist()))
 
 
 def time_map(times: Timeline) -> TimeMap:
@@ -42,9 +41,7 @@ def time_map(times: Timeline) -> TimeMap:
     if len(frames) > MOST_KNOTS:
         picked = kept_indices(seconds - np.linspace(seconds[0], seconds[-1], len(seconds)), MOST_KNOTS)
         frames, seconds = frames[picked], seconds[picked]
-    return TimeMap.model_construct(
-        frames=tuple(frames.astype(int).tolist()), elapsed_s=tuple(np.round(seconds, 6).tolist())
-    )
+    return TimeMap(frames=tuple(frames.astype(int).tolist()), elapsed_s=tuple(np.round(seconds, 6).tolist()))
 
 
 def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]) -> ViewState:
@@ -54,7 +51,7 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
     ends = {"azimuth": shooting.sun.azimuth, "altitude": shooting.sun.altitude} if shooting.sun else {}
     shift = np.append(shooting.shift.px, 0.0) / frame.width_px
     sights = shooting.sights if aside else ()
-    return ViewState.model_construct(
+    return ViewState(
         kept_mm=(frame.width_mm, frame.height_mm),
         delivered_px=(frame.width_px, frame.height_px),
         keyframes=tuple(timing.frame(number) for number in range(len(timing.arrive))),
@@ -65,7 +62,7 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
         sun_up_deg=UP_DEG,
         daylight_deg=sky.DAYLIGHT_DEG,
         crops=tuple(series(side, points, 5) for side in shooting.crops.T),
-        sights=tuple(SightState.model_validate(sight) for sight in sights),
+        sights=sights,
         visits=visits_a_cycle(plan),
         beside={str(name): away for name, away in offsets(plan).items()},
     )

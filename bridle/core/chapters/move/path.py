@@ -19,6 +19,7 @@ from bridle.core.reckon.schedule import Schedule
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.motion import easing
 from bridle.core.subjects.numbers.arrays import Floats
+from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.time.sentence import Solution
 
 TRAVEL = SnagKind(
@@ -137,7 +138,7 @@ def _followed_out(shooting: Shooting) -> Iterator[Snag]:
     for name, values in following(plan, plain).items():
         axis = next(axis for axis in plan.rig.axes if axis.name == name)
         over = np.maximum(axis.low - values, values - axis.high)
-        worst = int(np.argmax(over))
+        worst = first_peak(over)
         if over[worst] <= 1e-9:
             continue
         slots = {
@@ -254,7 +255,7 @@ def _pace(axis: Axis, timing: Schedule, places: Floats, distance: float) -> Figu
         rule = easing.CRUISE if timing.steps else easing.STANDING
         return figure(f"move.{axis.name}.cruise", f"{axis.name} at cruise", cruise, f"{unit}/frame", rule, *terms)
     steps = np.abs(np.diff(places)) if len(places) > 1 else np.zeros(1)
-    worst = int(np.argmax(steps))
+    worst = first_peak(steps)
     this, after = float(places[worst]), float(places[min(worst + 1, len(places) - 1)])
     ends = (
         term("next", f"at frame {worst + 2}", after, unit),

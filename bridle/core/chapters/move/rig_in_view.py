@@ -1,8 +1,10 @@
 """The rig in its own picture."""
 
 from collections.abc import Iterator
+from typing import TypeAlias
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.chapters.move.search import some_frames, tilted_by
 from bridle.core.plan.document import Plan
@@ -10,9 +12,11 @@ from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Support
 from bridle.core.plan.rounds import Stations
 from bridle.core.reckon.path import key_path
+from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.sights import in_picture, runs_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import projecting
 from bridle.core.subjects.optics.projecting import Poses
 
@@ -26,11 +30,12 @@ RIG = SnagKind(
 # How far the rail lies below the lens.
 BELOW_MM = 120.0
 KINDS = (RIG,)
+Point: TypeAlias = tuple[str, float, float, float]
 
 
-def rig_points(plan: Plan) -> list[tuple[str, float, float, float]]:
+def rig_points(plan: Plan) -> list[Point]:
     """Points of the rig that may get into the picture: what they are, and where, from the lens at the rail's zero."""
-    points: list[tuple[str, float, float, float]] = []
+    points: list[Point] = []
     slide, height = plan.rig.axis("slide"), plan.rig.standing.lens_height_mm
     if slide is not None:
         points += [
@@ -54,22 +59,39 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     plan, at = shooting.plan, shooting.poses
     if isinstance(plan.move.visits, Stations):
         return
+    points = rig_points(plan)
+    found = in_view(plan, at, points)
     for part in ("the end of the rail", "a foot of the tripod"):
-        found = _rig_mask(plan, at, part)
-        if found.any():
-            runs = runs_of(found)
+        of_part = np.asarray(found[[name == part for name, *_ in points]].any(axis=0))
+        if of_part.any():
+            runs = runs_of(of_part)
             first, last = runs[0]
             slots = {"first": slot(str(first + 1)), "last": slot(str(last + 1)), "part": slot(part)}
             yield RIG.at("move.keyframes", slots, _look_up(plan, at, runs))
             return
 
 
-def _rig_mask(plan: Plan, at: Poses, part: str) -> np.ndarray:
-    points = np.array([place for name, *place in rig_points(plan) if name == part])
-    if not len(points):
-        return np.zeros(len(at), dtype=bool)
-    x, y, z = (points[:, [column]] for column in range(3))
-    return np.asarray(in_picture(plan, at, projecting.see(at, x, y, z)).any(axis=0))
+def in_view(plan: Plan, at: Poses, points: list[Point]) -> NDArray[np.bool_]:
+    """At which frames each point is in the picture, shape (points, frames)."""
+    found = np.zeros((len(points), len(at)), dtype=bool)
+    x, y, z = (np.array([point[column] for point in points]) for column in (1, 2, 3))
+    some = np.flatnonzero(_within_reach(plan, at, x, y, z))
+    if len(some):
+        column = (some, np.newaxis)
+        found[some] = in_picture(plan, at, projecting.see(at, x[column], y[column], z[column]))
+    return found
+
+
+def _within_reach(plan: Plan, at: Poses, x: Floats, y: Floats, z: Floats) -> NDArray[np.bool_]:
+    """Which points the picture may reach at all, shape (points,): of a tripod's feet mostly none.
+
+    What lies further below the lens's axis than half the picture's diagonal is in no frame, wherever the camera turns.
+    """
+    frame = kept(plan)
+    lowest = np.radians(at.tilt.min()) - np.arctan(np.hypot(frame.width_mm, frame.height_mm) / 2 / at.focal.min())
+    away = np.hypot(np.maximum(np.abs(x - at.x.min()), np.abs(x - at.x.max())), y)
+    below = z - at.z.min()
+    return np.asarray((below >= 0) | (np.arctan2(below, away) >= lowest))
 
 
 def _look_up(plan: Plan, at: Poses, needed: tuple[tuple[int, int], ...]) -> list[Fix]:
@@ -77,11 +99,11 @@ def _look_up(plan: Plan, at: Poses, needed: tuple[tuple[int, int], ...]) -> list
     tilt = next((axis for axis in plan.rig.axes if axis.name == "tilt"), None)
     if plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None:
         return []
-    parts = {name for name, *_ in rig_points(plan)}
+    points = rig_points(plan)
     few = at.some(some_frames(len(at), needed))
 
     def clear(poses: Poses, up: int) -> bool:
-        return not any(_rig_mask(plan, tilted_by(poses, up), part).any() for part in parts)
+        return not in_view(plan, tilted_by(poses, up), points).any()
 
     for up in range(1, 61):
         if not clear(few, up) or not clear(at, up):

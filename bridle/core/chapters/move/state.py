@@ -1,9 +1,12 @@
 """What the camera sees, as the page draws it."""
 
-from bridle.core.chapters.answer import State
+from dataclasses import dataclass
+
+from bridle.core.reckon.sights import Sight
 
 
-class Series(State):
+@dataclass(slots=True, kw_only=True)
+class Series:
     """A quantity along the frames (0-based): its values at some of them, straight lines between.
 
     A long one keeps its own extremes, at frames of its own. Without frames the values stand for every frame one after
@@ -14,7 +17,8 @@ class Series(State):
     values: tuple[float, ...]
 
 
-class TimeMap(State):
+@dataclass(slots=True, kw_only=True)
+class TimeMap:
     """When each frame is, in seconds after the first: straight lines between these frames tell it to the millisecond.
 
     Where nothing is taken for a while (a night) the same frame stands twice: at the end of the slot before it, and at
@@ -25,24 +29,16 @@ class TimeMap(State):
     elapsed_s: tuple[float, ...]
 
 
-class Traces(State):
+@dataclass(slots=True, kw_only=True)
+class Traces:
     """The time map of the frames, and the position of each axis along them."""
 
     map: TimeMap
     axes: dict[str, Series]
 
 
-class SightState(State):
-    """When a mark is in the picture: runs of first and last frame (0-based), and the clock times of both."""
-
-    index: int
-    name: str
-    cue: bool
-    runs: tuple[tuple[int, ...], ...]
-    clocks: tuple[tuple[float, ...], ...]
-
-
-class ViewState(State):
+@dataclass(slots=True, kw_only=True)
+class ViewState:
     """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
     kept picture; none where nothing is cropped) run along the frames.
@@ -63,13 +59,14 @@ class ViewState(State):
     # Between these altitudes the light of the drawn scene grows from none to all, in a straight line.
     daylight_deg: tuple[float, ...]
     crops: tuple[Series, ...]
-    sights: tuple[SightState, ...]
+    sights: tuple[Sight, ...]
     # Pictures in each cycle, and how far each lies beside where the move stands, by axis.
     visits: int
     beside: dict[str, tuple[float, ...]]
 
 
-class MoveState(State):
+@dataclass(slots=True, kw_only=True)
+class MoveState:
     """The move drawn: nothing while the clip is open."""
 
     traces: Traces | None = None

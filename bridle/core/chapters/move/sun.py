@@ -83,7 +83,7 @@ def _seen(plan: Plan, at: Poses, times: Timeline, sun: Sun) -> Iterator[Snag]:
         slots = {
             "first": slot(str(first + 1)),
             "last": slot(str(last + 1)),
-            "clock": slot(times.clock(first).timestamp(), "instant"),
+            "clock": slot(times.unix_s(first), "instant"),
         }
         search = Search(name, plan, at, times, sun, some_frames(len(at), runs))
         yield kind.at("shoot.clock.at", slots, [*_at_another_time(search), *_tilted(search), *_turned(search)])
@@ -97,7 +97,7 @@ def _at_another_time(search: Search) -> list[Fix]:
     plan, times = search.plan, search.times
     if float(times.elapsed_s(times.frames)) > DAY_S:
         return []
-    starts = times.start.timestamp() + times.starts_s
+    starts = times.start_unix_s + times.starts_s
 
     def away(shift: int, at: Poses, _: Sun | None) -> bool:
         when = starts if len(at) == times.frames else starts[search.some]

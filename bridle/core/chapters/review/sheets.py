@@ -92,9 +92,9 @@ def _untied(plan: Plan) -> list[SettingSheet]:
 
 def _times(times: Timeline) -> SettingSheet:
     rows = (
-        _line("first frame", slot(times.clock(0).timestamp(), "instant"), "time.first"),
-        _line("last frame", slot(times.clock(times.frames - 1).timestamp(), "instant"), "time.last"),
-        _line("finished", slot(times.clock(times.frames).timestamp(), "instant"), "time.finish"),
+        _line("first frame", slot(times.unix_s(0), "instant"), "time.first"),
+        _line("last frame", slot(times.unix_s(times.frames - 1), "instant"), "time.last"),
+        _line("finished", slot(times.unix_s(times.frames), "instant"), "time.finish"),
     )
     return _sheet("Times", rows)
 

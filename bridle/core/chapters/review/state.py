@@ -1,10 +1,12 @@
 """The field card and its cautions, as the page draws them."""
 
-from bridle.core.chapters.answer import State
+from dataclasses import dataclass
+
 from bridle.core.snag import Slot
 
 
-class SettingLine(State):
+@dataclass(slots=True, kw_only=True)
+class SettingLine:
     """One thing to dial in or to do; the figure that explains it where there is one."""
 
     label: str
@@ -12,14 +14,16 @@ class SettingLine(State):
     figure: str | None
 
 
-class SettingSheet(State):
+@dataclass(slots=True, kw_only=True)
+class SettingSheet:
     """Settings that belong to one device or one moment."""
 
     title: str
     settings: tuple[SettingLine, ...]
 
 
-class ReviewState(State):
+@dataclass(slots=True, kw_only=True)
+class ReviewState:
     """Settings to dial in, and cautions in plain words."""
 
     sheets: tuple[SettingSheet, ...] = ()

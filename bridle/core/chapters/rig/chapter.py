@@ -20,7 +20,7 @@ ASIDE = KINDS
 def tell(known: Reckoning) -> Answer[RigState]:
     """The rig where there is one; what the drives are told where the clip is solved."""
     plan, put = known.plan, known.stack
-    letters = {str(axis.name): axis.called for axis in plan.rig.axes}
+    letters: dict[str, str] = {axis.name: axis.called for axis in plan.rig.axes}
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
     if not put.parts and not put.supports:
         return Answer(RigState(drives=drives_told.drives, letters=letters), drives_told.figures, drives_told.snags)

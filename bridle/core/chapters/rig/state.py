@@ -1,11 +1,10 @@
 """The rig as the page draws it, and what its drives are told."""
 
-from pydantic import Field
-
-from bridle.core.chapters.answer import State
+from dataclasses import dataclass, field
 
 
-class DriveState(State):
+@dataclass(slots=True, kw_only=True)
+class DriveState:
     """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`."""
 
     axis: str
@@ -13,7 +12,8 @@ class DriveState(State):
     words: str
 
 
-class RigPart(State):
+@dataclass(slots=True, kw_only=True)
+class RigPart:
     """A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm.
 
     `joint` says how it sits on what is below.
@@ -35,7 +35,8 @@ class RigPart(State):
     weakest: bool
 
 
-class RigDrawn(State):
+@dataclass(slots=True, kw_only=True)
+class RigDrawn:
     """The rig from the side. Two ends each: where the carriage comes to in the move, and what holds."""
 
     parts: tuple[RigPart, ...]
@@ -51,9 +52,10 @@ class RigDrawn(State):
     slope_deg: float
 
 
-class RigState(State):
+@dataclass(slots=True, kw_only=True)
+class RigState:
     """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters."""
 
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()
-    letters: dict[str, str] = Field(default_factory=dict)
+    letters: dict[str, str] = field(default_factory=dict)

@@ -54,7 +54,7 @@ def _tipping_point(plan: Plan, stack: Stack) -> Iterator[Figure]:
         return
     centre = stack.centre(stack.ends_mm[0])
     lean = lean_mm(plan, centre.y_mm)
-    riding = sum(part.mass_g for part in stack.parts if part.rides)
+    riding = stack.riding_g
     for end, (name, slide) in enumerate(zip(("below", "above"), tip_slide(plan, stack), strict=True)):
         if slide is None:
             continue

@@ -1,6 +1,9 @@
 """Monotone cubic curves: through every given point, and nowhere above or below its two neighbours."""
 
+from dataclasses import dataclass
+
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.figure import Formula
 from bridle.core.subjects.numbers.arrays import Floats
@@ -40,16 +43,35 @@ def _end_slope(gap: float, next_gap: float, rise: float, next_rise: float) -> fl
     return float(slope)
 
 
-def curve(x: Floats, y: Floats, at: Floats) -> Floats:
-    """The curve through the points (x rising) at places within them; exact at the points, shape of `at`."""
-    if len(x) == 1:
-        return np.full(np.shape(at), y[0])
+@dataclass(frozen=True)
+class Within:
+    """Places within the points of a curve: the piece each lies in, and what its ends and slopes count there."""
+
+    x: Floats
+    piece: NDArray[np.int64]
+    left: Floats
+    right: Floats
+    slope_left: Floats
+    slope_right: Floats
+
+
+def within(x: Floats, at: Floats) -> Within:
+    """Places along points at `x` (rising, two or more): what all curves through such points share."""
     at = np.clip(at, x[0], x[-1])
     piece = np.clip(np.searchsorted(x, at, side="right") - 1, 0, len(x) - 2)
-    gap, m = np.diff(x)[piece], slopes(x, y)
+    gap = np.diff(x)[piece]
     t = (at - x[piece]) / gap
-    left, right, s = y[piece], y[piece + 1], 1 - t
-    value = left * (1 + 2 * t) * s * s + right * t * t * (3 - 2 * t)
-    value = value + gap * (m[piece] * t * s * s - m[piece + 1] * t * t * s)
-    held = np.clip(value, np.minimum(left, right), np.maximum(left, right))
-    return np.where(t == 0, left, np.where(t == 1, right, held))
+    s, both = 1 - t, gap * t * (1 - t)
+    return Within(x, piece, (1 + 2 * t) * s * s, (3 - 2 * t) * t * t, both * s, both * t)
+
+
+def through(y: Floats, at: Within) -> Floats:
+    """The curve through the points of these heights; exact at them, shape of the places."""
+    low, high, m = y[at.piece], y[at.piece + 1], slopes(at.x, y)
+    value = low * at.left + high * at.right + m[at.piece] * at.slope_left - m[at.piece + 1] * at.slope_right
+    return np.clip(value, np.minimum(low, high), np.maximum(low, high))
+
+
+def curve(x: Floats, y: Floats, at: Floats) -> Floats:
+    """The curve through the points (x rising) at places within them; exact at the points, shape of `at`."""
+    return np.full(np.shape(at), y[0]) if len(x) == 1 else through(y, within(x, at))

@@ -1,7 +1,11 @@
-"""Floors and ceilings on steps: exact for ratios, guarded against float noise for floats."""
+"""Floors and ceilings on steps, exact for ratios; peaks. Guarded against float noise where numbers are floats."""
 
 import math
 from fractions import Fraction
+
+import numpy as np
+
+from bridle.core.subjects.numbers.arrays import Floats
 
 GUARD = 1e-9
 
@@ -25,3 +29,9 @@ def floor_to(value: float | Fraction, step: Fraction) -> Fraction:
 def nearest(value: Fraction) -> int:
     """The nearest whole number, halves upwards."""
     return math.floor(value + Fraction(1, 2))
+
+
+def first_peak(values: Floats) -> int:
+    """The first place at which values are as large as they get: float noise does not decide between those alike."""
+    most = values.max()
+    return int(np.argmax(values >= most - GUARD * abs(most)))

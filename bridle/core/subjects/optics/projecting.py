@@ -15,6 +15,7 @@ from bridle.core.subjects.numbers.arrays import Floats
 
 # Nothing nearer than this in front of the lens is taken to be in the picture.
 NEAREST_MM = 1.0
+FAR_MM = 1e9
 
 
 @dataclass(frozen=True)
@@ -35,8 +36,13 @@ class Poses:
     @cached_property
     def turned(self) -> tuple[Floats, Floats, Floats, Floats, Floats, Floats]:
         """Cosine and sine of pan, tilt and roll: of one frame where the axis stands still, else of each."""
-        p, t, r = (_still_or_each(np.radians(angles)) for angles in (self.pan, self.tilt, self.roll))
+        p, t, r = (np.radians(still_or_each(angles)) for angles in (self.pan, self.tilt, self.roll))
         return np.cos(p), np.sin(p), np.cos(t), np.sin(t), np.cos(r), np.sin(r)
+
+    @cached_property
+    def lens(self) -> Floats:
+        """The focal length: of one frame where it stays, else of each."""
+        return still_or_each(self.focal)
 
     def some(self, frames: NDArray[np.int64]) -> "Poses":
         """The poses at some frames only."""
@@ -51,7 +57,8 @@ class Poses:
         )
 
 
-def _still_or_each(values: Floats) -> Floats:
+def still_or_each(values: Floats) -> Floats:
+    """The values, or one of them where all are alike: it stands for all of them in arithmetic."""
     still = len(values) > 0 and bool((values == values[0]).all())
     return values[:1] if still else values
 
@@ -84,24 +91,29 @@ class Seen:
 
 def see(poses: Poses, x: float | Floats, y: float | Floats, z: float | Floats) -> Seen:
     """A point of the scene in the camera's coordinates at every frame; several points in a column (points, 1)."""
-    return turn(poses, np.asarray(x) - poses.x, np.asarray(y) + 0.0 * poses.x, z - poses.z)
+    return turn(poses, x - poses.x, y, z - poses.z)
 
 
 def see_far(poses: Poses, bearing: float | Floats, altitude: float | Floats) -> Seen:
     """A direction, from the rail's normal clockwise and above the horizon, in degrees: something very far away."""
     b, a = np.radians(bearing), np.radians(altitude)
-    reach = 1e9 * np.cos(a)
-    each = np.ones_like(poses.x)
-    return turn(poses, reach * np.sin(b) * each, reach * np.cos(b) * each, 1e9 * np.sin(a) * each)
+    level = FAR_MM * np.cos(a)
+    return turn(poses, level * np.sin(b), level * np.cos(b), FAR_MM * np.sin(a))
 
 
-def turn(poses: Poses, dx: Floats, dy: Floats, dz: Floats) -> Seen:
-    """A vector of the scene in camera coordinates: pan clockwise about the vertical, then tilt up, then roll."""
+def turn(poses: Poses, dx: float | Floats, dy: float | Floats, dz: float | Floats) -> Seen:
+    """A vector of the scene in camera coordinates: pan clockwise about the vertical, then tilt up, then roll.
+
+    Vectors of shape (frames,), (points, frames), or one for all.
+    """
     cos_p, sin_p, cos_t, sin_t, cos_r, sin_r = poses.turned
     right, level = dx * cos_p - dy * sin_p, dx * sin_p + dy * cos_p
     ahead, up = level * cos_t + dz * sin_t, dz * cos_t - level * sin_t
     # A roll to the right (clockwise from behind) turns the scene to the left in the picture.
-    return Seen(right * cos_r - up * sin_r, right * sin_r + up * cos_r, ahead)
+    level_head = sin_r.size == 1 and not sin_r[0]
+    ways = (right, up, ahead) if level_head else (right * cos_r - up * sin_r, right * sin_r + up * cos_r, ahead)
+    shape = np.broadcast(*ways, poses.x).shape
+    return Seen(*(way if way.shape == shape else np.broadcast_to(way, shape) for way in ways))
 
 
 @dataclass(frozen=True)
@@ -124,7 +136,6 @@ def flow(poses: Poses, steps: dict[str, Floats], u: Floats, v: Floats, depth_mm:
     `u·v·w_right − (1 + u²)·w_up + v·w_ahead` across.
     """
     _, _, cos_t, sin_t, cos_r, sin_r = poses.turned
-    nought = np.zeros(len(poses))
     across, up = {}, {}
     for name, step in steps.items():
         turned = np.radians(step)
@@ -133,14 +144,14 @@ def flow(poses: Poses, steps: dict[str, Floats], u: Floats, v: Floats, depth_mm:
             right, upward, ahead = -cos_t * sin_r * turned, cos_t * cos_r * turned, sin_t * turned
             across[name], up[name] = _turned(u, v, right, upward, ahead)
         elif name == "tilt":
-            across[name], up[name] = _turned(u, v, -cos_r * turned, -sin_r * turned, nought)
+            across[name], up[name] = _turned(u, v, -cos_r * turned, -sin_r * turned, np.zeros(1))
         elif name == "roll":
             across[name], up[name] = -v * turned, u * turned
         elif name == "zoom":
-            grown = step / poses.focal
+            grown = step / poses.lens
             across[name], up[name] = u * grown, v * grown
         elif name in ("slide", "rise") and depth_mm is not None:
-            seen = turn(poses, step, nought, nought) if name == "slide" else turn(poses, nought, nought, step)
+            seen = turn(poses, step, 0.0, 0.0) if name == "slide" else turn(poses, 0.0, 0.0, step)
             across[name] = (-seen.right + u * seen.ahead) / depth_mm
             up[name] = (-seen.up + v * seen.ahead) / depth_mm
     return Flow(across, up)
