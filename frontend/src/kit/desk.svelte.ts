@@ -130,7 +130,10 @@ export class Desk {
 
   async #wish(wish: Wish): Promise<boolean> {
     this.#wishes.push(wish);
-    const done = await this.#next((now) => this.#grant(now, wish), wish.id);
+    const done = await this.#next(
+      (now) => this.#grant(now, wish),
+      () => wish.id
+    );
     // What was given up because the screen was left stays in the browser, for the next time it is opened.
     if (this.#closed && !done) return false;
     this.#wishes = this.#wishes.filter((one) => one !== wish);
@@ -157,13 +160,13 @@ export class Desk {
   undo = (): void => void this.#walk('undo');
   redo = (): void => void this.#walk('redo');
 
+  /** The step is taken when its turn comes: two quick presses undo two steps, and not the same one twice. */
   #walk(way: 'undo' | 'redo'): Promise<boolean> {
-    const step = (way === 'undo' ? this.undos : this.redos).at(-1);
-    if (!step) return Promise.resolve(false);
-    this.hold(step.id);
-    return this.#next(async (now) => {
+    const last = () => (way === 'undo' ? this.undos : this.redos).at(-1);
+    const work = async (now: CardLine) => {
+      const step = last();
       const before = now.card;
-      if (!(await this.#send(now, step.card, ''))) return false;
+      if (!step || !(await this.#send(now, step.card, ''))) return false;
       const back = { id: step.id, card: before, merge: undefined };
       if (way === 'undo') {
         this.undos = this.undos.slice(0, -1);
@@ -173,12 +176,18 @@ export class Desk {
         this.undos = [...this.undos, back];
       }
       return true;
+    };
+    return this.#next(work, () => {
+      const step = last();
+      if (step) this.hold(step.id);
+      return step?.id ?? null;
     });
   }
 
   /** One change after another: each starts from what the one before has left, and waits for a server that is away. */
-  #next(work: (now: CardLine) => Promise<boolean>, id = this.held): Promise<boolean> {
+  #next(work: (now: CardLine) => Promise<boolean>, whose: () => number | null): Promise<boolean> {
     this.#queue = this.#queue.then(async () => {
+      const id = whose();
       for (;;) {
         const now = this.cards?.find((card) => card.id === id);
         if (!now) return false;
