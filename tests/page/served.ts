@@ -70,3 +70,6 @@ vi.stubGlobal('document', { cookie: 'look=paper; csrftoken=t0ken' });
 vi.stubGlobal('localStorage', store());
 vi.stubGlobal('sessionStorage', store());
 vi.stubGlobal('window', globalThis);
+vi.stubGlobal('requestAnimationFrame', () => 0);
+vi.stubGlobal('cancelAnimationFrame', () => {});
+vi.stubGlobal('navigator', {});

@@ -192,18 +192,21 @@ export class Sheet {
   async #pump(): Promise<void> {
     if (this.#busy) return;
     this.#busy = true;
+    const givenUp: Asked[] = [];
     for (let asked = this.#queue.shift(); asked; asked = this.#queue.shift()) {
       this.#current = asked;
-      asked.done(
-        await this.#insist(asked).catch((error: unknown) => {
-          console.error(error);
-          this.said = sentence(error);
-          return false;
-        })
-      );
+      const accepted = await this.#insist(asked).catch((error: unknown) => {
+        console.error(error);
+        this.said = sentence(error);
+        return false;
+      });
+      asked.done(accepted);
+      if (this.#closed && !accepted) givenUp.push(asked);
     }
     this.#busy = false;
     this.#current = undefined;
+    // Given up because the sheet was left: it stays in the browser, for whoever opens the shoot next.
+    this.#queue = givenUp;
     this.#keepUnsaved();
   }
 
