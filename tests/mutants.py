@@ -103,7 +103,7 @@ MUTANTS = (
     Mutant("a dial is read from its far side", f"{CORE}/subjects/motion/drives/dial.py",
         "return i, low + share * (high - low)", "return i, high - share * (high - low)", (RIG,)),
     Mutant("a crop leaves what is kept", f"{CORE}/reckon/crops.py",
-        "np.clip(middle, w / 2, 1 - w / 2)", "np.clip(middle, 0, 1)", (MOVE,)),
+        "return min(max(crop.across, half), 1 - half)", "return crop.across", (MOVE,)),
     Mutant("the programme fires before the rig has settled", "bridle/formats/drive_program.py",
         "wait = float(say.due_s[picture + 1]) - spent", "wait = float(say.due_s[picture + 1]) - spent - 0.5", (PROGRAM,)),
     Mutant("frames of the table count from nought", "bridle/formats/frame_table.py",

@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.picture import Crop
 from bridle.core.reckon.picture import Kept, kept
 from bridle.core.reckon.schedule import schedule
 from bridle.core.subjects.numbers.arrays import Floats
@@ -42,8 +43,9 @@ def rectangles(plan: Plan, solution: Solution) -> NDArray[np.int64]:
     share = shares(plan, solution)
     start, end = plan.move.post.start, plan.move.post.end
     w = _between(start.width, end.width, share)
-    across, down = (_between(a, b, share) for a, b in ((start.across, end.across), (start.down, end.down)))
-    across, down = (np.clip(middle, w / 2, 1 - w / 2) for middle in (across, down))
+    # Held within the picture at its ends, it is so all the way, and goes evenly.
+    first, last = _held(start), _held(end)
+    across, down = (_between(a, b, share) for a, b in zip(first, last, strict=True))
     wide, high = 2 * np.floor(w * width / 2), 2 * np.floor(w * height / 2)
     x = np.clip(np.floor(left + across * width - wide / 2), 0, shot_w - wide)
     y = np.clip(np.floor(top + down * height - high / 2), 0, shot_h - high)
@@ -59,6 +61,12 @@ def crop_shares(plan: Plan, solution: Solution) -> Floats:
     left, top = (shot_w - width) / 2, (shot_h - height) / 2
     made = rectangles(plan, solution).astype(np.float64)
     return np.asarray((made - [left, top, 0, 0]) / [width, height, width, height])
+
+
+def _held(crop: Crop) -> tuple[float, float]:
+    """The middle of a crop, as near to where it is asked for as the picture's edges let it come."""
+    half = crop.width / 2
+    return min(max(crop.across, half), 1 - half), min(max(crop.down, half), 1 - half)
 
 
 def _between(start: float, end: float, share: Floats) -> Floats:
