@@ -20,7 +20,7 @@ export class Moment {
       if (mine !== this.#latest || !answer.data) return;
       this.figures = Object.fromEntries(answer.data.figures.map((figure) => [figure.key, figure]));
     } catch {
-      this.figures = {};
+      if (mine === this.#latest) this.figures = {};
     }
   }
 }
