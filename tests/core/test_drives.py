@@ -1,0 +1,149 @@
+# ruff: noqa: E501
+"""What each kind of drive is told and does, worked out by hand; and what its card and its measuring ask for."""
+
+import math
+from dataclasses import replace
+from typing import Any, NamedTuple
+from unittest import TestCase
+
+from bridle.core.subjects.motion.drives.belt import Belt
+from bridle.core.subjects.motion.drives.clockwork import Clockwork
+from bridle.core.subjects.motion.drives.dial import Dial
+from bridle.core.subjects.motion.drives.gear import Gear
+from bridle.core.subjects.motion.drives.hand import ByHand
+from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
+from bridle.core.subjects.motion.drives.rated import Rated
+from bridle.core.subjects.motion.drives.screw import Screw
+from bridle.core.subjects.motion.drives.stepped import SteppedSpeed
+
+# 600 mm of a rail of 900 in an hour, 1.7 mm a frame at the fastest; and 90° of a head that goes round once.
+SLIDE = Wanted("slide", "mm", 100, 600, 3600, 1.7, 900)
+PAN = Wanted("pan", "deg", -20, 90, 3600, 0.25, 360)
+BACK = replace(PAN, sweep=-90)
+STILL = replace(SLIDE, sweep=0, per_frame=0)
+
+
+class Case(NamedTuple):
+    """A drive, what is asked of it, what it is told in words, how far it goes, and some of its figures."""
+
+    drive: DriveCard
+    wanted: Wanted
+    words: str | None
+    goes: float | None
+    figures: dict[str, float]
+
+
+# The whole rail in 1200 s at switch 2 and 7200 s at switch 3; the move needs 3600 · 900 / 600 = 5400 s.
+SWITCH = SteppedSpeed.model_validate(
+    {"codes": [{"code": code, "run_s": run} for code, run in (("1", 600), ("2", 1200), ("3", 7200))]}
+)
+DIAL = Dial.model_validate({"points": [{"dial": d, "run_s": run} for d, run in ((0, 600), (4, 4800), (8, 7200))]})
+MENU = Rated.model_validate({
+    "keys": [{"name": "slow", "base_deg_min": 0.25}, {"name": "fast", "base_deg_min": 2.0}],
+    "low_setting": 0.5, "high_setting": 16, "setting_step": 0.5, "runs_while_held": True,
+})  # fmt: skip
+CASES = (
+    Case(Belt(pitch_mm=2, teeth=20, microsteps=16), SLIDE,
+         "136 steps a frame at cruise; each position rounded from its own target", None,
+         {"slide.steps": 200 * 16 / 40, "slide.resolution": 40 / 3200, "slide.per_frame": 1.7 * 80}),
+    Case(Belt(pitch_mm=2, teeth=20, correction=1.01), SLIDE,
+         "137.4 steps a frame at cruise; each position rounded from its own target", None,
+         {"slide.steps": 80 * 1.01, "slide.per_frame": 1.7 * 80.8}),
+    Case(Screw(lead_mm=8, microsteps=4), SLIDE,
+         "170 steps a frame at cruise; each position rounded from its own target", None,
+         {"slide.steps": 200 * 4 / 8, "slide.resolution": 0.01}),
+    Case(Gear(ratio=27, microsteps=16), PAN,
+         "60 steps a frame at cruise; each position rounded from its own target", None,
+         {"pan.steps": 200 * 16 * 27 / 360, "pan.per_frame": 0.25 * 240}),
+    Case(ByHand(division=0.5), PAN, "set the scale between frames, by 0.25 a frame at cruise", None, {}),
+    Case(Clockwork(rate_deg_min=1.2, longest_run_s=7200), PAN,
+         "wind it fully, start at −20°; it turns clockwise by itself", 1.2 * 60,
+         {"pan.does": 72, "pan.time": 90 / 1.2 * 60}),
+    Case(Clockwork(rate_deg_min=1.2, clockwise=False), BACK,
+         "wind it fully, start at −20°; it turns anticlockwise by itself", 72, {"pan.time": 4500}),
+    Case(SWITCH, SLIDE, "switch to 3; the whole travel takes 120 min there", 900 * 3600 / 7200,
+         {"slide.run": 5400, "slide.does": 450}),
+    Case(SWITCH, replace(SLIDE, sweep=-900, seconds=900), "switch to 2; the whole travel takes 20 min there", 675,
+         {"slide.run": 900, "slide.does": 675}),
+    Case(SWITCH, STILL, None, None, {}),
+    # 5400 s lie a quarter of the way from 4800 to 7200; left out, 4800 would be read at 5.09.
+    Case(DIAL, SLIDE, "dial at 5.0 ± 1.1; after ten frames it should stand 17 further; it moves first, then shoots",
+         600, {"slide.run": 5400, "slide.dial": 5}),
+    Case(DIAL.model_copy(update={"moves_first": False}), replace(SLIDE, seconds=400),
+         "dial at 0.0 ± 1.1; after ten frames it should stand 17 further; it shoots first, then moves",
+         600, {"slide.run": 600, "slide.dial": 0}),
+    Case(DIAL, replace(SLIDE, seconds=9000), "dial at 8, the end of what is calibrated", 900 * 9000 / 7200,
+         {"slide.run": 13500}),
+    Case(DIAL, STILL, None, None, {}),
+    # 1.5°/min: 6 on the slow key, or 0.75 on the fast one, whose step of a half comes to 0.5 or 1.
+    Case(MENU, PAN, "key slow, setting 6; it runs on until you stop it: set an alarm for 60 min", 90,
+         {"pan.wanted": 1.5, "pan.setting": 6, "pan.rate": 1.5}),
+    Case(MENU, replace(PAN, sweep=-1000), "key fast, setting 8.5; it runs on until you stop it: set an alarm for 60 min",
+         2 * 8.5 * 60, {"pan.wanted": 1000 / 60, "pan.setting": 1000 / 120, "pan.rate": 17}),
+    Case(MENU, replace(PAN, sweep=9000), None, None, {"pan.wanted": 150}),
+    Case(MENU, replace(PAN, sweep=0), None, None, {"pan.wanted": 0}),
+)  # fmt: skip
+
+
+class Drives(TestCase):
+    def test_each_is_told_what_it_needs_and_goes_as_far_as_it_does(self) -> None:
+        for case in CASES:
+            with self.subTest(case.drive.NAME, sweep=case.wanted.sweep, seconds=case.wanted.seconds):
+                self.assertEqual(case.drive.words(case.wanted), case.words)
+                does = case.drive.goes(case.wanted)
+                if case.goes is None:
+                    self.assertIsNone(does)
+                else:
+                    self.assertAlmostEqual(does or 0, case.goes)
+                told = {figure.key: figure.value for figure in case.drive.working(case.wanted)}
+                for key, value in case.figures.items():
+                    self.assertAlmostEqual(told[f"drive.{key}"], value, msg=key)
+
+    def test_what_none_is_asked_is_not_told(self) -> None:
+        """A drive without a motor has no steps, one that stands where it is told no pace of its own."""
+        without_motor: tuple[DriveCard, ...] = (ByHand(), SWITCH, DIAL, MENU, Clockwork())
+        as_told: tuple[DriveCard, ...] = (Belt(), Screw(), Gear(), ByHand())
+        for drive in without_motor:
+            self.assertIsNone(drive.steps())
+        for drive in as_told:
+            self.assertEqual((drive.runs_s, drive.one_way, drive.limits_deg_min()), (None, 0, []))
+        self.assertEqual(ByHand(division=0.25).division_of_scale, 0.25)
+        self.assertIsNone(Belt().division_of_scale)
+
+    def test_what_runs_down_and_which_way_it_goes(self) -> None:
+        self.assertEqual((Clockwork(longest_run_s=7200).runs_s, Clockwork(clockwise=False).one_way), (7200, -1))
+        self.assertEqual(MENU.limits_deg_min(), [0.125, 4, 1, 32])
+
+    def test_what_the_cards_tell(self) -> None:
+        def told(drive: DriveCard) -> dict[str, float]:
+            return {figure.key: figure.value for figure in drive.card_figures("deg")}
+
+        self.assertEqual(told(Clockwork(rate_deg_min=4, longest_run_s=7200)), {"card.sweep": 480})
+        self.assertEqual(told(MENU), {"card.rate.0": 4, "card.rate.1": 32})
+        self.assertEqual(told(Gear(ratio=9, microsteps=16)), {"card.steps": 80, "card.resolution": 1 / 80})
+
+    def test_how_hard_it_pulls_is_a_matter_of_its_radius(self) -> None:
+        """A belt pulls at its pulley's; a screw as if at that of a pulley as long around as its lead."""
+        self.assertAlmostEqual(Belt(pitch_mm=3, teeth=16).pull_radius()[0], 48 / math.tau)
+        self.assertAlmostEqual(Screw(lead_mm=2).pull_radius()[0], 2 / math.tau)
+
+    def test_every_figure_that_moves_it_can_be_measured(self) -> None:
+        wanted: dict[str, tuple[DriveCard, list[str]]] = {
+            "belt": (Belt(), ["drive.correction", "backlash", "settle_s"]),
+            "spring": (Clockwork(), ["drive.rate_deg_min", "backlash"]),
+            "switch": (SWITCH, [f"drive.codes.{n}.run_s" for n in range(3)]),
+            "dial": (DIAL, [f"drive.points.{n}.run_s" for n in range(3)]),
+            "menu": (MENU, [f"drive.keys.{n}.base_deg_min" for n in range(2)]),
+            "hand": (ByHand(), ["backlash", "settle_s"]),
+        }
+        for name, (drive, fields) in wanted.items():
+            measures = drive.measures("deg")
+            self.assertEqual([measure.field for measure in measures], fields, name)
+            self.assertEqual(len({measure.key for measure in measures}), len(measures), name)
+            self.assertTrue(all(measure.how and measure.columns for measure in measures), name)
+
+    def test_a_dial_that_falls_or_stands_still_between_two_marks_is_refused(self) -> None:
+        for dials in ((0, 0), (4, 2)):
+            points: list[dict[str, Any]] = [{"dial": dial, "run_s": 60 * (n + 1)} for n, dial in enumerate(dials)]
+            with self.subTest(dials), self.assertRaisesRegex(ValueError, "rise from one to the next"):
+                Dial.model_validate({"points": points})
