@@ -67,6 +67,31 @@ class Rigs(TestCase):
         (drive,) = told.drives
         self.assertIn("°", drive.words + " ".join(f"{f.value}°" for f in told.figures.values() if f.unit == "deg"))
 
+    def test_a_bought_head_is_told_its_key_and_its_number(self) -> None:
+        """90° in an hour are 1.504° a minute: 6 times the base rate of the first key comes nearest."""
+        (head,) = cards_by(kind="axis", drive__kind="rated")[:1]
+        keys = (Keyframe(pan_deg=-45), Keyframe(pan_deg=45))
+        plan = put_on(plan_of(HELD, move=Move(keyframes=keys), beat=Beat(school="continuous")), head)
+        told = evaluate(plan)
+        (drive,) = told.drives
+        self.assertEqual(drive.words, "key 1, setting 6")
+        self.assertAlmostEqual(told.figures["drive.pan.wanted"].value, 90 / 3590 * 60)
+        self.assertAlmostEqual(told.figures["drive.pan.rate"].value, 0.251 * 6)
+        self.assertFalse(
+            [key for key in told.figures if re.search(r"\.steps$|\.resolution$|\.ripple$|\.per_frame$", key)]
+        )
+        self.assertNotRegex(said(told), r"(?i)microstep|spring|wind |belt|rail |slide ")
+        # Its numbers are coarse: what it really turns is within a hundredth of the move, or it would be said.
+        does = 0.251 * 6 * 3590 / 60
+        self.assertEqual("sweep-differs" in {snag.code for snag in told.snags}, abs(does - 90) > 0.9)
+
+    def test_a_bought_head_that_cannot_wait_says_so_to_somebody_who_stops_for_each_frame(self) -> None:
+        (head,) = cards_by(kind="axis", drive__kind="rated")[:1]
+        keys = (Keyframe(pan_deg=-45), Keyframe(pan_deg=45))
+        told = evaluate(put_on(plan_of(HELD, move=Move(keyframes=keys)), head))
+        found = [snag for snag in told.snags if snag.code == "drive-cannot-stop"]
+        self.assertEqual([fix.label for snag in found for fix in snag.fixes], ["Move all the time"])
+
     def test_a_still_camera_hears_nothing_of_moving(self) -> None:
         plan = plan_of(HELD, rig=Rig(axes=()), move=Move(), beat=Beat(school="continuous"))
         told = evaluate(plan)

@@ -1,3 +1,4 @@
+# ruff: noqa: E501
 """Intervals that change, spare frames, and the shoot on the clock."""
 
 from datetime import timedelta
@@ -8,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bridle.core.asks.changes import ChangingInterval, HoldClock, SetValue, TypeText, make
+from bridle.core.asks.pegs import no_shorter
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.subjects.time import pacing, starting_points
@@ -52,6 +54,46 @@ class Pacing(TestCase):
             with self.subTest(path):
                 told = evaluate(make(plan, [TypeText(do="type", path=path, text=text)])[0])
                 self.assertEqual(told.figures[key].value, value)
+
+    @given(ramps, st.integers(1, 3000))
+    def test_a_held_count_of_frames_is_shared_as_the_segments_were(self, drawn: dict, wanted: int) -> None:  # type: ignore[type-arg]
+        """All of them together are what was asked for, none is left without a frame, none is off by more than one."""
+        plan = plan_of({"rate": F(25)}, clip={"frames": drawn})
+        before = pacing.counts([(s.length_s, s.interval_s) for s in plan.frames.segments])  # type: ignore[union-attr]
+        after, _ = make(plan, [TypeText(do="type", path="clip.frames", text=str(wanted))])
+        segments = [(s.length_s, s.interval_s) for s in after.frames.segments]  # type: ignore[union-attr]
+        shared = pacing.counts(segments)
+        self.assertEqual(sum(shared), max(wanted, len(before)))
+        self.assertEqual([s.interval_s for s in after.frames.segments], [s.interval_s for s in plan.frames.segments])  # type: ignore[union-attr]
+        for count, own in zip(shared, before, strict=True):
+            fair = F(own * wanted, sum(before))
+            self.assertGreaterEqual(count, 1)
+            if min(F(n * wanted, sum(before)) for n in before) >= 1:
+                self.assertLess(abs(count - fair), 1 + len(before))
+
+    @given(ramps, st.integers(2, 300))
+    def test_a_held_interval_is_the_mean_of_the_segments_or_a_step_above(self, drawn: dict, tenths_s: int) -> None:  # type: ignore[type-arg]
+        mean = F(tenths_s, 10)
+        plan = plan_of({"rate": F(25)}, clip={"frames": drawn})
+        after, back = make(plan, [SetValue(do="set", path="clip.interval", value=str(mean))])
+        before, now = ([s.interval_s for s in p.frames.segments] for p in (plan, after))  # type: ignore[union-attr]
+        for is_now in now:
+            self.assertEqual(is_now % F(1, 10), 0, "on the step that can be dialled")
+            self.assertGreater(is_now, 0)
+        # Those that were alike stay alike, and the order of the paces is kept.
+        self.assertEqual(
+            sorted(range(len(now)), key=lambda n: (before[n], n)),
+            sorted(range(len(now)), key=lambda n: (now[n], before[n], n)),
+        )
+        self.assertEqual(apply(after, back)[0], plan)
+
+    @given(ramps, st.sampled_from([F(1), F(5), F(30)]))
+    def test_none_is_shorter_than_what_fits(self, drawn: dict, least: F) -> None:  # type: ignore[type-arg]
+        plan = plan_of({"rate": F(25)}, clip={"frames": drawn})
+        after = apply(plan, no_shorter(plan, least))[0]
+        for was, now in zip(plan.frames.segments, after.frames.segments, strict=True):  # type: ignore[union-attr]
+            self.assertEqual(now.interval_s, max(was.interval_s, least))
+            self.assertEqual(now.length_s, max(was.length_s, least))
 
     def test_a_ramp_begins_as_the_shoot_was_and_its_pegs_come_back(self) -> None:
         plan = plan_of(THREE)

@@ -92,6 +92,82 @@ class Programs(TestCase):
         self.assertEqual(list(write_crops(row))[-1].strip(), "120,0,0,0,6000,4000,6000,4000")
 
 
+# Lag of 0.06 s, two seconds of exposure; 150 mm take six seconds at 25 mm/s, and the rest of the slot is waited for.
+STOPPING = """\
+; Trial
+; 3 pictures in 60 s, shoot, move, shoot
+; X: slide, mm, from 100.0000 to 400.0000
+; Y: pan, degrees, from 0.0000 to 30.0000
+; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames.
+; Its clock is the controller's own: compare frame 10 with the field card.
+G21 ; millimetres
+G90 ; absolute positions
+G93 ; every move says how many of it go into a minute
+M65 P0
+; to the first position, always from the same side
+G1 X97.80000 Y-1.10000 F1.66666666
+G1 X100.00000 Y0.00000 F340.909090
+G4 P0.800
+; frame 1
+M64 P0
+G4 P0.200
+M65 P0
+G4 P1.860
+G1 X250.00000 Y15.00000 F10.0000000
+G4 P11.940
+; frame 2
+M64 P0
+G4 P0.200
+M65 P0
+G4 P1.860
+G1 X400.00000 Y30.00000 F10.0000000
+G4 P11.940
+; frame 3
+M64 P0
+G4 P0.200
+M65 P0
+G4 P1.860
+M2
+"""
+# Going on it fires on the way: 0.2 s of the shutter, then the rest of the way to the next frame in 19.8 s.
+RUNNING = """\
+; frame 1
+M62 P0
+G1 X101.50000 Y0.15000 F300.000000
+M63 P0
+G1 X250.00000 Y15.00000 F3.03030303
+; frame 2
+M62 P0
+G1 X251.50000 Y15.15000 F300.000000
+M63 P0
+G1 X400.00000 Y30.00000 F3.03030303
+"""
+
+
+class Text(TestCase):
+    """The very lines that a controller is given."""
+
+    def lines(self, **beat: Any) -> str:
+        move = Move(keyframes=(Keyframe(slide_mm=100), Keyframe(slide_mm=400, pan_deg=30)))
+        held = {"rate": F(25), "frames": F(3), "interval": F(20)}
+        return "".join(program(plan_of(held, rig=Rig(axes=RINGS[:2]), move=move, beat={"exposure_s": F(2), **beat})))
+
+    def test_of_a_rig_that_stops_for_each_picture(self) -> None:
+        self.assertEqual(self.lines(), STOPPING)
+
+    def test_of_one_that_goes_on(self) -> None:
+        self.assertIn(RUNNING, self.lines(school="continuous"))
+        self.assertIn(
+            "; 3 pictures in 60 s, continuous: it runs through, firing on the way\n", self.lines(school="continuous")
+        )
+
+    def test_the_times_of_a_slot_add_up_to_the_interval(self) -> None:
+        between = STOPPING.split("; frame 2\n")[1].split("; frame 3")[0].splitlines()
+        dwells = sum(float(line.split("P")[1]) for line in between if line.startswith("G4"))
+        moves = sum(60 / float(line.split("F")[1]) for line in between if line.startswith("G1"))
+        self.assertAlmostEqual(dwells + moves, 20, 6)
+
+
 class Interpreter(TestCase):
     def test_what_it_does(self) -> None:
         machine = Machine(rapids={"X": 10.0})
