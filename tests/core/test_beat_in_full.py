@@ -1,18 +1,23 @@
+# ruff: noqa: E501
 """Brackets, dark frames, stacks, the buffer, both schools, two clocks."""
 
+import math
 from fractions import Fraction as F
+from typing import Any
 from unittest import TestCase
 
-from hypothesis import given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
+from bridle.core.plan.document import Plan
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Keyframe, Move
+from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.subjects.optics import lens
 from bridle.core.subjects.time import buffer, cycle
-from tests.strategies import beats, plan_of, ramp, shooting
+from tests.strategies import beats, plan_of, ramp, ramps, shooting
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 
@@ -114,3 +119,82 @@ class Schools(TestCase):
         told = evaluate(plan_of(THREE, beat=beat)).figures
         self.assertEqual((told["untied.first"].value, told["untied.last"].value), (3, 3))
         self.assertAlmostEqual(told["untied.drift"].value, 3.6)
+
+
+class Tightest(TestCase):
+    """Which frame of a shoot is the tightest, by trying each of them."""
+
+    @settings(max_examples=60, deadline=None)
+    @given(ramps, beats, st.floats(0, 900), st.floats(-90, 90), st.integers(0, 60))
+    def test_no_frame_has_less_left_than_the_one_that_is_shown(
+        self,
+        drawn: dict[str, Any],
+        beat: Beat,
+        slide: float,
+        pan: float,
+        ease: int,
+    ) -> None:
+        move = Move(keyframes=(Keyframe(), Keyframe(slide_mm=slide, pan_deg=pan)), ease_in_frames=ease)
+        plan = plan_of({"rate": F(25)}, clip={"frames": drawn}, move=move, beat=beat)
+        shooting = reckon(plan).shooting
+        assume(shooting is not None and shooting.frames < 600)
+        assert shooting is not None
+        cycle_of = shooting.cycle
+        left = [self._left(plan, shooting, frame) for frame in range(shooting.frames)]
+        self.assertAlmostEqual(left[cycle_of.frame], min(left), delta=1e-6)
+        self.assertAlmostEqual(
+            float(cycle_of.interval_s), float(shooting.timeline.rooms_s[cycle_of.frame]), delta=0.002
+        )
+
+    def _left(self, plan: Plan, shooting: Shooting, frame: int) -> float:
+        """What a frame's slot leaves when all that has to fit is done, margin included."""
+        beat, exposing = plan.beat, shooting.cycle.exposures
+        slot = float(shooting.timeline.rooms_s[frame])
+        travel = max(
+            (
+                cycle.step_time(float(shooting.steps[a.name][0, frame]), a.top_speed, a.acceleration)
+                for a in plan.rig.axes
+            ),
+            default=0.0,
+        )
+        travel = 0.0 if beat.continuous else travel + (float(beat.settle_s) if travel else 0.0)
+        store = exposing.processing_s + (0.0 if beat.buffer_frames else float(beat.write_s))
+        after = max(store, travel) if beat.write_while_moving else store + travel
+        need = float(beat.wake_s + beat.lag_s) + exposing.busy_s + after
+        return slot - need - max(float(beat.margin) * slot, float(beat.least_margin_s))
+
+
+class Stacks(TestCase):
+    def test_as_many_positions_as_it_takes_to_hold_the_depth(self) -> None:
+        """35 mm at f/8, a circle of 0.03 mm: what is sharp around the near end, in reciprocals, and how often it fits."""
+        hyper = 35**2 / (8 * 0.03) + 35
+        for near, far, overlap in (
+            (300, 305, 0.0),
+            (300, 500, 0.2),
+            (300, 500, 0.5),
+            (150, 900, 0.2),
+            (2000, 9000, 0.2),
+        ):
+            each = (1 - overlap) * 2 * (1 - 35 / near) / (hyper - 35)
+            wanted = max(1, math.ceil((1 / near - 1 / far) / each - 1e-9))
+            with self.subTest(near=near, far=far, overlap=overlap):
+                self.assertEqual(lens.stack_positions(near, far, overlap, 35, 8, 0.03), wanted)
+        self.assertEqual(lens.stack_positions(300, 305, 0, 35, 8, 0.03), 1)
+
+    def test_what_is_sharp_around_one_position_reaches_the_next(self) -> None:
+        """Stepping by the depth around each position one comes to the far end with the last of them, and not before."""
+        near, far, hyper = 300.0, 800.0, 35**2 / (8 * 0.03) + 35
+        count = lens.stack_positions(near, far, 0.0, 35, 8, 0.03)
+        step = 2 * (1 - 35 / near) / (hyper - 35)
+        self.assertLessEqual(1 / near - count * step, 1 / far + 1e-12)
+        self.assertGreater(1 / near - (count - 1) * step, 1 / far)
+
+
+class Handles(TestCase):
+    def test_handles_of_as_many_frames_absorb_two_clocks_and_a_frame_less_does_not(self) -> None:
+        beat = Beat(uncoupled=Uncoupled(between_starts_s=F(25)))
+        for first, last, enough in ((3, 3, True), (2, 3, False), (3, 2, False), (9, 9, True), (0, 0, False)):
+            clip = {"handle_in_frames": first, "handle_out_frames": last}
+            told = {snag.code for snag in evaluate(plan_of(THREE, beat=beat, clip=clip)).snags}
+            with self.subTest(first=first, last=last):
+                self.assertEqual("handles-do-not-absorb" not in told, enough)

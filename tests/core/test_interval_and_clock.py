@@ -1,4 +1,3 @@
-# ruff: noqa: E501
 """Intervals that change, spare frames, and the shoot on the clock."""
 
 from datetime import timedelta
