@@ -99,17 +99,6 @@ class SheetParts(BrowserCase):
         page.get_by_role("button", name=re.compile("Hold the playback rate at 25 a second")).click()
         expect(figure(page, "clip length")).to_have_text("28.8 s")
 
-    def test_the_field_card_of_every_demo_shoot_fits_one_page(self) -> None:
-        page = self.page()
-        page.locator("a.who").first.wait_for()
-        addresses = [link.get_attribute("href") for link in page.locator("a.who").all()]
-        self.assertGreaterEqual(len(addresses), 7)
-        for address in addresses[:7]:
-            page.goto(f"{self.server.address}{str(address).rpartition('/')[0]}/review")
-            page.get_by_label("Field card").get_by_text("Take care").wait_for()
-            pages = re.findall(rb"/Type\s*/Page\b", page.pdf(format="A4"))
-            self.assertEqual(len(pages), 1, address)
-
     def test_the_list_by_keys_and_a_plan_file_that_comes_in(self) -> None:
         page = self.page()
         page.get_by_role("link", name="Harbour refloat").first.focus()

@@ -10,6 +10,7 @@ from typing import Any
 from playwright.sync_api import Page, expect
 
 from tests.browser.pages import CHAPTERS, BrowserCase, figure, leaf, type_over
+from tests.browser.printed import printed
 
 
 class TheWay(BrowserCase):
@@ -107,8 +108,8 @@ class TheWay(BrowserCase):
         with page.expect_download() as plan:
             page.get_by_role("button", name="Plan, JSON").click()
         self.assertEqual(json.loads(Path(plan.value.path()).read_text())["shoot"]["name"], "Rowan in the wind")
-        printed = page.pdf(format="A4")
-        self.assertEqual(len(re.findall(rb"/Type\s*/Page\b", printed)), 1, "the field card fits one page")
+        (card,) = printed(page)
+        self.assertIn("508 frames, one every", card.text.replace(" ,", ","), "the field card fits one sheet")
 
     def _run_and_log(self, page: Page) -> None:
         page.keyboard.press("5")

@@ -42,7 +42,7 @@
 </p>
 {#if wrong}<p role="alert">{wrong}</p>{/if}
 {#if list}
-  <div class="list">
+  <div class="list print-alone">
     <h4>{sheet.plan.shoot.name}: marks to set</h4>
     <table>
       <thead
@@ -103,22 +103,5 @@
   td {
     text-align: right;
     border-top: 1px solid var(--hair);
-  }
-  @media print {
-    :global(body *) {
-      visibility: hidden;
-    }
-    .list,
-    .list :global(*) {
-      visibility: visible;
-    }
-    .list {
-      position: absolute;
-      left: 0;
-      top: 0;
-      width: 100%;
-      max-height: none;
-      overflow: visible;
-    }
   }
 </style>

@@ -246,7 +246,10 @@
       min-height: 0;
     }
     .sheets section {
-      margin-top: 6px;
+      margin: 3px 0 7px;
+    }
+    .line {
+      margin: 4px 0 6px;
     }
     dl div,
     .ticks p {
