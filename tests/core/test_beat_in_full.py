@@ -98,6 +98,7 @@ class Schools(TestCase):
             [(school.school, school.here) for school in told.schools],
             [("shoot-move-shoot", True), ("continuous", False)],
         )
+        assert flow.smear_px is not None
         self.assertEqual((stop.smear_px, flow.smear_px > 0), (0, True))
         shortest = [told.figures[f"school.{school.school}.shortest"].value for school in told.schools]
         self.assertGreater(shortest[0], shortest[1])

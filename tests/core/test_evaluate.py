@@ -52,13 +52,13 @@ class Contract(TestCase):
 # What the moves of the demo do: the picture's shift a frame and the drift of what is followed, in shares of the width;
 # by how many pixels near passes far; and the first frames (0-based) in which the first mark is seen.
 MOVES: dict[str, tuple[float, float | None, float | None, tuple[int, int] | None]] = {
-    "harbour-refloat": (0.00032, 0.00243, 1836.80, (0, 719)),
-    "lamps-along-the-quay": (0.00044, 0.00665, 1366.72, (0, 479)),
+    "harbour-refloat": (0.00041, 0.00243, 1836.80, (0, 719)),
+    "lamps-along-the-quay": (0.00058, 0.00665, 1366.72, (0, 479)),
     "fern-frond-uncurling": (0.00196, None, 2406.37, None),
     "mill-weir-footbridge": (0.0, None, None, (0, 2249)),
     "lattice-lantern": (0.0, None, None, (0, 349)),
-    "market-morning": (0.00255, None, None, (278, 771)),
-    "moonlight-over-the-salt-barn": (0.00355, None, 1350.63, (0, 459)),
+    "market-morning": (0.00259, None, None, (278, 771)),
+    "moonlight-over-the-salt-barn": (0.00354, None, 1350.63, (0, 459)),
 }
 
 
@@ -68,7 +68,8 @@ class Demo(TestCase):
             with self.subTest(name):
                 told = evaluate(read_plan((DEMO / f"{name}.json").read_bytes()))
                 assert told.view is not None
-                self.assertAlmostEqual(told.figures["view.shift_share"].value, share, 5)
+                shift = told.figures.get("view.shift_share")
+                self.assertAlmostEqual(shift.value if shift else 0.0, share, 5)
                 for key, value, digits in (("track.error", error, 5), ("view.parallax", parallax, 2)):
                     found = told.figures.get(key)
                     self.assertEqual(round(found.value, digits) if found else None, value)

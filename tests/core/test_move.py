@@ -25,11 +25,9 @@ from bridle.core.plan.rig import Axis, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.reckon import travel
 from bridle.core.reckon.crops import rectangles
-from bridle.core.reckon.passing import shift
 from bridle.core.reckon.path import at as stands_at
 from bridle.core.reckon.path import reach
 from bridle.core.reckon.picture import kept
-from bridle.core.reckon.poses import poses
 from bridle.core.snag import fill
 from bridle.core.subjects.light import sky
 from bridle.core.subjects.motion import easing, tracking
@@ -240,9 +238,9 @@ class Seeing(TestCase):
         ):
             moved = {**stands, field: stands[field] + small}
             seen = projecting.see(Poses(**{k: np.array([n]) for k, n in moved.items()}), *point)
-            flow = projecting.flow(at, {name: np.array([small])}, np.array([u]), np.array([v]), 2000.0)
-            self.assertAlmostEqual((seen.across()[0] - u) / small, flow.across[name][0] / small, 5)
-            self.assertAlmostEqual((seen.above()[0] - v) / small, flow.up[name][0] / small, 5)
+            across, up = projecting.motions(at, {name: np.array([small])}, 2000.0)[name].at(u, v)
+            self.assertAlmostEqual((seen.across()[0] - u) / small, float(across[0]) / small, 5)
+            self.assertAlmostEqual((seen.above()[0] - v) / small, float(up[0]) / small, 5)
 
     @settings(max_examples=60, deadline=None)
     @given(
@@ -295,13 +293,13 @@ class Seeing(TestCase):
 
     def test_the_shift_of_a_frame_is_that_of_pan_and_slide(self) -> None:
         pan = plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=41.9))), camera={"focal_mm": 24})
-        told = shift(pan, poses(pan, places(pan), 420))
-        self.assertAlmostEqual(told.most, 0.1 * 69.81 * 1.5625, 2)
+        told = shooting(pan).shift
+        self.assertAlmostEqual(told.at(0, "left edge").px, 0.1 * 69.81 * 1.5625, 2)
+        self.assertAlmostEqual(told.most, 0.1 * 69.81 * math.hypot(1.5625, 0.75 * 0.5), 2)
         slide = plan_of(
             THREE, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=838)), marks=(Mark(name="a", y_mm=2000),))
         )
-        told = shift(slide, poses(slide, places(slide), 420))
-        self.assertAlmostEqual(told.most, 2 * 35 * 6000 / 36 / 2000, 6)
+        self.assertAlmostEqual(shooting(slide).shift.most, 2 * 35 * 6000 / 36 / 2000, 6)
 
     def test_when_a_door_is_in_the_picture(self) -> None:
         """Half of a view of 54.43 degrees: a pan from -60 to 60 sees what lies straight ahead from -27.2 to 27.2."""

@@ -15,6 +15,7 @@ from bridle.core.plan.rig import Rig, Standing
 from bridle.core.plan.rounds import Stations, StereoPair
 from bridle.core.reckon.loads import carriages, hold, lean_mm, over_mm, reach_mm, slide_ends, span_mm
 from bridle.core.reckon.stack import stack
+from tests.provoked import fixes_work
 from tests.strategies import copies, fitted, plan_of
 
 HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
@@ -147,3 +148,17 @@ class Ends(TestCase):
         level = plan.model_copy(update={"rig": plan.rig.model_copy(update={"standing": Standing()})})
         aside = lean_mm(plan, put.centre(carriage).y_mm)
         self.assertAlmostEqual(over_mm(plan, put, carriage), over_mm(level, put, carriage) + aside)
+
+
+class Tipping(TestCase):
+    def test_a_shorter_way_is_offered_only_where_it_helps(self) -> None:
+        """A dolly on a light tripod stands beside it wherever it goes: what rides weighs nothing, so nothing moves it."""
+        cards = ("light-tripod", "ball-head", "switch-dolly")
+        move = Move(keyframes=(Keyframe(), Keyframe(slide_mm=-1)))
+        plan = plan_of(HELD, move=move, rig=Rig(standing=Standing(rail_at=0.2)))
+        made = fitted(plan, copies(*cards, light_tripod={"feet_radius_mm": 200}))
+        found = [snag for snag in evaluate(made).snags if snag.code == "rig-tips"]
+        self.assertTrue(found)
+        for snag in found:
+            fixes_work(self, made, snag)
+            self.assertNotIn("Stop the travel at {stop}", [fix.label for fix in snag.fixes])

@@ -110,14 +110,16 @@ class Clocks(TestCase):
 
 class Shares(TestCase):
     def test_the_shift_is_a_share_of_the_width(self) -> None:
-        """A pan of 42 degrees over 420 steps, seen at the centre: a tenth of a degree, in widths of the picture."""
+        """A pan of 42 degrees over 420 steps, seen in a corner: a tenth of a degree, in widths of the picture."""
         told = evaluate(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=41.9)))))
-        shift, share, across = (told.figures[f"view.{name}"].value for name in ("shift", "shift_share", "across"))
+        shift, share, *sides = (
+            told.figures[f"view.{name}"].value for name in ("shift", "shift_share", "across", "upright")
+        )
         assert told.view is not None
         self.assertAlmostEqual(share, shift / told.view.delivered_px[0], 12)
-        # At the edge of a picture a pan passes by more than in its middle: 1 + tan² of half the field of view.
-        half = np.tan(np.radians(across / 2))
-        self.assertAlmostEqual(share, np.radians(0.1) * (1 + half**2) / (2 * half), 6)
+        # There a pan passes by more than in the middle: 1 + tan² of half the view across, and both tangents up.
+        half, high = np.tan(np.radians(np.array(sides) / 2))
+        self.assertAlmostEqual(share, np.radians(0.1) * np.hypot(1 + half**2, half * high) / (2 * half), 6)
 
 
 class Standing(TestCase):

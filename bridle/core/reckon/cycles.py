@@ -9,6 +9,7 @@ from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.exposed import Exposures, exposures
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import travel_times
 from bridle.core.subjects.numbers.arrays import Floats
@@ -80,7 +81,7 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
     exposed.
     """
     travels = travel_times(plan, steps, times.frames)
-    moving, exposing = travels * (not beat.continuous), exposures(beat, plan.camera)
+    moving, exposing = travels * (not beat.continuous), exposures(beat, longest_lens(plan))
     left = room_left_s(beat, exposing, times.rooms_s, moving)
     # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
     longer = (exposed_s - exposed_s.min()) * (len(moving) * exposing.total_s / float(beat.exposure_s))

@@ -6,7 +6,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe
 from bridle.core.plan.rig import AxisName
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
-from bridle.core.reckon.picture import kept
+from bridle.core.reckon.picture import focal_ends, kept
 from bridle.core.subjects.optics import lens, panorama
 
 
@@ -47,8 +47,8 @@ def key_name(plan: Plan, number: int) -> str:
 
 
 def view_deg(plan: Plan) -> float:
-    """The field of view across the kept picture."""
-    return lens.field_of_view_deg(kept(plan).width_mm, plan.camera.focal_mm)
+    """The field of view across the kept picture, with the lens at its longest: there a row takes the most pictures."""
+    return lens.field_of_view_deg(kept(plan).width_mm, focal_ends(plan)[1])
 
 
 def offsets(plan: Plan) -> dict[AxisName, tuple[float, ...]]:

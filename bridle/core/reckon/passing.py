@@ -1,58 +1,143 @@
 """How fast the picture passes from frame to frame."""
 
+import math
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.picture import kept
+from bridle.core.reckon.picture import Kept, kept
 from bridle.core.reckon.poses import nearest_mm
+from bridle.core.reckon.sights import Seeing
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.optics import projecting
-from bridle.core.subjects.optics.projecting import Flow
+from bridle.core.subjects.optics.projecting import Motion, Poses
+
+# Where the picture is looked at, in halves of its width and height from the centre: turning and zooming shift it most
+# in a corner.
+CENTRE = "centre"
+EDGES = {"left edge": (-1, 0), "right edge": (1, 0), "upper edge": (0, 1), "lower edge": (0, -1)}
+CORNERS = {
+    "upper left corner": (-1, 1), "upper right corner": (1, 1),
+    "lower left corner": (-1, -1), "lower right corner": (1, -1),
+}  # fmt: skip
+PLACES: dict[str, tuple[int, int]] = {CENTRE: (0, 0)} | CORNERS
+# Something crosses the picture on its way through so many points of it.
+CROSSING_POINTS = 33
+
+
+class Place(NamedTuple):
+    """The shift at a frame and a place of the picture, in pixels across and up by each axis."""
+
+    name: str
+    parts: dict[str, tuple[float, float]]
+
+    @property
+    def px(self) -> float:
+        """All axes together."""
+        return math.hypot(sum(part[0] for part in self.parts.values()), sum(part[1] for part in self.parts.values()))
 
 
 @dataclass(frozen=True)
 class Shift:
-    """Pixels from each frame to the next, at the worst of centre and both edges; which frame is worst, and where."""
+    """Pixels from each frame to the next, shape (frames - 1,): at the worst of centre and corners, and at the centre.
+
+    `known` is false where the carriage goes along something and nobody has said how near it is: then only turning and
+    zooming are in the numbers.
+    """
 
     px: Floats
-    worst: int
-    at: str
-    parts: dict[str, tuple[float, float]]
+    centre: Floats
+    known: bool
+    frame: Kept
+    before: Poses
+    motions: dict[str, Motion]
+
+    @cached_property
+    def worst(self) -> int:
+        """The frame with the largest shift."""
+        return first_peak(self.px) if len(self.px) else 0
 
     @property
     def most(self) -> float:
         """The largest shift in pixels."""
         return float(self.px[self.worst]) if len(self.px) else 0.0
 
+    def place(self, step: int, names: Iterable[str] = PLACES) -> Place:
+        """At which of some places the shift of a step is largest, and by which axes."""
+        return max((self.at(step, name) for name in names), key=lambda place: round(place.px, 9))
 
-def steps_between(at: projecting.Poses) -> dict[str, Floats]:
+    def at(self, step: int, name: str) -> Place:
+        """The shift of a step at a place of the picture, by each axis."""
+        if not len(self.px):
+            return Place(name, {})
+        focal = float(self.before.focal[step])
+        right, up = (PLACES | EDGES)[name]
+        u, v = right * self.frame.width_mm / 2 / focal, up * self.frame.height_mm / 2 / focal
+        scale = focal * self.frame.width_px / self.frame.width_mm
+        made = {axis: _one(motion, step).at(u, v) for axis, motion in self.motions.items()}
+        return Place(name, {axis: (float(x) * scale, float(y) * scale) for axis, (x, y) in made.items()})
+
+    def crossing_frames(self, step: int) -> float | None:
+        """In how many frames something crosses the picture at its pace there; None where nothing goes right across."""
+        focal = float(self.before.focal[step])
+        edge = self.frame.width_mm / 2 / focal
+        across, _ = projecting.together(_one(motion, step) for motion in self.motions.values()).at(
+            np.linspace(-edge, edge, CROSSING_POINTS), 0.0
+        )
+        across = np.broadcast_to(across, CROSSING_POINTS)
+        slowest, quickest = np.abs(across).min(), np.abs(across).max()
+        if slowest <= 0.05 * quickest or across.min() < 0 < across.max():
+            return None
+        return float(np.trapezoid(1 / np.abs(across), dx=2 * edge / (CROSSING_POINTS - 1)))
+
+
+def _one(motion: Motion, step: int) -> Motion:
+    """A motion at one step."""
+
+    def pick(values: float | Floats) -> float:
+        array = np.atleast_1d(values)
+        return float(array[step if len(array) > 1 else 0])
+
+    (a, b, c), (d, e, f) = motion.turn, motion.goes
+    return Motion((pick(a), pick(b), pick(c)), (pick(d), pick(e), pick(f)), pick(motion.grows))
+
+
+def steps_between(at: Poses) -> dict[str, Floats]:
     """The signed steps of the camera from each frame to the next, by axis; what does not move is left out."""
     ways = {"slide": at.x, "rise": at.z, "pan": at.pan, "tilt": at.tilt, "roll": at.roll, "zoom": at.focal}
     steps = {name: np.diff(values) for name, values in ways.items()}
     return {name: step for name, step in steps.items() if len(step) and np.any(np.abs(step) > 1e-12)}
 
 
-def shift(plan: Plan, at: projecting.Poses) -> Shift:
+def depth_mm(plan: Plan, seen: Sequence[Seeing]) -> Floats | None:
+    """How far ahead the nearest mark in the picture lies at each frame; with none in it, as far as one is off the rail.
+
+    None where no mark has a place.
+    """
+    away = nearest_mm(plan)
+    if away is None:
+        return None
+    ahead = np.min([np.where(each.inside, each.ahead, np.inf) for each in seen], axis=0)
+    return np.where(np.isfinite(ahead), ahead, away)
+
+
+def shift(plan: Plan, at: Poses, seen: Sequence[Seeing]) -> Shift:
     """The shift from frame to frame, linear axes seen at the nearest mark."""
-    frames, frame = len(at), kept(plan)
-    steps, per_mm = steps_between(at), frame.width_px / frame.width_mm
-    before = projecting.Poses(*(getattr(at, name)[:-1] for name in ("x", "z", "pan", "tilt", "roll", "focal")))
-    half = frame.width_mm / 2 / before.lens
-    spots = {"centre": 0 * half, "left edge": -half, "right edge": half}
-    flows = {name: projecting.flow(before, steps, u, 0 * u, nearest_mm(plan)) for name, u in spots.items()}
-    px = {name: each.total(before.lens) * per_mm * np.ones(frames - 1) for name, each in flows.items()}
-    if frames < 2:
-        return Shift(np.zeros(0), 0, "centre", {})
-    spot = list(px)[first_peak(np.array([values.max() for values in px.values()]))]
-    worst = first_peak(px[spot])
-    parts = _parts(flows[spot], worst, float(before.focal[worst]) * per_mm)
-    return Shift(np.max(list(px.values()), axis=0), worst, spot, parts)
-
-
-def _parts(flow: Flow, frame: int, scale: float) -> dict[str, tuple[float, float]]:
-    return {
-        name: (float(flow.across[name][frame]) * scale, float(flow.up[name][frame]) * scale) for name in flow.across
+    frame, steps = kept(plan), steps_between(at)
+    before = Poses(*(getattr(at, name)[:-1] for name in ("x", "z", "pan", "tilt", "roll", "focal")))
+    goes = "slide" in steps or "rise" in steps
+    away = depth_mm(plan, seen) if goes else None
+    motions = projecting.motions(before, steps, None if away is None else away[:-1])
+    total, scale = projecting.together(motions.values()), before.lens * (frame.width_px / frame.width_mm)
+    half_u, half_v = frame.width_mm / 2 / before.lens, frame.height_mm / 2 / before.lens
+    nought = np.zeros(max(0, len(at) - 1))
+    px = {
+        name: np.hypot(*total.at(right * half_u, up * half_v)) * scale + nought for name, (right, up) in PLACES.items()
     }
+    worst = np.max(list(px.values()), axis=0) if len(nought) else nought
+    return Shift(worst, px[CENTRE], not goes or away is not None, frame, before, motions)

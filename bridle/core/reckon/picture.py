@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
+from bridle.core.plan.camera import Camera
 from bridle.core.plan.document import Plan
 from bridle.core.plan.picture import Shape
 from bridle.core.subjects.optics import cropping, lens
@@ -69,7 +70,21 @@ def _kept(
     )
 
 
+def focal_ends(plan: Plan) -> tuple[float, float]:
+    """The shortest and the longest focal length of the move: a zoom goes from keyframe to keyframe and not beyond."""
+    if plan.rig.axis("zoom") is None:
+        return plan.camera.focal_mm, plan.camera.focal_mm
+    at = [plan.camera.focal_mm if key.zoom_mm is None else key.zoom_mm for key in plan.move.keyframes]
+    return min(at), max(at)
+
+
+def longest_lens(plan: Plan) -> Camera:
+    """The camera with its lens as long as it gets in the move: where it sees the least, and is sharp over the least."""
+    _, longest = focal_ends(plan)
+    return plan.camera if longest == plan.camera.focal_mm else plan.camera.model_copy(update={"focal_mm": longest})
+
+
 def scale(plan: Plan) -> float:
-    """Delivered pixels per degree at the centre of the picture."""
+    """Delivered pixels per degree at the centre of the picture, with the lens at its longest."""
     frame = kept(plan)
-    return lens.px_per_deg(plan.camera.focal_mm, frame.width_mm, frame.width_px)
+    return lens.px_per_deg(focal_ends(plan)[1], frame.width_mm, frame.width_px)

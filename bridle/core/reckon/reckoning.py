@@ -16,7 +16,7 @@ from bridle.core.reckon.frames.found import Found
 from bridle.core.reckon.orders import Orders, orders
 from bridle.core.reckon.passing import Shift
 from bridle.core.reckon.schedule import Schedule, schedule
-from bridle.core.reckon.sights import Sight
+from bridle.core.reckon.sights import Seeing, Sight
 from bridle.core.reckon.sky import Sun
 from bridle.core.reckon.stack import Stack
 from bridle.core.reckon.timeline import Timeline
@@ -26,7 +26,7 @@ from bridle.core.subjects.optics.projecting import Poses
 from bridle.core.subjects.time.sentence import Solution
 
 # What does not change where only the beat is another one.
-_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "shift", "sun", "exposed_s")
+_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "seeing", "shift", "sun", "exposed_s")
 
 
 @dataclass(frozen=True)
@@ -75,7 +75,12 @@ class Shooting:
     @cached_property
     def shift(self) -> Shift:
         """How far the picture passes from each frame to the next."""
-        return passing.shift(self.plan, self.poses)
+        return passing.shift(self.plan, self.poses, self.seeing)
+
+    @cached_property
+    def seeing(self) -> tuple[Seeing, ...]:
+        """How each mark is seen, from every place of a round."""
+        return sights.seeing(self.plan, self.poses)
 
     @cached_property
     def tracked(self) -> Tracked | None:
@@ -90,7 +95,7 @@ class Shooting:
     @cached_property
     def sights(self) -> tuple[Sight, ...]:
         """When each mark is in the picture."""
-        return sights.sights(self.plan, self.poses, self.timeline)
+        return sights.sights(self.plan, self.seeing, self.timeline)
 
     @cached_property
     def crops(self) -> Floats:

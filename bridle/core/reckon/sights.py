@@ -1,15 +1,19 @@
 """When each mark is in the picture."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.marks import Mark
-from bridle.core.plan.rounds import Stations
+from bridle.core.plan.rounds import Station, Stations
+from bridle.core.reckon.framings import offsets, visits_a_cycle
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import see_mark
 from bridle.core.reckon.timeline import Timeline
+from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics.projecting import Poses, Seen
 
 MOST_RUNS = 24
@@ -45,14 +49,65 @@ def in_picture(plan: Plan, at: Poses, seen: Seen, margin: float = 0.0) -> np.nda
     return inside & seen.in_front
 
 
-def sights(plan: Plan, at: Poses, times: Timeline) -> tuple[Sight, ...]:
-    """Every mark's time in the picture; of stations each counts, so there the marks are left out."""
-    if isinstance(plan.move.visits, Stations):
-        return ()
-    return tuple(_sight(plan, number, mark, at, times) for number, mark in enumerate(plan.move.marks))
+@dataclass(frozen=True)
+class Seeing:
+    """A mark as it is seen: whether it lies in the picture at each frame, and how far ahead of the lens, in mm.
+
+    Of a round with several places it lies in the picture where any of its pictures has it.
+    """
+
+    inside: NDArray[np.bool_]
+    ahead: Floats
 
 
-def _sight(plan: Plan, number: int, mark: Mark, at: Poses, times: Timeline) -> Sight:
-    runs = runs_of(in_picture(plan, at, see_mark(plan, at, mark)))
+def seeing(plan: Plan, at: Poses) -> tuple[Seeing, ...]:
+    """How each mark is seen."""
+    places = visited(plan, at)
+    return tuple(_seeing(plan, mark, places) for mark in plan.move.marks)
+
+
+def _seeing(plan: Plan, mark: Mark, places: list[Poses]) -> Seeing:
+    """From every place of a round; the distance is that of the nearest of those that see it."""
+    inside, ahead = None, None
+    for at in places:
+        seen = see_mark(plan, at, mark)
+        here = in_picture(plan, at, seen)
+        away = np.where(here, seen.ahead, np.inf) if len(places) > 1 else seen.ahead
+        inside = here if inside is None else inside | here
+        ahead = away if ahead is None else np.minimum(ahead, away)
+    assert inside is not None and ahead is not None
+    return Seeing(inside, ahead)
+
+
+def visited(plan: Plan, at: Poses) -> list[Poses]:
+    """The poses of each place of a round; those of the move alone where there is none."""
+    visits = plan.move.visits
+    if isinstance(visits, Stations):
+        return [_standing(at, station) for station in visits.stations]
+    aside = offsets(plan)
+    slope = np.radians(plan.rig.standing.slope_deg)
+    places = []
+    for number in range(visits_a_cycle(plan)):
+        along = aside["slide"][number] if "slide" in aside else 0.0
+        pan = aside["pan"][number] if "pan" in aside else 0.0
+        moved = along or pan
+        x, z = at.x + along * np.cos(slope), at.z + along * np.sin(slope)
+        places.append(Poses(x, z, at.pan + pan, at.tilt, at.roll, at.focal) if moved else at)
+    return places
+
+
+def _standing(at: Poses, station: Station) -> Poses:
+    each = np.ones_like(at.x)
+    return Poses(station.slide_mm * each, at.z, station.pan_deg * each, station.tilt_deg * each, at.roll, at.focal)
+
+
+def sights(plan: Plan, seen: Sequence[Seeing], times: Timeline) -> tuple[Sight, ...]:
+    """Every mark's time in the picture."""
+    marks = enumerate(plan.move.marks)
+    return tuple(_sight(number, mark, each, times) for (number, mark), each in zip(marks, seen, strict=True))
+
+
+def _sight(number: int, mark: Mark, seen: Seeing, times: Timeline) -> Sight:
+    runs = runs_of(seen.inside)
     clocks = tuple((times.unix_s(first), times.unix_s(last)) for first, last in runs)
     return Sight(number, mark.name, mark.cue or mark.form == "person", runs, clocks)

@@ -3112,7 +3112,7 @@ export interface components {
          * SchoolState
          * @description Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
          *
-         *     `smear_px` is 0 where nothing moves while the shutter is open.
+         *     `smear_px` is 0 where nothing moves while the shutter is open, and empty where the distance is not known.
          */
         SchoolState: {
             /**
@@ -3125,7 +3125,7 @@ export interface components {
             /** Suits */
             suits: string;
             /** Smear Px */
-            smear_px: number;
+            smear_px: number | null;
             /** Risk */
             risk: string;
         };

@@ -6,6 +6,7 @@ from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
 from bridle.core.chapters.beat.state import BeatDrawn, BeatState
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Reckoning
 
 # What is not asked again while something is dragged.
@@ -19,7 +20,7 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     if shooting is None:
         return Answer(BeatState(), [], [])
     cycle = shooting.cycle
-    made, found = figures(cycle, known.plan.camera), overruns.snags(shooting)
+    made, found = figures(cycle, longest_lens(known.plan)), overruns.snags(shooting)
     if not aside:
         return Answer(BeatState(beat=_beat(cycle)), made, found)
     both, stored = schools.compared(shooting), storing.stored(shooting)

@@ -12,6 +12,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.path import end_path
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.light import shutter
@@ -99,7 +100,7 @@ def _one_a_cycle(shooting: Shooting) -> list[Fix]:
 
 def too_near(plan: Plan) -> list[Snag]:
     """A focus stack that begins inside the focal length."""
-    stack, focal = plan.beat.stack, plan.camera.focal_mm
+    stack, focal = plan.beat.stack, longest_lens(plan).focal_mm
     if stack is None or stack.near_mm > focal:
         return []
     near = round(focal * 4, 1)

@@ -9,6 +9,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import BeatSchool
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.plan.marks import Mark
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -24,7 +25,16 @@ SMEARS = SnagKind(
     "Below half a pixel nobody sees it, up to two it looks soft, above it is plain to see.",
     short="smear: {smear}",
 )
-KINDS = (SMEARS,)
+UNKNOWN = SnagKind(
+    "smear-unknown",
+    "note",
+    "clip",
+    "How far the picture smears while the shutter is open is not known: nothing near is on the drawing.",
+    "The carriage goes on while each frame is exposed. What stands near smears by much, the horizon not at all.",
+)
+KINDS = (SMEARS, UNKNOWN)
+# As many marks as a plan holds; and how far off one is put that nobody has measured.
+MOST_MARKS, SUPPOSED_MM = 40, 3000.0
 INVISIBLE_PX, VISIBLE_PX = 0.5, 2.0
 
 ON_SITE = Formula("frames * shortest", "as many frames at the shortest interval that fits")
@@ -49,19 +59,18 @@ class Compared:
 def compared(shooting: Shooting) -> Compared:
     """Each school as it would come out."""
     plan = shooting.plan
-    smears = smear(shooting)
-    worst = smears[-1].value
-    states, made = [], [*smears]
+    smeared = smear(shooting)
+    states, made = [], [*smeared.figures]
     for name in SCHOOLS:
         beat = plan.beat.model_copy(update={"school": name})
         cycle = shooting.cycle if name == plan.beat.school else shooting.tried(beat=beat).cycle
         prefix = f"school.{name}"
         shortest = next(found for found in against(cycle, prefix) if found.key == f"{prefix}.shortest")
         made += [needed(cycle, prefix), shortest, _on_site(cycle, shooting.solution, prefix)]
-        px = worst if name == "continuous" else 0.0
+        px = smeared.px if name == "continuous" else 0.0
         here, risk = name == plan.beat.school, _risk(name, px, cycle)
         states.append(SchoolState(school=name, here=here, suits=SUITS[name], smear_px=px, risk=risk))
-    return Compared(tuple(states), made, _visible(plan, worst))
+    return Compared(tuple(states), made, [*_visible(plan, smeared.px), *_unknown(plan, smeared.px)])
 
 
 def _on_site(one: Cycle, solution: Solution, prefix: str) -> Figure:
@@ -72,18 +81,36 @@ def _on_site(one: Cycle, solution: Solution, prefix: str) -> Figure:
     return figure(f"{prefix}.on_site", "on site at the least", solution.frames * one.shortest_s, "s", ON_SITE, *terms)
 
 
-def _risk(school: str, px: float, one: Cycle) -> str:
+def _risk(school: str, px: float | None, one: Cycle) -> str:
     if school == "shoot-move-shoot":
         if not one.move_s:
             return "none: nothing moves"
         return "a rig that still shakes" if one.settle_s < 0.3 else "none, once the rig has settled"
+    if px is None:
+        return "not known until something near is on the drawing"
     if px < INVISIBLE_PX:
         return "invisible"
     return "soft" if px <= VISIBLE_PX else "plain to see"
 
 
-def _visible(plan: Plan, smear: float) -> list[Snag]:
-    if not plan.beat.continuous or smear <= VISIBLE_PX:
+def _unknown(plan: Plan, smear: float | None) -> list[Snag]:
+    """A carriage that goes on past something, and nobody has said how near it is."""
+    if not plan.beat.continuous or smear is not None or len(plan.move.marks) >= MOST_MARKS:
+        return []
+    middle = sum(key.slide_mm for key in plan.move.keyframes) / len(plan.move.keyframes)
+    mark = Mark(name="the nearest thing", form="post", x_mm=round(middle), y_mm=SUPPOSED_MM)
+    marks = [each.model_dump(mode="json") for each in (*plan.move.marks, mark)]
+    fix = Fix(
+        label="Put a mark {away} off the rail",
+        consequence="A guess: put it where the nearest thing of the picture really is, and the smear is told for it.",
+        slots={"away": slot(SUPPOSED_MM, "mm")},
+        edits=(Edit(path="move.marks", value=marks),),
+    )
+    return [UNKNOWN.at("move.marks", {}, [fix])]
+
+
+def _visible(plan: Plan, smear: float | None) -> list[Snag]:
+    if not plan.beat.continuous or smear is None or smear <= VISIBLE_PX:
         return []
     stop = Fix(
         label="Shoot, move, shoot",

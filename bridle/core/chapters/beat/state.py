@@ -38,13 +38,13 @@ class BeatDrawn:
 class SchoolState:
     """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
 
-    `smear_px` is 0 where nothing moves while the shutter is open.
+    `smear_px` is 0 where nothing moves while the shutter is open, and empty where the distance is not known.
     """
 
     school: BeatSchool
     here: bool
     suits: str
-    smear_px: float
+    smear_px: float | None
     risk: str
 
 

@@ -10,6 +10,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.exposed import exposures
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
@@ -64,7 +65,7 @@ def stored(shooting: Shooting) -> Stored:
 
 def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list[Snag]]:
     plan, times = shooting.plan, shooting.timeline
-    beat, count = plan.beat, exposures(plan.beat, plan.camera).pictures
+    beat, count = plan.beat, exposures(plan.beat, longest_lens(plan)).pictures
     slots, write = times.rooms_s, float(beat.write_s)
     pictures = term("count", "pictures a frame", count, "")
     one = term("write", "write to card", beat.write_s, "s")

@@ -19,7 +19,7 @@ from bridle.core.chapters.move.state import MoveState
 from bridle.core.figure import Figure, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rounds import Stations
-from bridle.core.reckon.picture import kept
+from bridle.core.reckon.picture import focal_ends, kept
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.snag import Snag
 from bridle.core.subjects.optics import lens
@@ -62,18 +62,24 @@ def _seen(shooting: Shooting, aside: bool) -> Iterator[Figure | Snag]:
     if aside:
         yield from sun.findings(shooting)
         yield from rig_in_view.findings(shooting)
+    if aside:
+        yield from in_view.findings(shooting)
     if isinstance(shooting.plan.move.visits, Stations):
         return
     yield from tracking.findings(shooting)
     yield from passing.findings(shooting)
-    if aside:
-        yield from in_view.findings(shooting)
 
 
 def _fields_of_view(plan: Plan) -> Iterator[Figure]:
-    frame, focal_mm = kept(plan), plan.camera.focal_mm
-    focal = term("focal", "focal length", focal_mm, "focal")
-    for side, mm in (("across", frame.width_mm), ("upright", frame.height_mm)):
-        sensor = term("sensor", f"sensor that is kept, {side}", mm, "focal")
-        view = lens.field_of_view_deg(mm, focal_mm)
-        yield figure(f"view.{side}", f"field of view, {side}", view, "deg", lens.FIELD_OF_VIEW, sensor, focal)
+    """Across and upright; where the lens zooms, at its shortest and at its longest."""
+    frame, (shortest, longest) = kept(plan), focal_ends(plan)
+    ends = [("", shortest, " at its widest"), (".narrowest", longest, " at its narrowest")]
+    if shortest == longest:
+        ends = [("", longest, "")]
+    for key, focal_mm, said in ends:
+        focal = term("focal", f"focal length{said}", focal_mm, "focal")
+        for side, mm in (("across", frame.width_mm), ("upright", frame.height_mm)):
+            sensor = term("sensor", f"sensor that is kept, {side}", mm, "focal")
+            view = lens.field_of_view_deg(mm, focal_mm)
+            label = f"field of view, {side}{said}"
+            yield figure(f"view.{side}{key}", label, view, "deg", lens.FIELD_OF_VIEW, sensor, focal)

@@ -6,11 +6,12 @@ from bridle.core.asks.aiming import aimed_edits
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Mark
+from bridle.core.plan.rounds import Stations
 from bridle.core.reckon.path import end_path
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import see_mark
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.reckon.sights import Sight, in_picture
+from bridle.core.reckon.sights import Sight, visited
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics.projecting import Poses
 
@@ -35,22 +36,15 @@ JUST = 0.3
 
 def findings(shooting: Shooting) -> Iterator[Snag]:
     """Cues that nobody sees, and ends that just miss."""
-    plan, at = shooting.plan, shooting.poses
+    plan = shooting.plan
     for sight in shooting.sights:
         mark = plan.move.marks[sight.index]
         if not sight.cue and mark.form != "bearing":
             continue
         if sight.cue and not sight.runs:
             yield _never(shooting, sight, mark)
-        elif _just_missed(plan, at, mark):
+        elif not isinstance(plan.move.visits, Stations):
             yield from _beside(shooting, sight, mark)
-
-
-def _just_missed(plan: Plan, at: Poses, mark: Mark) -> bool:
-    last = at.at(len(at) - 1)
-    seen = see_mark(plan, last, mark)
-    near, inside = in_picture(plan, last, seen, JUST)[0], in_picture(plan, last, seen)[0]
-    return bool(near and not inside)
 
 
 def _never(shooting: Shooting, sight: Sight, mark: Mark) -> Snag:
@@ -69,29 +63,37 @@ def _never(shooting: Shooting, sight: Sight, mark: Mark) -> Snag:
 
 
 def _beside(shooting: Shooting, sight: Sight, mark: Mark) -> Iterator[Snag]:
-    plan, at = shooting.plan, shooting.poses
-    last = at.at(len(at) - 1)
-    seen, frame = see_mark(plan, last, mark), kept(plan)
-    across = abs(float(seen.across()[0])) * float(last.focal[0]) / frame.width_mm - 0.5
-    above = (abs(float(seen.above()[0])) * float(last.focal[0]) - frame.height_mm / 2) / frame.width_mm
-    fixes = _end_on(shooting, sight.index)
+    """The last pictures have it just outside all of them."""
+    last = shooting.poses.at(shooting.frames - 1)
+    out = min(_outside(shooting.plan, at, mark) for at in visited(shooting.plan, last))
+    fixes = _end_on(shooting, sight.index) if 0 < out <= JUST else []
     if fixes:
-        slots = {"mark": slot(sight.name), "out": slot(max(across, above), "share")}
-        yield BESIDE.at(end_path(plan, plan.rig.axes[-1]), slots, fixes)
+        slots = {"mark": slot(sight.name), "out": slot(out, "share")}
+        yield BESIDE.at(end_path(shooting.plan, shooting.plan.rig.axes[-1]), slots, fixes)
+
+
+def _outside(plan: Plan, at: Poses, mark: Mark) -> float:
+    """How far outside the picture a mark lies, in shares of the width; below 0 within it, infinite behind the lens."""
+    seen, frame, focal = see_mark(plan, at, mark), kept(plan), float(at.focal[0])
+    if not seen.in_front[0]:
+        return float("inf")
+    across = abs(float(seen.across()[0])) * focal / frame.width_mm - 0.5
+    above = (abs(float(seen.above()[0])) * focal - frame.height_mm / 2) / frame.width_mm
+    return max(across, above)
 
 
 def _end_on(shooting: Shooting, index: int) -> list[Fix]:
     """The last keyframe aimed at a mark, where the head reaches that far."""
     plan = shooting.plan
     led = plan.move.follow is not None and plan.move.follow.every_frame
-    if led or plan.rig.axis("pan") is None or plan.move.legs % 2 == 0:
+    if led or isinstance(plan.move.visits, Stations) or plan.rig.axis("pan") is None or plan.move.legs % 2 == 0:
         return []
     edits = aimed_edits(plan, index, (len(plan.move.keyframes) - 1,))
     keys = list(plan.move.keyframes)
     for edit in edits:
         keys[-1] = keys[-1].model_copy(update={edit.path.rpartition(".")[2]: edit.value})
     tried = shooting.tried(move=plan.move.model_copy(update={"keyframes": tuple(keys)}))
-    if not in_picture(tried.plan, tried.poses, see_mark(tried.plan, tried.poses, plan.move.marks[index]))[-1]:
+    if not tried.seeing[index].inside[-1]:
         return []
     slots = {"mark": slot(plan.move.marks[index].name)}
     consequence = "The last keyframe points at it; the move there becomes another one."

@@ -13,12 +13,12 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Mark
-from bridle.core.reckon.passing import Shift
+from bridle.core.reckon.passing import CENTRE, Place, Shift
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import placed
 from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
-from bridle.core.subjects.time.sentence import Solution
+from bridle.core.subjects.optics import shifts
 
 QUICK_SHARE, STROBES_SHARE, SEEN_SHARE = 0.006, 0.012, 0.01
 QUICK = SnagKind(
@@ -67,36 +67,38 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     total = float(shift.px.sum())
     if shift.most > QUICK_SHARE * width:
         yield _too_fast(shooting)
-    elif 0.01 < total < SEEN_SHARE * width:
+    elif shift.known and 0.01 < total < SEEN_SHARE * width:
         yield _tiny(plan, total, width)
 
 
 def _figures(shift: Shift, width: int) -> Iterator[Figure]:
-    names = list(shift.parts)
-    across, up = " + ".join(f"{name}_x" for name in names) or "nothing", " + ".join(f"{name}_y" for name in names)
-    rule = Formula(
-        f"sqrt(({across})**2 + ({up or 'nothing'})**2)",
-        "optical flow: what each axis shifts across and up, added up; linear axes at the nearest mark",
-    )
-    terms = [
-        term(f"{name}_{way}", f"by the {name}, {said}", value, "px")
-        for name in names
-        for way, said, value in (("x", "across", shift.parts[name][0]), ("y", "up", shift.parts[name][1]))
-    ]
-    if not names:
-        terms = [term("nothing", "no axis moves", 0.0, "px")]
-    worst = math.hypot(sum(part[0] for part in shift.parts.values()), sum(part[1] for part in shift.parts.values()))
-    label = f"shift from frame {shift.worst + 1} to the next, {shift.at}"
-    yield figure("view.shift", label, worst, "px", rule, *terms)
-    sides = (term("shift", label, worst, "px"), term("width", "picture, across", width, "px"))
-    yield figure("view.shift_share", "shift a frame", worst / width, "share", SHARE, *sides)
+    """The shift at the worst place of the picture, and at its centre; nothing where nothing moves."""
+    worst, middle = shift.place(shift.worst), shift.at(shift.worst, CENTRE)
+    if not worst.parts:
+        return
+    alone = "" if shift.known else ", by turning alone"
+    yield _shifted("view.shift", shift.worst, worst, alone)
+    if worst.name != middle.name:
+        yield _shifted("view.shift.centre", shift.worst, middle, alone)
+    sides = (term("shift", "shift a frame", worst.px, "px"), term("width", "picture, across", width, "px"))
+    yield figure("view.shift_share", "shift a frame", worst.px / width, "share", SHARE, *sides)
 
 
+def _shifted(key: str, step: int, place: Place, alone: str) -> Figure:
+    rule = Formula(shifts.expression(place.parts), FLOW)
+    label = f"shift from frame {step + 1} to the next, {place.name}{alone}"
+    return figure(key, label, place.px, "px", rule, *shifts.terms(place.parts))
+
+
+FLOW = "optical flow: what each axis shifts across and up, added up; linear axes at the nearest mark"
 SHARE = Formula("shift / width", "in shares of the width")
 
 
-def _crossing(solution: Solution, share: float) -> float:
-    return 1 / share / float(solution.rate)
+def _crossing(shooting: Shooting) -> float:
+    """How long something takes across the picture in the clip, at the pace of the worst step."""
+    shift = shooting.shift
+    frames = shift.crossing_frames(shift.worst) or kept(shooting.plan).width_px / shift.most
+    return frames / float(shooting.solution.rate)
 
 
 def _too_fast(shooting: Shooting) -> Snag:
@@ -107,7 +109,7 @@ def _too_fast(shooting: Shooting) -> Snag:
         "frame": slot(str(shift.worst + 1)),
         "shift": slot(shift.most, "px"),
         "share": slot(share, "share"),
-        "cross": slot(_crossing(solution, share), "s"),
+        "cross": slot(_crossing(shooting), "s"),
         "rate": slot(solution.rate, "rate"),
     }
 
@@ -158,7 +160,7 @@ def _parallax(shooting: Shooting) -> Iterator[Figure | Snag]:
     plan, marks = shooting.plan, placed(shooting.plan)
     if "slide" not in shooting.positions or not marks:
         return
-    frame, focal = kept(plan), plan.camera.focal_mm
+    frame, focal = kept(plan), _focal_on_the_way(shooting)
     travel = float(np.ptp(shooting.poses.x))
     near, far = min(mark.y_mm for mark in marks), max(mark.y_mm for mark in marks)
     beyond = 1 / far if far > near else 0.0
@@ -177,13 +179,21 @@ def _parallax(shooting: Shooting) -> Iterator[Figure | Snag]:
         yield _unseen(shooting, travel, px, 1 / far)
 
 
+def _focal_on_the_way(shooting: Shooting) -> float:
+    """The focal length while the carriage travels: with a zoom the mean of each step's, by how far the step goes."""
+    at = shooting.poses
+    steps = np.abs(np.diff(at.x))
+    whole = float(steps.sum())
+    return float((at.focal[:-1] * steps).sum() / whole) if whole else float(at.focal[0])
+
+
 def _stands_on_rail(tried: Shooting) -> bool:
     return len({key.slide_mm for key in tried.plan.move.keyframes}) == 1
 
 
 def _unseen(shooting: Shooting, travel: float, px: float, beyond: float) -> Snag:
     plan, frame = shooting.plan, kept(shooting.plan)
-    scale = plan.camera.focal_mm * frame.width_px / frame.width_mm * travel
+    scale = _focal_on_the_way(shooting) * frame.width_px / frame.width_mm * travel
     near = math.floor(1 / (1.2 * SEEN_SHARE * frame.width_px / scale + beyond))
     middle = sum(key.slide_mm for key in plan.move.keyframes) / len(plan.move.keyframes)
     fixes = []

@@ -8,6 +8,7 @@ from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.reckon.path import at, shown_unit
+from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.snag import Slot, slot
@@ -107,12 +108,17 @@ def _camera(plan: Plan) -> SettingSheet:
         *_bracket(plan),
         _line("aperture", slot(camera.aperture, "f-number")),
         _line("ISO", slot(camera.iso)),
-        _line("focal length", slot(camera.focal_mm, "focal")),
+        _line("focal length", _focal(plan)),
         _line("focus", slot("manual, stabiliser off")),
         _line("white balance", slot("fixed")),
         _line("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
     )
     return _sheet("Camera", rows)
+
+
+def _focal(plan: Plan) -> Slot:
+    shortest, longest = focal_ends(plan)
+    return slot(longest, "focal") if shortest == longest else slot(f"{shortest:g} to {longest:g} mm, as it zooms")
 
 
 def _bracket(plan: Plan) -> list[SettingLine]:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from bridle.core.chapters.rig.asked import Asked
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
-from bridle.core.reckon.picture import kept, scale
+from bridle.core.reckon.picture import focal_ends, kept, scale
 from bridle.core.reckon.poses import nearest_mm
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.motion import steppers
@@ -43,7 +43,7 @@ def _step_px(asked: Asked) -> float | None:
     near, frame = nearest_mm(plan), kept(plan)
     if asked.axis.name != "slide" or near is None:
         return None
-    return lens.slide_smear_px(1 / steps, 1.0, plan.camera.focal_mm, frame.width_px, frame.width_mm, near)
+    return lens.slide_smear_px(1 / steps, 1.0, focal_ends(plan)[1], frame.width_px, frame.width_mm, near)
 
 
 def step_figures(asked: Asked) -> Iterator[Figure]:
@@ -56,7 +56,7 @@ def step_figures(asked: Asked) -> Iterator[Figure]:
     if axis.name == "slide":
         rule, frame = STEP_PX_SLIDE, kept(plan)
         terms = [
-            term("focal", "focal length", plan.camera.focal_mm, "focal"),
+            term("focal", "focal length", focal_ends(plan)[1], "focal"),
             term("width", "picture, across", frame.width_px, "px"),
             term("sensor", "sensor, across", frame.width_mm, "focal"),
             term("distance", "nearest mark, away from the rail", nearest_mm(plan) or 0.0, "mm"),

@@ -144,14 +144,19 @@ def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:
     high = math.floor(above) - 1 if above is not None else rail.high
     if low > high:
         return []
-    edits = []
     aside = offsets(plan).get("slide", (0.0,))
     if low - min(aside) > high - max(aside):
         return []
-    for framing in framings(plan):
-        inside = min(max(framing.slide_mm, low - min(aside)), high - max(aside))
-        if inside != framing.slide_mm:
-            edits.append(Edit(path=f"{framing.path}.slide_mm", value=float(inside)))
+    inside = [min(max(framing.slide_mm, low - min(aside)), high - max(aside)) for framing in framings(plan)]
+    ends = (stack.carriage_x(at, rail.low) for at in (min(inside) + min(aside), max(inside) + max(aside)))
+    # A rig that tips wherever its carriage stands is not helped by a shorter way.
+    if any(over_mm(plan, stack, carriage) > 0 for carriage in ends):
+        return []
+    edits = [
+        Edit(path=f"{framing.path}.slide_mm", value=float(to))
+        for framing, to in zip(framings(plan), inside, strict=True)
+        if to != framing.slide_mm
+    ]
     fix = Fix(
         label="Stop the travel at {stop}",
         consequence="The move is shorter by {shorter}; the framing there changes.",

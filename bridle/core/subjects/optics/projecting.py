@@ -5,8 +5,10 @@ right and `up` from the middle, in multiples of the focal length; times focal le
 shares of that side.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
+from typing import TypeAlias
 
 import numpy as np
 from numpy.typing import NDArray
@@ -116,49 +118,69 @@ def turn(poses: Poses, dx: float | Floats, dy: float | Floats, dz: float | Float
     return Seen(*(way if way.shape == shape else np.broadcast_to(way, shape) for way in ways))
 
 
+Triple: TypeAlias = tuple[float | Floats, float | Floats, float | Floats]
+NOUGHT: Triple = (0.0, 0.0, 0.0)
+
+
 @dataclass(frozen=True)
-class Flow:
-    """How fast the picture passes a point of it, for each axis: tangents per frame, across and up."""
+class Motion:
+    """What one step does to the picture, of one axis or of all.
 
-    across: dict[str, Floats]
-    up: dict[str, Floats]
+    `turn` is how far the camera turns about its own right, up and forward, in radians: down, to the right, clockwise.
+    `goes` is how far it goes right, up and ahead, in shares of the distance of what it passes. `grows` is by which
+    share the picture grows.
+    """
 
-    def total(self, focal: Floats) -> Floats:
-        """The length of the shift in mm on the sensor; shape (frames,)."""
-        return np.hypot(sum(self.across.values(), np.zeros(1)), sum(self.up.values(), np.zeros(1))) * focal
+    turn: Triple = NOUGHT
+    goes: Triple = NOUGHT
+    grows: float | Floats = 0.0
+
+    def at(self, u: float | Floats, v: float | Floats) -> tuple[Floats, Floats]:
+        """The shift across and up at a point of the picture, in tangents.
+
+        The equations are those of optical flow: a turn shifts a point by `u·v·right − (1 + u²)·up + v·ahead` across.
+        """
+        right, upward, forward = self.turn
+        aside, rises, nearer = self.goes
+        grows = nearer + self.grows
+        across = u * v * right - (1 + u * u) * upward + v * forward - aside + u * grows
+        up = (1 + v * v) * right - u * v * upward - u * forward - rises + v * grows
+        return np.asarray(across), np.asarray(up)
 
 
-def flow(poses: Poses, steps: dict[str, Floats], u: Floats, v: Floats, depth_mm: float | None) -> Flow:
-    """The shift at picture point (u, v), in tangents per frame, of each axis, its steps given in mm and degrees.
+def motions(poses: Poses, steps: dict[str, Floats], depth_mm: float | Floats | None) -> dict[str, Motion]:
+    """What each axis does to the picture at each step, its steps given in mm and degrees.
 
-    Linear axes (`slide` along the level, `rise` upwards) shift what stands at `depth_mm` ahead (None: nothing
-    near). The equations are those of optical flow: a turn `w` of the scene about the camera shifts a point by
-    `u·v·w_right − (1 + u²)·w_up + v·w_ahead` across.
+    Linear axes (`slide` along the level, `rise` upwards) shift what stands at `depth_mm` ahead; None: that is not
+    known, and they are left out.
     """
     _, _, cos_t, sin_t, cos_r, sin_r = poses.turned
-    across, up = {}, {}
+    made = {}
     for name, step in steps.items():
         turned = np.radians(step)
         if name == "pan":
             # About the vertical, as the tilted and rolled camera has it: clockwise seen from above.
-            right, upward, ahead = -cos_t * sin_r * turned, cos_t * cos_r * turned, sin_t * turned
-            across[name], up[name] = _turned(u, v, right, upward, ahead)
+            made[name] = Motion(turn=(-cos_t * sin_r * turned, cos_t * cos_r * turned, sin_t * turned))
         elif name == "tilt":
-            across[name], up[name] = _turned(u, v, -cos_r * turned, -sin_r * turned, np.zeros(1))
+            made[name] = Motion(turn=(-cos_r * turned, -sin_r * turned, 0.0))
         elif name == "roll":
-            across[name], up[name] = -v * turned, u * turned
+            made[name] = Motion(turn=(0.0, 0.0, -turned))
         elif name == "zoom":
-            grown = step / poses.lens
-            across[name], up[name] = u * grown, v * grown
+            made[name] = Motion(grows=step / poses.lens)
         elif name in ("slide", "rise") and depth_mm is not None:
-            seen = turn(poses, step, 0.0, 0.0) if name == "slide" else turn(poses, 0.0, 0.0, step)
-            across[name] = (-seen.right + u * seen.ahead) / depth_mm
-            up[name] = (-seen.up + v * seen.ahead) / depth_mm
-    return Flow(across, up)
+            way = turn(poses, step, 0.0, 0.0) if name == "slide" else turn(poses, 0.0, 0.0, step)
+            made[name] = Motion(goes=(way.right / depth_mm, way.up / depth_mm, way.ahead / depth_mm))
+    return made
 
 
-def _turned(u: Floats, v: Floats, right: Floats, upward: Floats, ahead: Floats) -> tuple[Floats, Floats]:
-    """The shift by a turn of the camera: to the right about `upward`, down about `right`, clockwise about `ahead`."""
-    across = -(1 + u * u) * upward + u * v * right + v * ahead
-    up = -u * v * upward + (1 + v * v) * right - u * ahead
-    return across, up
+def together(all_of: Iterable[Motion]) -> Motion:
+    """Several motions at once: small ones add up."""
+    whole = Motion()
+    for motion in all_of:
+        turns, ways = _added(whole.turn, motion.turn), _added(whole.goes, motion.goes)
+        whole = Motion(turns, ways, whole.grows + motion.grows)
+    return whole
+
+
+def _added(one: Triple, other: Triple) -> Triple:
+    return one[0] + other[0], one[1] + other[1], one[2] + other[2]

@@ -29,7 +29,7 @@
         <th scope="row">{NAMES[school]}<span class="label block max-w-[46ch] font-[450]">{suits}</span></th>
         <td data-label="shortest interval"><Working figure="school.{school}.shortest" /></td>
         <td data-label="smear"
-          >{#if school === 'continuous'}<Working
+          >{#if smear_px === null}not known{:else if school === 'continuous' && smear_px}<Working
               figure="beat.smear"
               shown="{number(smear_px, 3)} px"
             />{:else}none{/if}</td

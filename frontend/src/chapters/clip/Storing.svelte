@@ -40,7 +40,9 @@
       clocks off by <Editable path="beat.uncoupled.drift_ppm" label="drift of the clocks" unit="ppm" />: start
       the camera first, then the motor. <Working figure="untied.first" /> at the start and
       <Working figure="untied.last" /> at the end are not as planned. Nothing waits for the shutter: a frame is
-      smeared by anything from none to <Working figure="beat.smear" />.
+      smeared by anything from none to {#if sheet.figure('beat.smear')}<Working
+          figure="beat.smear"
+        />{:else}what nobody knows, as long as nothing near is on the drawing{/if}.
     </p>
   {/if}
 </section>

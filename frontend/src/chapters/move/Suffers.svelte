@@ -8,6 +8,9 @@
   const found = (codes: readonly string[]) =>
     sheet.evaluation.snags.find((snag) => codes.includes(snag.code))?.severity;
   const continuous = $derived(sheet.plan.beat.school === 'continuous');
+  const unknown = $derived(
+    sheet.evaluation.schools.some((one) => one.school === 'continuous' && one.smear_px === null)
+  );
   const rows = $derived(
     [
       { key: 'track.error', label: 'followed mark off its place', codes: ['mark-drifts'] },
@@ -16,7 +19,8 @@
         label: 'shift a frame, of the width',
         codes: ['move-quick', 'move-strobes']
       },
-      { key: 'view.shift', label: 'shift a frame', codes: ['move-quick', 'move-strobes'] },
+      { key: 'view.shift', label: 'shift a frame, at its worst', codes: ['move-quick', 'move-strobes'] },
+      { key: 'view.shift.centre', label: 'shift a frame, at the centre', codes: [] },
       ...(continuous ? [{ key: 'beat.smear', label: 'smear while exposing', codes: ['smear-visible'] }] : []),
       { key: 'view.parallax', label: 'near passes far by', codes: ['slide-unseen'] },
       { key: 'rig.nod', label: 'nods by the rail’s sag', codes: ['rail-sags'] },
@@ -27,16 +31,17 @@
         codes: ['steps-uneven']
       })),
       { key: 'beat.move', label: 'longest step takes', codes: ['axis-too-slow'] },
-      { key: 'view.across', label: 'field of view', codes: [] }
+      { key: 'view.across', label: 'field of view', codes: [] },
+      { key: 'view.across.narrowest', label: 'field of view, zoomed in', codes: [] }
     ].filter((row) => has(row.key))
   );
 </script>
 
 <dl>
-  {#if !continuous && sheet.plan.rig.axes.length}
+  {#if sheet.plan.rig.axes.length && !(continuous && has('beat.smear'))}
     <div>
       <dt>smear while exposing</dt>
-      <dd>none: it stands still</dd>
+      <dd>{!continuous ? 'none: it stands still' : unknown ? 'not known' : 'none: nothing moves'}</dd>
     </div>
   {/if}
   {#each rows as row (row.key)}

@@ -83,7 +83,13 @@
             onclick={() => sheet.put('camera.lens_px', sheet.plan.camera.picture_width_px)}>not known</button
           >{/if}</Row
       >
-      <Row label="field of view"><Working figure="view.across" /> × <Working figure="view.upright" /></Row>
+      <Row label="field of view"
+        ><Working figure="view.across" /> × <Working
+          figure="view.upright"
+        />{#if sheet.figure('view.across.narrowest')}, zoomed in <Working figure="view.across.narrowest" /> × <Working
+            figure="view.upright.narrowest"
+          />{/if}</Row
+      >
       <Row label="focal length" path="camera.focal_mm" unit="focal" min={1} />
     </Rows>
     <h3>A move in post</h3>

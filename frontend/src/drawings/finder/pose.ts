@@ -41,6 +41,15 @@ export function poseAt({ view }: Told, frame: number): Pose | null {
   };
 }
 
+const degrees = (tangent: number) => (Math.atan(tangent) * 180) / Math.PI;
+
+/** The fields of view across and upright at a pose, in degrees: of the lens as it stands then. */
+export function viewAt({ view }: Told, pose: Pick<Pose, 'focal'> | null | undefined): [number, number] {
+  const [width = 36, height = 24] = view?.kept_mm ?? [];
+  const focal = pose?.focal ?? 35;
+  return [2 * degrees(width / (2 * focal)), 2 * degrees(height / (2 * focal))];
+}
+
 export function sunAt({ view }: Told, frame: number): Sun | null {
   if (!view?.sun) return null;
   const altitude = at(view.sun.altitude, frame);

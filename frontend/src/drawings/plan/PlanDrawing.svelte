@@ -35,7 +35,7 @@
       to,
       keys.at(n)!.slide_mm * view.slope,
       view.swept.at(n)?.pan ?? keys.at(n)!.pan_deg,
-      view.fov,
+      view.viewOf(view.swept.at(n)),
       view.reach
     );
 </script>
@@ -74,14 +74,14 @@
     >
 
     {#each view.swept as pose, n (n)}
-      <path class="fill-wash opacity-[0.14]" d={wedge(to, pose.x, pose.pan, view.fov, view.reach)} />
+      <path class="fill-wash opacity-[0.14]" d={wedge(to, pose.x, pose.pan, view.viewOf(pose), view.reach)} />
     {/each}
     <path class="first stroke-second" d={seenFrom(0)} />
     <path class="fill-none stroke-second" d={seenFrom(-1)} />
     {#if view.now}
       <path
         class="fill-wash2 stroke-ink stroke-[1.6]"
-        d={wedge(to, view.now.x, view.now.pan, view.fov, view.reach)}
+        d={wedge(to, view.now.x, view.now.pan, view.viewOf(view.now), view.reach)}
       />
     {/if}
     {#if followed}

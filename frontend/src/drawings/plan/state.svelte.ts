@@ -3,7 +3,7 @@ import { range } from 'd3-array';
 import { fill } from '../../format';
 import { sized, type Grip, type Nudge, type Point } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
-import { poseAt, sunAt, type Pose } from '../finder/pose';
+import { poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
 import * as plan from './geometry';
 
 export const THUMB = 12;
@@ -45,7 +45,6 @@ export class PlanView {
     this.slides ?? { low: this.keys[0]!.slide_mm - 400, high: this.keys[0]!.slide_mm + 400 }
   );
   readonly head = $derived(this.turns ?? { low: -180, high: 180 });
-  readonly fov = $derived.by(() => this.#sheet.figure('view.across')?.value ?? 50);
   /** The bearing that the rail faces, while it is known. */
   readonly normal = $derived.by(() => this.#sheet.plan.rig.normal_bearing_deg ?? null);
   /** A sloping rail is shorter from above. */
@@ -121,6 +120,11 @@ export class PlanView {
         .map((one) => ({ ...one, at: this.#bearingEdge(one.mark.bearing_deg) }))
     ])
   );
+
+  /** The field of view across at a pose. */
+  viewOf(pose: Pose | undefined): number {
+    return viewAt(this.#sheet.evaluation, pose ?? { focal: this.#sheet.plan.camera.focal_mm })[0];
+  }
 
   /** The pan of a keyframe as it is drawn: led by what is followed, or its own. */
   panAt(n: number): number {

@@ -1,7 +1,7 @@
 /** What the side view shows of the open sheet, and what a hand on it changes: lens height, tilts, heights of marks. */
 import { sized, type Grip } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
-import { poseAt } from '../finder/pose';
+import { poseAt, viewAt } from '../finder/pose';
 import { farOf, highOf, rise, scale, tiltTo } from './geometry';
 
 const LEAST_WIDTH = 200;
@@ -34,8 +34,9 @@ export class SideState {
   readonly seen = $derived(this.marks.filter(({ mark }) => mark.y_mm <= this.far * 1.02));
   /** The lower edge, the middle and the upper edge of the view, where the drawing ends. Millimetres. */
   readonly rays = $derived.by(() => {
-    const half = (this.#sheet.figure('view.upright')?.value ?? 38) / 2;
-    const tilt = poseAt(this.#sheet.evaluation, this.#sheet.playhead.frame)?.tilt ?? 0;
+    const pose = poseAt(this.#sheet.evaluation, this.#sheet.playhead.frame);
+    const half = viewAt(this.#sheet.evaluation, pose ?? { focal: this.#sheet.plan.camera.focal_mm })[1] / 2;
+    const tilt = pose?.tilt ?? 0;
     return [tilt - half, tilt, tilt + half].map((angle) => rise(angle, this.far)) as [number, number, number];
   });
   /** The tilts that can be taken hold of, each further out than the one before. */
