@@ -123,6 +123,7 @@ PROVOKE: dict[str, Plan] = {
     "holds-too-few": plan_of({"interval": F(9)}),
     "too-many-frames": plan_of({"interval": F(1, 2), "shoot": F(9_000_000), "rate": F(25)}),
     "beyond-range": plan_of({"shoot": F(36000), "interval": F(1, 2), "clip": F(1, 2)}),
+    "shoot-overrun": plan_of({"clip": F(80), "rate": F(25), "shoot": F(1200)}, step=F(1)),
     "interval-off-step": plan_of({**THREE, "interval": F(103, 10)}, step=F(1, 2)),
     "rate-unusual": plan_of({"clip": F(17), "shoot": F(3600), "interval": F(10)}),
     "out-of-travel": plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=950, pan_deg=-190)))),

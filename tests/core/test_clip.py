@@ -1,17 +1,21 @@
 """The clip solver: worked examples, and what must hold of every solution."""
 
+import itertools
 from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
 
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from bridle.core.asks.changes import HoldPeg, make
 from bridle.core.asks.pegs import changed, take_over
+from bridle.core.chapters.clip.state import RoundingNote
 from bridle.core.evaluate import evaluate
+from bridle.core.plan.edit import apply
 from bridle.core.reckon.clip import holds_of, solved
 from bridle.core.reckon.reckoning import reckon
+from bridle.core.snag import fill
 from bridle.core.subjects.time import sentence as solver
 from tests.strategies import VALUES, enough_holds, holds, plan_of
 
@@ -33,6 +37,15 @@ CONTRADICTIONS = [
     (dict(interval=9, shoot=3600, clip=30, rate=25), {"interval", "shoot", "clip", "rate"}, {400, 750}),
     (dict(frames=400, interval=9, shoot=3700), {"frames", "interval", "shoot"}, {400, F(3700, 9)}),
     (dict(interval=10, rate=24, speed_up=200), {"interval", "rate", "speed_up"}, {240, 200}),
+    # A speed-up beside a count of frames: as surely as without one.
+    (dict(frames=500, interval=10, rate=25, speed_up=280), {"interval", "rate", "speed_up"}, {250, 280}),
+    (dict(frames=500, shoot=5000, clip=20, speed_up=280), {"shoot", "speed_up", "clip"}, {5000, 5600}),
+    # All six: the two counts furthest apart.
+    (
+        dict(frames=500, shoot=5000, clip=20, rate=25, interval=10, speed_up=280),
+        {"shoot", "interval", "rate", "clip", "speed_up"},
+        {F(5000 * 25, 280), 20 * 28},
+    ),
 ]
 
 
@@ -141,3 +154,105 @@ class Properties(TestCase):
             after, _ = solved(plan)
             assert before is not None and after is not None, name
             self.assertEqual([after.value(n) for n in solver.NAMES], [before.value(n) for n in solver.NAMES], name)
+
+
+ALL_SUBSETS = [names for count in range(2, 7) for names in itertools.combinations(solver.NAMES, count)]
+
+
+@st.composite
+def true_shoots(draw: st.DrawFn) -> dict[str, F]:
+    """All six figures of a shoot that can be: whole frames, an interval and a rate."""
+    frames, interval = draw(st.integers(1, 5000)), F(draw(st.integers(1, 6000)), 10)
+    rate = draw(st.sampled_from(solver.RATES))
+    values = (frames * interval, interval, F(frames), rate, frames / rate, interval * rate)
+    return dict(zip(solver.NAMES, values, strict=True))
+
+
+class EverySubset(TestCase):
+    """Two to six pegs, of a shoot that can be and of ones that are off: nothing pegged comes out different unsaid."""
+
+    @given(true_shoots(), st.sampled_from(ALL_SUBSETS))
+    def test_what_can_be_is_no_contradiction_and_comes_out_as_it_is(
+        self, whole: dict[str, F], names: tuple[str, ...]
+    ) -> None:
+        told = evaluate(plan_of({name: whole[name] for name in names}, step=F(0)))
+        self.assertNotEqual(told.clip.state, "contradiction")
+        self.assertEqual(told.clip.rounding, ())
+        if told.clip.state == "solved":
+            for quantity in told.clip.quantities:
+                self.assertEqual(F(quantity.exact or 0), whole[quantity.quantity])
+
+    @settings(max_examples=400)
+    @given(
+        true_shoots(),
+        st.sampled_from(ALL_SUBSETS),
+        st.lists(
+            st.sampled_from([F(1), F(1), F(1), F(1001, 1000), F(101, 100), F(9, 10), F(2), F(10)]),
+            min_size=6,
+            max_size=6,
+        ),
+        st.sampled_from([F(0), F(1, 10), F(1)]),
+    )
+    def test_what_is_pegged_is_met_contradicted_or_named(
+        self, whole: dict[str, F], names: tuple[str, ...], off: list[F], step: F
+    ) -> None:
+        held = {name: whole[name] * factor for name, factor in zip(solver.NAMES, off, strict=True) if name in names}
+        held = {name: F(max(1, round(value))) if name == "frames" else value for name, value in held.items()}
+        plan = plan_of(held, step=step)
+        told, solution = evaluate(plan), solved(plan)[0]
+        if told.clip.state != "solved":
+            return
+        assert solution is not None
+        named: dict[str, RoundingNote] = {note.quantity: note for note in told.clip.rounding}
+        for name, wanted in held.items():
+            got = solution.value(name)
+            if got == wanted:
+                self.assertNotIn(name, named)
+                continue
+            self.assertIn(name, named, f"{name} {float(wanted)} comes out as {float(got)}")
+            off_by = abs(got - wanted)
+            if name == "clip":
+                self.assertLessEqual(off_by, 1 / solution.rate)
+            elif named[name].cause == "whole frames":
+                self.assertLessEqual(
+                    off_by, max(solution.interval, wanted / solution.frames * F(11, 10), wanted / 5000)
+                )
+
+    def test_an_interval_step_that_makes_the_shoot_longer_is_a_snag_with_ways_out(self) -> None:
+        """2000 frames in twenty minutes are 0.6 s apart; with steps of a second they take 33 min 20 s."""
+        plan = plan_of({"clip": F(80), "rate": F(25), "shoot": F(1200)}, step=F(1))
+        (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "shoot-overrun"]
+        said = fill(snag.what, snag.slots)
+        self.assertEqual(
+            said, "The shoot was to last 20 min and takes 33 min 20 s: 2000 frames need an interval of 0.6 s."
+        )
+        outcomes = {}
+        for fix in snag.fixes:
+            after, _ = apply(plan, fix.edits)
+            told = evaluate(after)
+            self.assertNotIn("shoot-overrun", {each.code for each in told.snags})
+            outcomes[fill(fix.label, fix.slots)] = (told.frames, told.interval_s)
+        self.assertEqual(
+            outcomes,
+            {
+                "Dial in steps of 0.5 s": (2000, 0.5),
+                "1200 frames, one every 1 s": (1200, 1),
+                "Watch for 33 min 20 s": (2000, 1),
+            },
+        )
+
+    def test_a_note_names_what_rounded_it_and_what_comes_nearer(self) -> None:
+        """Forty-five minutes for 500 frames are 5.4 s each: with half seconds 5 s, and 41 min 40 s."""
+        plan = plan_of({"clip": F(20), "rate": F(25), "shoot": F(2700)}, step=F(1, 2))
+        (note,) = evaluate(plan).clip.rounding
+        self.assertEqual((note.quantity, note.cause, note.asked, note.got), ("shoot", "interval step", 2700, 2500))
+        labels = [fill(fix.label, fix.slots) for fix in note.fixes]
+        self.assertEqual(labels, ["540 frames, one every 5 s", "Dial in steps of 0.1 s"])
+        for fix, frames in zip(note.fixes, (540, 500), strict=True):
+            solution, _ = solved(apply(plan, fix.edits)[0])
+            assert solution is not None
+            self.assertEqual((solution.shoot, solution.frames), (2700, frames))
+
+    def test_whole_frames_are_named_where_they_are_the_cause(self) -> None:
+        (note,) = evaluate(plan_of({"shoot": F(100), "interval": F(7), "rate": F(25)})).clip.rounding
+        self.assertEqual((note.quantity, note.cause, note.got, note.fixes), ("shoot", "whole frames", 98, ()))

@@ -14,12 +14,13 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, Stack
 from bridle.core.plan.document import Plan
 from bridle.core.plan.marks import Mark
-from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.move import Follow, Keyframe, Move
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.rounds import PanoramaRow, Stations, StereoPair
 from bridle.core.reckon.passing import CENTRE, CORNERS, EDGES, PLACES
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.subjects.numbers.arrays import Floats
+from tests.provoked import fixes_work
 from tests.strategies import RINGS, copies, fitted, plan_of, ramp, shooting
 
 HELD = {"rate": F(25), "frames": F(301), "interval": F(10)}
@@ -267,3 +268,19 @@ class Rounds(TestCase):
         edge = 45 - math.degrees(math.atan(18 / 35))
         self.assertEqual(self.sights(None, pan=edge - 2), ())
         self.assertEqual(self.sights(StereoPair(base_mm=900), pan=edge - 2), ((0, 300),))
+
+
+class RigInView(TestCase):
+    def test_looking_up_is_offered_only_where_the_rig_is_out_of_the_picture_then(self) -> None:
+        """A head that follows something beside the picture's middle turns otherwise when the camera looks up."""
+        post = Mark(name="post", x_mm=0, y_mm=700, z_mm=2000)
+        move = Move(
+            keyframes=(Keyframe(tilt_deg=-20), Keyframe(slide_mm=900, tilt_deg=-20)),
+            marks=(post,),
+            follow=Follow(across="right third", every_frame=True),
+        )
+        plan = plan_of({**HELD, "frames": F(31)}, move=move, camera={"focal_mm": 20})
+        found = [snag for snag in evaluate(plan).snags if snag.code == "rig-in-picture"]
+        self.assertTrue(found)
+        for snag in found:
+            fixes_work(self, plan, snag)

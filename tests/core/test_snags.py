@@ -106,6 +106,12 @@ SAID: dict[str, tuple[str, ...]] = {
         "How far the picture smears while the shutter is open is not known: nothing near is on the drawing.",
         "Put a mark 3000 mm off the rail · A guess: put it where the nearest thing of the picture really is, and the smear is told for it.",
     ),
+    "shoot-overrun": (
+        "The shoot was to last 20 min and takes 33 min 20 s: 2000 frames need an interval of 0.6 s.",
+        "Dial in steps of 0.5 s · If the timer has them; then the interval comes down to what the shoot leaves each frame.",
+        "1200 frames, one every 1 s · Clip length no longer held. 1200 frames, one every 1 s, 20 min on site, 48 s of clip.",
+        "Watch for 33 min 20 s · 2000 frames, one every 1 s, 33 min 20 s on site, 1 min 20 s of clip.",
+    ),
     "buffer-stalls": (
         "The buffer is full after 57 frames, at 06:11:54; 654 frames of 1800 frames are lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",

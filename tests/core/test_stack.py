@@ -152,7 +152,7 @@ class Ends(TestCase):
 
 class Tipping(TestCase):
     def test_a_shorter_way_is_offered_only_where_it_helps(self) -> None:
-        """A dolly on a light tripod stands beside it wherever it goes: what rides weighs nothing, so nothing moves it."""
+        """A dolly beside its light tripod wherever it goes: what rides weighs nothing, so nothing moves it."""
         cards = ("light-tripod", "ball-head", "switch-dolly")
         move = Move(keyframes=(Keyframe(), Keyframe(slide_mm=-1)))
         plan = plan_of(HELD, move=move, rig=Rig(standing=Standing(rail_at=0.2)))

@@ -3095,18 +3095,27 @@ export interface components {
         };
         /**
          * RoundingNote
-         * @description What rounding to whole frames did to a held length, in seconds.
+         * @description What became of a held length (in seconds) or speed-up, by whole frames or by the step of the interval.
+         *
+         *     `fixes` come nearer to what was asked for, each in its own way.
          */
         RoundingNote: {
             /**
              * Quantity
              * @enum {string}
              */
-            quantity: "shoot" | "clip";
+            quantity: "shoot" | "clip" | "speed_up";
             /** Asked */
             asked: number;
             /** Got */
             got: number;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "whole frames" | "interval step";
+            /** Fixes */
+            fixes: components["schemas"]["Fix"][];
         };
         /**
          * SchoolState

@@ -8,6 +8,7 @@ from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.clip import events, sentence
 from bridle.core.chapters.clip.clock import clock_figures
 from bridle.core.chapters.clip.events import event_figures, event_snags
+from bridle.core.chapters.clip.roundings import Rounding
 from bridle.core.chapters.clip.sentence import Sentence
 from bridle.core.chapters.clip.state import ClipState, QuantityState, RoundingNote
 from bridle.core.plan.clip import QUANTITIES
@@ -38,9 +39,14 @@ def _state(known: Reckoning, words: Sentence) -> ClipState:
         state="contradiction" if found.conflict else _solved_or_not(known, words),
         quantities=quantities,
         missing=open_or_beyond,
-        rounding=tuple(RoundingNote(quantity=name, asked=float(a), got=float(b)) for name, a, b in words.rounding),
+        rounding=tuple(_note(each) for each in words.rounding),
         subject=_subject(known.plan, quantities),
     )
+
+
+def _note(each: Rounding) -> RoundingNote:
+    asked, got = float(each.asked), float(each.got)
+    return RoundingNote(quantity=each.quantity, asked=asked, got=got, cause=each.cause, fixes=each.fixes)
 
 
 def _subject(plan: Plan, quantities: Sequence[QuantityState]) -> Literal["shorter", "within", "longer"] | None:

@@ -103,8 +103,8 @@ def _term(name: str, value: Fraction) -> Term:
 
 
 def asked(plan: Plan) -> dict[str, Fraction]:
-    """The lengths that were asked for, where whole frames may have rounded them."""
-    return {name: value for name, value in holds_of(plan).items() if name in ("shoot", "clip")}
+    """What was asked for and may have been rounded: both lengths, and the speed-up."""
+    return {name: value for name, value in holds_of(plan).items() if name in ("shoot", "clip", "speed_up")}
 
 
 def snags(plan: Plan, solution: solver.Solution) -> list[Snag]:

@@ -1,15 +1,16 @@
 """How long, how often, how many: the clip from what is held."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from fractions import Fraction
 from functools import lru_cache
-from typing import Literal, Protocol
+from typing import Protocol
 
 from bridle.core.asks.clip_offers import clip_fix, clip_fixes
 from bridle.core.asks.pegs import changed, peg, release, take_over, within
 from bridle.core.chapters.clip import changing, counted, even
+from bridle.core.chapters.clip.roundings import KINDS as ROUNDING_KINDS
+from bridle.core.chapters.clip.roundings import Rounding, overrun, roundings
 from bridle.core.figure import Figure
 from bridle.core.plan.clip import RANGES, Clip, Quantity
 from bridle.core.plan.document import Plan
@@ -60,7 +61,7 @@ ODD_RATE = SnagKind(
     "{rate} is not a rate that editing programs know.",
     "The frames will be read at a rate in common use, and the clip will last accordingly.",
 )
-KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, BEYOND, *even.KINDS, ODD_RATE, *changing.KINDS)
+KINDS = (CONTRADICT, TOO_FEW, TOO_MANY, BEYOND, *ROUNDING_KINDS, *even.KINDS, ODD_RATE, *changing.KINDS)
 # What a group of holds is called in a contradiction.
 _GROUPS = {
     ("frames",): "the held {frames}",
@@ -108,7 +109,7 @@ TOLD: dict[str, Told] = {"even": even, "changing": changing, "windows": counted,
 class Sentence:
     """The sentence as it is told: what rounding did to held lengths (asked, got), figures and snags."""
 
-    rounding: tuple[tuple[Literal["shoot", "clip"], Fraction, Fraction], ...] = ()
+    rounding: tuple[Rounding, ...] = ()
     figures: tuple[Figure, ...] = ()
     snags: tuple[Snag, ...] = ()
 
@@ -130,13 +131,14 @@ def _sentence(clip: Clip, frames: Frames, zone: str) -> Sentence:
         return Sentence(snags=(_too_few(plan, found.free),))
     figures, rounding = (
         tuple(teller.figures(plan, found.solution)),
-        tuple(_roundings(teller.asked(plan), found.solution)),
+        tuple(roundings(plan, teller.asked(plan), found.solution)),
     )
     limits = [_too_many(plan, found.frames)] if found.too_many else []
     limits += [_beyond(plan, found.solution, name) for name in found.beyond]
     if limits:
         return Sentence(rounding, figures, tuple(limits))
-    return Sentence(rounding, figures, (*teller.snags(plan, found.solution), *_odd_rate(plan, found.solution)))
+    snags = *teller.snags(plan, found.solution), *overrun(plan, teller.asked(plan), found.solution)
+    return Sentence(rounding, figures, (*snags, *_odd_rate(plan, found.solution)))
 
 
 def _alone(clip: Clip, frames: Frames, zone: str) -> Plan:
@@ -147,16 +149,6 @@ def _alone(clip: Clip, frames: Frames, zone: str) -> Plan:
 
 
 BLANK = new_plan("blank", "", "", "UTC", datetime(2000, 1, 1, tzinfo=UTC))
-
-
-def _roundings(
-    asked: dict[str, Fraction], solution: Solution
-) -> Iterator[tuple[Literal["shoot", "clip"], Fraction, Fraction]]:
-    names: tuple[Literal["shoot", "clip"], ...] = ("shoot", "clip")
-    for name in names:
-        wanted, got = asked.get(name, solution.value(name)), solution.value(name)
-        if wanted != got:
-            yield name, wanted, got
 
 
 def _contradiction(plan: Plan, against: solver.Conflict) -> Snag:

@@ -3,7 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from bridle.core.chapters.clip.roundings import Rounded
 from bridle.core.plan.clip import Quantity
+from bridle.core.snag import Fix
 
 
 @dataclass(slots=True, kw_only=True)
@@ -21,11 +23,16 @@ class QuantityState:
 
 @dataclass(slots=True, kw_only=True)
 class RoundingNote:
-    """What rounding to whole frames did to a held length, in seconds."""
+    """What became of a held length (in seconds) or speed-up, by whole frames or by the step of the interval.
 
-    quantity: Literal["shoot", "clip"]
+    `fixes` come nearer to what was asked for, each in its own way.
+    """
+
+    quantity: Rounded
     asked: float
     got: float
+    cause: Literal["whole frames", "interval step"]
+    fixes: tuple[Fix, ...]
 
 
 @dataclass(slots=True, kw_only=True)

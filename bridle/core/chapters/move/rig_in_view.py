@@ -1,5 +1,6 @@
 """The rig in its own picture."""
 
+import math
 from collections.abc import Iterator
 from typing import TypeAlias
 
@@ -67,7 +68,7 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
             runs = runs_of(of_part)
             first, last = runs[0]
             slots = {"first": slot(str(first + 1)), "last": slot(str(last + 1)), "part": slot(part)}
-            yield RIG.at("move.keyframes", slots, _look_up(plan, at, runs))
+            yield RIG.at("move.keyframes", slots, _look_up(shooting, runs))
             return
 
 
@@ -94,30 +95,28 @@ def _within_reach(plan: Plan, at: Poses, x: Floats, y: Floats, z: Floats) -> NDA
     return np.asarray((below >= 0) | (np.arctan2(below, away) >= lowest))
 
 
-def _look_up(plan: Plan, at: Poses, needed: tuple[tuple[int, int], ...]) -> list[Fix]:
+def _look_up(shooting: Shooting, needed: tuple[tuple[int, int], ...]) -> list[Fix]:
     """The camera tilted up until the rig is out of the picture."""
-    tilt = next((axis for axis in plan.rig.axes if axis.name == "tilt"), None)
+    plan, at, points = shooting.plan, shooting.poses, rig_points(shooting.plan)
+    tilt = plan.rig.axis("tilt")
     if plan.move.follow is not None and plan.move.follow.every_frame and tilt is not None:
         return []
-    points = rig_points(plan)
     few = at.some(some_frames(len(at), needed))
-
-    def clear(poses: Poses, up: int) -> bool:
-        return not in_view(plan, tilted_by(poses, up), points).any()
-
-    for up in range(1, 61):
-        if not clear(few, up) or not clear(at, up):
+    highest = max(key.tilt_deg for key in plan.move.keyframes)
+    for up in range(1, min(60, math.floor(min(90.0, tilt.high if tilt else 90.0) - highest)) + 1):
+        if in_view(plan, tilted_by(few, up), points).any() or not _clear(shooting, up):
             continue
-        tilts = [key.tilt_deg + up for key in plan.move.keyframes]
-        if max(tilts) > (tilt.high if tilt else 90) or max(tilts) > 90:
-            return []
-        edits = tuple(Edit(path=key_path(plan, n, "tilt"), value=value) for n, value in enumerate(tilts))
-        return [
-            Fix(
-                label="Tilt up by {up}",
-                consequence="The whole picture looks higher; the horizon sinks in it.",
-                slots={"up": slot(up, "deg")},
-                edits=edits,
-            )
-        ]
+        edits = tuple(
+            Edit(path=key_path(plan, n, "tilt"), value=key.tilt_deg + up) for n, key in enumerate(plan.move.keyframes)
+        )
+        consequence = "The whole picture looks higher; the horizon sinks in it."
+        return [Fix(label="Tilt up by {up}", consequence=consequence, slots={"up": slot(up, "deg")}, edits=edits)]
     return []
+
+
+def _clear(shooting: Shooting, up: int) -> bool:
+    """Whether the rig is out of every picture then; what is followed turns the head otherwise when it looks up."""
+    move = shooting.plan.move
+    keys = tuple(key.model_copy(update={"tilt_deg": key.tilt_deg + up}) for key in move.keyframes)
+    tried = shooting.tried(move=move.model_copy(update={"keyframes": keys}))
+    return not in_view(tried.plan, tried.poses, rig_points(tried.plan)).any()

@@ -126,7 +126,9 @@ def _at_another_time(search: Search) -> list[Fix]:
 def _tilted(search: Search) -> list[Fix]:
     """The camera tilted by the fewest degrees that help."""
     plan, tilt = search.plan, search.plan.rig.axis("tilt")
-    if tilt is not None and plan.move.follow is not None and plan.move.follow.every_frame:
+    follow = plan.move.follow
+    # A head that follows turns otherwise when it looks up: by itself, or to keep a mark beside the middle.
+    if follow is not None and follow.every_frame and (tilt is not None or follow.across != "centre"):
         return []
     tilts = [key.tilt_deg for key in plan.move.keyframes]
     low, high = (tilt.low, tilt.high) if tilt else (-90, 90)

@@ -146,10 +146,8 @@ def still_free(holds: Holds) -> tuple[str, ...]:
 def conflict(holds: Holds, keep: Fraction = ALL) -> Conflict | None:
     """The worst disagreement: no whole frame count meets all holds within half a frame; None if they agree."""
     found = estimates(holds, keep)
-    if not found:
-        return _ratio_conflict(holds, keep)
-    if candidates(found):
-        return None
+    if not found or candidates(found):
+        return _ratio_conflict(holds, keep, max(found, key=_count).frames if found else None)
     low, high = min(found, key=_count), max(found, key=_count)
     return Conflict(low.names, low.frames, high.names, high.frames, "frames")
 
@@ -158,11 +156,13 @@ def _count(estimate: Estimate) -> Fraction:
     return estimate.frames
 
 
-def _ratio_conflict(holds: Holds, keep: Fraction) -> Conflict | None:
-    for product, one, other in (TRIANGLES[2], TRIANGLES[3]):
+def _ratio_conflict(holds: Holds, keep: Fraction, frames: Fraction | None) -> Conflict | None:
+    """A speed-up that the interval and the rate, or both lengths, do not give. Lengths are of whole frames only."""
+    rounding = 1 / max(ALL, frames * keep) if frames is not None else Fraction(0)
+    for (product, one, other), more in ((TRIANGLES[2], Fraction(0)), (TRIANGLES[3], rounding)):
         if product in holds and one in holds and other in holds:
             made = holds[one] * holds[other] / (keep if other == "clip" else ALL)
-            if abs(made - holds[product]) > RATIO_TOLERANCE * made:
+            if abs(made - holds[product]) > (RATIO_TOLERANCE + more) * made:
                 return Conflict((product,), holds[product], (one, other), made, product)
     return None
 

@@ -3,7 +3,7 @@
   import chapter from '.';
   import { changing } from '../../sheet/frames';
   import type { Fix } from '../../api/client';
-  import { duration, fill } from '../../format';
+  import { duration, fill, write } from '../../format';
   import Editable from '../../parts/Editable.svelte';
   import Leaves from '../../parts/Leaves.svelte';
   import Peg from '../../parts/Peg.svelte';
@@ -38,6 +38,11 @@
     const [low, high] = [Math.min(...each), Math.max(...each)];
     return low === high ? duration(low) : `${duration(low)} to ${duration(high)}`;
   });
+  const ROUNDED = {
+    clip: 'The clip was to last',
+    shoot: 'The shoot was to last',
+    speed_up: 'It was to be faster by'
+  };
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
   function peg(name: Name) {
@@ -120,13 +125,21 @@
           over it, or use the arrow keys.{/if}
         {#each clip.rounding as note (note.quantity)}
           <span class="rounding">
-            {note.quantity === 'clip' ? 'The clip' : 'The shoot'} was to last {duration(note.asked)}; whole
-            frames make it
-            <Working figure="clip.{note.quantity}" />, {duration(Math.abs(note.got - note.asked))}
-            {note.got > note.asked ? 'longer' : 'shorter'}.
+            {ROUNDED[note.quantity]}
+            {note.quantity === 'speed_up' ? write(note.asked, 'times') : duration(note.asked)};
+            {note.cause === 'whole frames'
+              ? 'whole frames make it'
+              : `an interval in steps of ${duration(exact(sheet.plan.clip.interval_step_s))} makes it`}
+            <Working figure="clip.{note.quantity}" />{#if note.quantity !== 'speed_up'}, {duration(
+                Math.abs(note.got - note.asked)
+              )}
+              {note.got > note.asked ? 'longer' : 'shorter'}{/if}.
           </span>
         {/each}
       </p>
+      {#each clip.rounding as note (note.quantity)}
+        {#if note.fixes.length}{@render pulls(note.fixes)}{/if}
+      {/each}
     {/if}
   </div>
 
