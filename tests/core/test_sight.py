@@ -284,3 +284,16 @@ class RigInView(TestCase):
         self.assertTrue(found)
         for snag in found:
             fixes_work(self, plan, snag)
+
+    def test_turning_the_rail_is_not_offered_to_a_head_that_follows_a_bearing(self) -> None:
+        """It looks at the same bearing however the rail lies, and the camera's shadow with it."""
+        west = Mark(name="church", form="bearing", bearing_deg=275)
+        move = Move(keyframes=(Keyframe(), Keyframe()), marks=(west,), follow=Follow(every_frame=True))
+        plan = plan_of(HELD, move=move, rig=Rig(normal_bearing_deg=275), clock={"at": "2026-09-27T08:10+01:00"})
+        place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
+        plan = plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})})
+        found = [snag for snag in evaluate(plan).snags if snag.code == "own-shadow"]
+        self.assertTrue(found)
+        for snag in found:
+            fixes_work(self, plan, snag)
+            self.assertNotIn("Turn the rail to face {bearing}", [fix.label for fix in snag.fixes])

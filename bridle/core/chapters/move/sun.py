@@ -6,14 +6,13 @@ from datetime import timedelta
 from bridle.core.chapters.move.search import Search, some_frames, tilted_by
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.rounds import Stations
 from bridle.core.reckon.path import key_path
 from bridle.core.reckon.poses import normal_deg
-from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.reckon.sights import runs_of
 from bridle.core.reckon.sky import Sun, mask, sun_at
-from bridle.core.reckon.timeline import Timeline
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics.projecting import Poses
 
@@ -50,7 +49,7 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
         return
     yield from _figures(sun)
     if shooting.plan.rig.normal_bearing_deg is not None:
-        yield from _seen(shooting.plan, shooting.poses, shooting.timeline, sun)
+        yield from _seen(shooting, sun)
 
 
 def _figures(sun: Sun) -> Iterator[Figure]:
@@ -68,7 +67,8 @@ def _figures(sun: Sun) -> Iterator[Figure]:
             )
 
 
-def _seen(plan: Plan, at: Poses, times: Timeline, sun: Sun) -> Iterator[Snag]:
+def _seen(shooting: Shooting, sun: Sun) -> Iterator[Snag]:
+    plan, at, times = shooting.plan, shooting.poses, shooting.timeline
     in_sight = False
     for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
         # Flare says nothing new where the sun itself comes in.
@@ -86,7 +86,16 @@ def _seen(plan: Plan, at: Poses, times: Timeline, sun: Sun) -> Iterator[Snag]:
             "clock": slot(times.unix_s(first), "instant"),
         }
         search = Search(name, plan, at, times, sun, some_frames(len(at), runs))
-        yield kind.at("shoot.clock.at", slots, [*_at_another_time(search), *_tilted(search), *_turned(search)])
+        fixes = [*_at_another_time(search), *_tilted(search), *_turned(search)]
+        yield kind.at("shoot.clock.at", slots, [fix for fix in fixes if _helps(plan, name, fix)])
+
+
+def _helps(plan: Plan, name: str, fix: Fix) -> bool:
+    """Whether a head that follows still keeps the sun away: it turns otherwise when the rail or its tilt does."""
+    if plan.move.follow is None or not plan.move.follow.every_frame:
+        return True
+    after = shooting_of(apply(plan, fix.edits)[0])
+    return after is not None and after.sun is not None and not mask(name, after.plan, after.poses, after.sun).any()
 
 
 QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
@@ -126,9 +135,7 @@ def _at_another_time(search: Search) -> list[Fix]:
 def _tilted(search: Search) -> list[Fix]:
     """The camera tilted by the fewest degrees that help."""
     plan, tilt = search.plan, search.plan.rig.axis("tilt")
-    follow = plan.move.follow
-    # A head that follows turns otherwise when it looks up: by itself, or to keep a mark beside the middle.
-    if follow is not None and follow.every_frame and (tilt is not None or follow.across != "centre"):
+    if tilt is not None and plan.move.follow is not None and plan.move.follow.every_frame:
         return []
     tilts = [key.tilt_deg for key in plan.move.keyframes]
     low, high = (tilt.low, tilt.high) if tilt else (-90, 90)
