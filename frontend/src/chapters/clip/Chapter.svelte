@@ -189,7 +189,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: 8px 10px;
-    margin-top: 8px;
+    margin: 8px 0 12px;
   }
   .pulls button {
     flex: 1 1 240px;
