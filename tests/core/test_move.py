@@ -238,9 +238,12 @@ class Seeing(TestCase):
         ):
             moved = {**stands, field: stands[field] + small}
             seen = projecting.see(Poses(**{k: np.array([n]) for k, n in moved.items()}), *point)
-            across, up = projecting.motions(at, {name: np.array([small])}, 2000.0)[name].at(u, v)
-            self.assertAlmostEqual((seen.across()[0] - u) / small, float(across[0]) / small, 5)
-            self.assertAlmostEqual((seen.above()[0] - v) / small, float(up[0]) / small, 5)
+            across, up = (
+                np.asarray(way).item()
+                for way in projecting.motions(at, {name: np.array([small])}, 2000.0)[name].at(u, v)
+            )
+            self.assertAlmostEqual((seen.across()[0] - u) / small, across / small, 5)
+            self.assertAlmostEqual((seen.above()[0] - v) / small, up / small, 5)
 
     @settings(max_examples=60, deadline=None)
     @given(

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
@@ -56,6 +56,7 @@ class Shift:
     frame: Kept
     before: Poses
     motions: dict[str, Motion]
+    _picked: dict[int, dict[str, Motion]] = field(default_factory=dict, compare=False, repr=False)
 
     @cached_property
     def worst(self) -> int:
@@ -79,16 +80,20 @@ class Shift:
         right, up = (PLACES | EDGES)[name]
         u, v = right * self.frame.width_mm / 2 / focal, up * self.frame.height_mm / 2 / focal
         scale = focal * self.frame.width_px / self.frame.width_mm
-        made = {axis: _one(motion, step).at(u, v) for axis, motion in self.motions.items()}
+        made = {axis: motion.at(u, v) for axis, motion in self._here(step).items()}
         return Place(name, {axis: (float(x) * scale, float(y) * scale) for axis, (x, y) in made.items()})
+
+    def _here(self, step: int) -> dict[str, Motion]:
+        """The motions of one step; five places and more ask for the same ones."""
+        if step not in self._picked:
+            self._picked[step] = {axis: _one(motion, step) for axis, motion in self.motions.items()}
+        return self._picked[step]
 
     def crossing_frames(self, step: int) -> float | None:
         """In how many frames something crosses the picture at its pace there; None where nothing goes right across."""
         focal = float(self.before.focal[step])
         edge = self.frame.width_mm / 2 / focal
-        across, _ = projecting.together(_one(motion, step) for motion in self.motions.values()).at(
-            np.linspace(-edge, edge, CROSSING_POINTS), 0.0
-        )
+        across, _ = projecting.together(self._here(step).values()).at(np.linspace(-edge, edge, CROSSING_POINTS), 0.0)
         across = np.broadcast_to(across, CROSSING_POINTS)
         slowest, quickest = np.abs(across).min(), np.abs(across).max()
         if slowest <= 0.05 * quickest or across.min() < 0 < across.max():
@@ -98,13 +103,13 @@ class Shift:
 
 def _one(motion: Motion, step: int) -> Motion:
     """A motion at one step."""
+    turn, goes = (tuple(_pick(way, step) for way in ways) for ways in (motion.turn, motion.goes))
+    return Motion(turn, goes, _pick(motion.grows, step))  # type: ignore[arg-type]
 
-    def pick(values: float | Floats) -> float:
-        array = np.atleast_1d(values)
-        return float(array[step if len(array) > 1 else 0])
 
-    (a, b, c), (d, e, f) = motion.turn, motion.goes
-    return Motion((pick(a), pick(b), pick(c)), (pick(d), pick(e), pick(f)), pick(motion.grows))
+def _pick(values: float | Floats, step: int) -> float:
+    """One of the values, or the one that stands for all."""
+    return values if isinstance(values, float) else float(values[step if len(values) > 1 else 0])
 
 
 def steps_between(at: Poses) -> dict[str, Floats]:
@@ -134,10 +139,9 @@ def shift(plan: Plan, at: Poses, seen: Sequence[Seeing]) -> Shift:
     away = depth_mm(plan, seen) if goes else None
     motions = projecting.motions(before, steps, None if away is None else away[:-1])
     total, scale = projecting.together(motions.values()), before.lens * (frame.width_px / frame.width_mm)
-    half_u, half_v = frame.width_mm / 2 / before.lens, frame.height_mm / 2 / before.lens
-    nought = np.zeros(max(0, len(at) - 1))
-    px = {
-        name: np.hypot(*total.at(right * half_u, up * half_v)) * scale + nought for name, (right, up) in PLACES.items()
-    }
-    worst = np.max(list(px.values()), axis=0) if len(nought) else nought
-    return Shift(worst, px[CENTRE], not goes or away is not None, frame, before, motions)
+    # All places at once: a row for each.
+    right, up = (np.array(side)[:, np.newaxis] for side in zip(*PLACES.values(), strict=True))
+    across, above = total.at(right * frame.width_mm / 2 / before.lens, up * frame.height_mm / 2 / before.lens)
+    px = np.hypot(across, above) * scale + np.zeros((len(PLACES), max(0, len(at) - 1)))
+    centre = px[list(PLACES).index(CENTRE)]
+    return Shift(px.max(axis=0), centre, not goes or away is not None, frame, before, motions)

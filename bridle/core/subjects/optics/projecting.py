@@ -135,7 +135,7 @@ class Motion:
     goes: Triple = NOUGHT
     grows: float | Floats = 0.0
 
-    def at(self, u: float | Floats, v: float | Floats) -> tuple[Floats, Floats]:
+    def at(self, u: float | Floats, v: float | Floats) -> tuple[float | Floats, float | Floats]:
         """The shift across and up at a point of the picture, in tangents.
 
         The equations are those of optical flow: a turn shifts a point by `u·v·right − (1 + u²)·up + v·ahead` across.
@@ -145,7 +145,7 @@ class Motion:
         grows = nearer + self.grows
         across = u * v * right - (1 + u * u) * upward + v * forward - aside + u * grows
         up = (1 + v * v) * right - u * v * upward - u * forward - rises + v * grows
-        return np.asarray(across), np.asarray(up)
+        return across, up
 
 
 def motions(poses: Poses, steps: dict[str, Floats], depth_mm: float | Floats | None) -> dict[str, Motion]:
