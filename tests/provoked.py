@@ -148,6 +148,7 @@ PROVOKE: dict[str, Plan] = {
     "keyframe-misplaced": plan_of(THREE, move=keyed(Keyframe(when=OnFrame(frame=900), slide_mm=50))),
     "letters-alike": plan_of(THREE, rig=Rig(axes=(SLIDE.model_copy(update={"letter": "Y"}), PAN))),
     "mark-drifts": following(33.69, 7.595),
+    "mark-leaves": following(0, 0, mark={"z_mm": 1300}, every_frame=True),
     "mark-behind": following(0, 0, mark={"x_mm": 0, "y_mm": -900}),
     "move-quick": plan_of({**THREE, "interval": F(40)}, move=FAR_PAN),
     "move-strobes": plan_of({**THREE, "interval": F(120)}, move=FAR_PAN),

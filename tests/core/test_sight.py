@@ -179,6 +179,53 @@ class Crossing(TestCase):
         assert isinstance(cross, float)
         self.assertAlmostEqual(cross, view / (20 / 30) / 25, delta=0.01)
 
+    def test_a_tilt_is_over_when_it_has_turned_by_its_height(self) -> None:
+        short = {"rate": F(25), "frames": F(31), "interval": F(10)}
+        known = shooting(moved(Keyframe(tilt_deg=-10), Keyframe(tilt_deg=20), held=short))
+        high = 2 * math.degrees(math.atan(12 / 35))
+        self.assertAlmostEqual(known.shift.crossing_frames(known.shift.worst) or 0, high / (30 / 30), delta=0.02)
+
+    def test_nothing_gets_across_a_picture_that_only_turns_or_grows(self) -> None:
+        for last in (Keyframe(roll_deg=15), Keyframe(zoom_mm=70)):
+            known = shooting(moved(Keyframe(), last))
+            self.assertIsNone(known.shift.crossing_frames(known.shift.worst))
+
+
+class Followed(TestCase):
+    """A mark that is followed: beside its place, in its height, and out of the picture."""
+
+    def track(self, *keys: Keyframe, mark: Mark, every: bool = False) -> tuple[dict[str, float], dict[str, Any]]:
+        plan = moved(*keys, marks=(mark,), axes=RINGS[:3], follow=Follow(every_frame=every))
+        told = evaluate(plan)
+        figures = {key: figure.value for key, figure in told.figures.items() if key.startswith("track.")}
+        return figures, {snag.code: snag for snag in told.snags}
+
+    def test_how_far_it_rises_is_told(self) -> None:
+        """A post a metre above the lens, from straight ahead at two metres to 60° aside at four: half as high."""
+        post = Mark(name="post", x_mm=0, y_mm=2000, z_mm=500)
+        aside = 2000 * math.tan(math.radians(23))
+        keys = Keyframe(), Keyframe(slide_mm=aside, pan_deg=-23)
+        figures, snags = self.track(*keys, mark=post)
+        # Ahead along the axis it is further away by the cosine.
+        drop = 35 * 500 / 2000 * (1 - math.cos(math.radians(23)))
+        self.assertAlmostEqual(figures["track.height"], drop / 36, 6)
+        self.assertNotIn("mark-leaves", snags)
+
+    def test_above_the_picture_it_is_not_tracked(self) -> None:
+        post = Mark(name="post", x_mm=300, y_mm=2000, z_mm=1500)
+        figures, snags = self.track(Keyframe(pan_deg=8.53), Keyframe(slide_mm=600, pan_deg=-8.53), mark=post)
+        self.assertLess(figures["track.error"], 0.005)
+        self.assertEqual(snags["mark-leaves"].slots["way"].value, "above it")
+        self.assertNotIn("mark-drifts", snags)
+        labels = [fix.label for fix in snags["mark-leaves"].fixes]
+        self.assertIn("Follow it at every frame", labels)
+
+    def test_with_a_tilt_at_every_frame_it_stays(self) -> None:
+        post = Mark(name="post", x_mm=300, y_mm=2000, z_mm=1500)
+        figures, snags = self.track(Keyframe(), Keyframe(slide_mm=600), mark=post, every=True)
+        self.assertLess(max(figures.values()), 1e-6)
+        self.assertNotIn("mark-leaves", snags)
+
 
 class Lenses(TestCase):
     """What depends on how long the lens gets takes it as long as it gets."""

@@ -112,6 +112,11 @@ SAID: dict[str, tuple[str, ...]] = {
         "1200 frames, one every 1 s · Clip length no longer held. 1200 frames, one every 1 s, 20 min on site, 48 s of clip.",
         "Watch for 33 min 20 s · 2000 frames, one every 1 s, 33 min 20 s on site, 1 min 20 s of clip.",
     ),
+    "mark-leaves": (
+        "At frame 1 the post is out of the picture, above it.",
+        "Tilt to 38.2° · The camera looks that high all along; the horizon moves in the picture.",
+        "Let it drift · The mark is no longer followed; the move stays as it is.",
+    ),
     "buffer-stalls": (
         "The buffer is full after 57 frames, at 06:11:54; 654 frames of 1800 frames are lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",

@@ -28,6 +28,8 @@ CORNERS = {
 PLACES: dict[str, tuple[int, int]] = {CENTRE: (0, 0)} | CORNERS
 # Something crosses the picture on its way through so many points of it.
 CROSSING_POINTS = 33
+# What goes slower somewhere on its way than this share of the largest shift does not get across.
+LEAST_PACE = 0.05
 
 
 class Place(NamedTuple):
@@ -90,15 +92,16 @@ class Shift:
         return self._picked[step]
 
     def crossing_frames(self, step: int) -> float | None:
-        """In how many frames something crosses the picture at its pace there; None where nothing goes right across."""
-        focal = float(self.before.focal[step])
-        edge = self.frame.width_mm / 2 / focal
-        across, _ = projecting.together(self._here(step).values()).at(np.linspace(-edge, edge, CROSSING_POINTS), 0.0)
-        across = np.broadcast_to(across, CROSSING_POINTS)
-        slowest, quickest = np.abs(across).min(), np.abs(across).max()
-        if slowest <= 0.05 * quickest or across.min() < 0 < across.max():
-            return None
-        return float(np.trapezoid(1 / np.abs(across), dx=2 * edge / (CROSSING_POINTS - 1)))
+        """In how many frames something crosses the picture at its pace there: across, else upright; None if neither."""
+        whole, focal = projecting.together(self._here(step).values()), float(self.before.focal[step])
+        ways = (self.frame.width_mm, 0.0), (0.0, self.frame.height_mm)
+        for number, (wide, high) in enumerate(ways):
+            along = np.linspace(-0.5, 0.5, CROSSING_POINTS) / focal
+            pace = np.broadcast_to(whole.at(along * wide, along * high)[number], CROSSING_POINTS)
+            least = float(np.abs(pace).min()) * focal * self.frame.width_px / self.frame.width_mm
+            if least > LEAST_PACE * self.most and not pace.min() < 0 < pace.max():
+                return float(np.trapezoid(1 / np.abs(pace), dx=(wide + high) / focal / (CROSSING_POINTS - 1)))
+        return None
 
 
 def _one(motion: Motion, step: int) -> Motion:

@@ -13,7 +13,8 @@
   );
   const rows = $derived(
     [
-      { key: 'track.error', label: 'followed mark off its place', codes: ['mark-drifts'] },
+      { key: 'track.error', label: 'followed mark off its place', codes: ['mark-drifts', 'mark-leaves'] },
+      { key: 'track.height', label: 'followed mark rises or sinks by', codes: [] },
       {
         key: 'view.shift_share',
         label: 'shift a frame, of the width',
