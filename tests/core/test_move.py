@@ -202,6 +202,11 @@ class Paths(TestCase):
         self.assertEqual([round(step, 6) for step in far[8:13]], [10, 10, 10.5, 10, 10])
         self.assertEqual(travel.turned_back(np.array([0, 1, 0, -1, -2, 0, 0, 3.0])).nonzero()[0].tolist(), [3, 7])
 
+    def test_a_single_frame_stands_at_the_first_keyframe(self) -> None:
+        move = Move(keyframes=(Keyframe(slide_mm=10, pan_deg=5), Keyframe(slide_mm=500), Keyframe(slide_mm=40)))
+        told = shooting(plan_of({**THREE, "frames": F(1)}, move=move)).positions
+        self.assertEqual({name: values.tolist() for name, values in told.items()}, {"slide": [10], "pan": [5]})
+
     def test_a_keyframe_at_the_playhead_changes_nothing_and_one_from_the_rig_does(self) -> None:
         plan = following(Keyframe(pan_deg=30), Keyframe(slide_mm=800, pan_deg=7))
         before = places(plan)

@@ -99,7 +99,9 @@ class Schedule:
 
     def _grid(self, at: Floats) -> "Grid":
         """What all axes share at steps of the leg that rise."""
-        passed = np.minimum(np.searchsorted(self.leave, at, side="right"), len(self.arrive) - 1)
+        # A single frame stands at the first keyframe.
+        last = len(self.arrive) - 1 if self.steps else 0
+        passed = np.minimum(np.searchsorted(self.leave, at, side="right"), last)
         stretches = []
         for piece in self.pieces:
             low = int(np.searchsorted(at, piece.knots[0]))
