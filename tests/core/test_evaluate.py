@@ -52,8 +52,8 @@ class Contract(TestCase):
 # What the moves of the demo do: the picture's shift a frame and the drift of what is followed, in shares of the width;
 # by how many pixels near passes far; and the first frames (0-based) in which the first mark is seen.
 MOVES: dict[str, tuple[float, float | None, float | None, tuple[int, int] | None]] = {
-    "harbour-refloat": (0.00041, 0.00243, 1836.80, (0, 719)),
-    "lamps-along-the-quay": (0.00058, 0.00665, 1366.72, (0, 479)),
+    "harbour-refloat": (0.00109, 0.00243, 1836.80, (0, 719)),
+    "lamps-along-the-quay": (0.00123, 0.00665, 1366.72, (0, 479)),
     "fern-frond-uncurling": (0.00196, None, 2406.37, None),
     "mill-weir-footbridge": (0.0, None, None, (0, 2249)),
     "lattice-lantern": (0.0, None, None, (0, 349)),

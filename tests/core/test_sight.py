@@ -82,6 +82,17 @@ class Shifts(TestCase):
             self.assertLessEqual(shift.at(shift.worst, name).px, shift.most + 1e-6)
         self.assertLessEqual(float((shift.centre - shift.px).max()), 1e-9)
 
+    def test_what_lies_behind_a_followed_mark_passes_by_the_turning_alone(self) -> None:
+        """The head takes back what the carriage does to the mark, and turns the horizon by as much."""
+        post = Mark(name="post", x_mm=450, y_mm=2000)
+        plan = moved(Keyframe(), Keyframe(slide_mm=900), marks=(post,), axes=RINGS[:2], follow=Follow(every_frame=True))
+        shift = shooting(plan).shift
+        near, far = shift.at(150, CENTRE).px, shift.at(150, f"{CENTRE}, far away").px
+        self.assertLess(near, 0.01 * far)
+        self.assertAlmostEqual(far, 3 / 2000 * 35 * PX / W, 2)
+        self.assertAlmostEqual(float(shift.centre[150]), far, 6)
+        self.assertIn("far away", shift.place(150).name)
+
     def test_a_tilt_is_judged_by_its_height(self) -> None:
         """Half the height over the focal length, and in the corner half the width beside it."""
         known = shooting(moved(Keyframe(), Keyframe(tilt_deg=30)))

@@ -26,6 +26,10 @@ CORNERS = {
     "lower left corner": (-1, -1), "lower right corner": (1, -1),
 }  # fmt: skip
 PLACES: dict[str, tuple[int, int]] = {CENTRE: (0, 0)} | CORNERS
+# Where the carriage goes along something near, what lies far behind it passes by the turning alone: often by more, as a
+# head that follows takes back what the carriage does to the near.
+FAR = ", far away"
+ALONG = ("slide", "rise")
 # Something crosses the picture on its way through so many points of it.
 CROSSING_POINTS = 33
 # What goes slower somewhere on its way than this share of the largest shift does not get across.
@@ -48,6 +52,7 @@ class Place(NamedTuple):
 class Shift:
     """Pixels from each frame to the next, shape (frames - 1,): at the worst of centre and corners, and at the centre.
 
+    Of what is near and what is far away always that which passes by more.
     `known` is false where the carriage goes along something and nobody has said how near it is: then only turning and
     zooming are in the numbers.
     """
@@ -59,6 +64,7 @@ class Shift:
     before: Poses
     motions: dict[str, Motion]
     _picked: dict[int, dict[str, Motion]] = field(default_factory=dict, compare=False, repr=False)
+    _largest: dict[tuple[int, tuple[str, ...]], Place] = field(default_factory=dict, compare=False, repr=False)
 
     @cached_property
     def worst(self) -> int:
@@ -70,19 +76,29 @@ class Shift:
         """The largest shift in pixels."""
         return float(self.px[self.worst]) if len(self.px) else 0.0
 
+    @property
+    def both(self) -> bool:
+        """Whether near and far pass differently."""
+        return any(axis in self.motions for axis in ALONG)
+
     def place(self, step: int, names: Iterable[str] = PLACES) -> Place:
-        """At which of some places the shift of a step is largest, and by which axes."""
-        return max((self.at(step, name) for name in names), key=lambda place: round(place.px, 9))
+        """At which of some places the shift of a step is largest, near or far away, and by which axes."""
+        key = (step, tuple(names))
+        if key not in self._largest:
+            each = [name + far for far in (("", FAR) if self.both else ("",)) for name in names]
+            self._largest[key] = max((self.at(step, name) for name in each), key=lambda place: round(place.px, 9))
+        return self._largest[key]
 
     def at(self, step: int, name: str) -> Place:
         """The shift of a step at a place of the picture, by each axis."""
         if not len(self.px):
             return Place(name, {})
         focal = float(self.before.focal[step])
-        right, up = (PLACES | EDGES)[name]
+        right, up = (PLACES | EDGES)[name.removesuffix(FAR)]
         u, v = right * self.frame.width_mm / 2 / focal, up * self.frame.height_mm / 2 / focal
         scale = focal * self.frame.width_px / self.frame.width_mm
-        made = {axis: motion.at(u, v) for axis, motion in self._here(step).items()}
+        left_out = ALONG if name.endswith(FAR) else ()
+        made = {axis: motion.at(u, v) for axis, motion in self._here(step).items() if axis not in left_out}
         return Place(name, {axis: (float(x) * scale, float(y) * scale) for axis, (x, y) in made.items()})
 
     def _here(self, step: int) -> dict[str, Motion]:
@@ -141,10 +157,13 @@ def shift(plan: Plan, at: Poses, seen: Sequence[Seeing]) -> Shift:
     goes = "slide" in steps or "rise" in steps
     away = depth_mm(plan, seen) if goes else None
     motions = projecting.motions(before, steps, None if away is None else away[:-1])
-    total, scale = projecting.together(motions.values()), before.lens * (frame.width_px / frame.width_mm)
+    scale = before.lens * (frame.width_px / frame.width_mm)
     # All places at once: a row for each.
     right, up = (np.array(side)[:, np.newaxis] for side in zip(*PLACES.values(), strict=True))
-    across, above = total.at(right * frame.width_mm / 2 / before.lens, up * frame.height_mm / 2 / before.lens)
-    px = np.hypot(across, above) * scale + np.zeros((len(PLACES), max(0, len(at) - 1)))
+    u, v = right * frame.width_mm / 2 / before.lens, up * frame.height_mm / 2 / before.lens
+    px = np.zeros((len(PLACES), max(0, len(at) - 1)))
+    for left_out in ((), ALONG) if any(axis in motions for axis in ALONG) else ((),):
+        whole = projecting.together(motion for axis, motion in motions.items() if axis not in left_out)
+        px = np.maximum(px, np.hypot(*whole.at(u, v)) * scale)
     centre = px[list(PLACES).index(CENTRE)]
     return Shift(px.max(axis=0), centre, not goes or away is not None, frame, before, motions)

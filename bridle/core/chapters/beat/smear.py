@@ -35,7 +35,7 @@ def smear(shooting: Shooting) -> Smear:
     places = [
         ("beat.smear", worst, shift.place(worst)),
         ("beat.smear.edge", worst, shift.place(worst, EDGES)),
-        ("beat.smear.centre", middle, shift.at(middle, CENTRE)),
+        ("beat.smear.centre", middle, shift.place(middle, (CENTRE,))),
     ]
     made = [_smeared(key, step, place, open_s, float(rooms[step])) for key, step, place in places if place.parts]
     return Smear(made[0].value if made else 0.0, [*shared, *made])

@@ -73,7 +73,7 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
 
 def _figures(shift: Shift, width: int) -> Iterator[Figure]:
     """The shift at the worst place of the picture, and at its centre; nothing where nothing moves."""
-    worst, middle = shift.place(shift.worst), shift.at(shift.worst, CENTRE)
+    worst, middle = shift.place(shift.worst), shift.place(shift.worst, (CENTRE,))
     if not worst.parts:
         return
     alone = "" if shift.known else ", by turning alone"
@@ -90,7 +90,7 @@ def _shifted(key: str, step: int, place: Place, alone: str) -> Figure:
     return figure(key, label, place.px, "px", rule, *shifts.terms(place.parts))
 
 
-FLOW = "optical flow: what each axis shifts across and up, added up; linear axes at the nearest mark"
+FLOW = "optical flow: what each axis shifts across and up, added up; linear axes at the nearest mark, or far behind it"
 SHARE = Formula("shift / width", "in shares of the width")
 
 
