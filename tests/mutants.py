@@ -35,7 +35,9 @@ EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
     "test_evaluate", "test_frames", "test_clip", "test_run",
 ))  # fmt: skip
 PROGRAM = "tests.formats.test_drive_program"
-BEGIN = "tests.core.test_beginnings"
+BEGIN, SIGHT, SNAGS, STACK = (f"tests.core.{name}" for name in (
+    "test_beginnings", "test_sight", "test_snags", "test_stack",
+))  # fmt: skip
 MUTANTS = (
     Mutant("a mark taken away leaves another one followed", f"{CORE}/asks/beginnings.py",
         "value=follow.mark - 1", "value=follow.mark", (BEGIN,)),
@@ -108,6 +110,30 @@ MUTANTS = (
         "wait = float(say.due_s[picture + 1]) - spent", "wait = float(say.due_s[picture + 1]) - spent - 0.5", (PROGRAM,)),
     Mutant("frames of the table count from nought", "bridle/formats/frame_table.py",
         "yield [str(frame + 1), clock", "yield [str(frame), clock", ("tests.formats",)),
+    Mutant("what lies far behind a followed mark is not looked at", f"{CORE}/reckon/passing.py",
+        "for left_out in ((), ALONG) if any(", "for left_out in ((),) if any(", (SIGHT,)),
+    Mutant("only the middle of the picture is judged", f"{CORE}/reckon/passing.py",
+        "return Shift(px.max(axis=0),", "return Shift(px[0],", (SIGHT,)),
+    Mutant("a mark that nobody sees counts as near", f"{CORE}/reckon/passing.py",
+        "np.where(each.inside, each.ahead, np.inf)", "np.where(each.ahead > 0, each.ahead, np.inf)", (SIGHT,)),
+    Mutant("a longer slot smears by more", f"{CORE}/chapters/beat/smear.py",
+        "place.px * open_s / slot_s", "place.px * open_s * slot_s / 100", (SIGHT, SNAGS)),
+    Mutant("a zoom is as long as its shortest", f"{CORE}/reckon/picture.py",
+        "return min(at), max(at)", "return min(at), min(at)", (SIGHT,)),
+    Mutant("every picture of a row has to see a mark", f"{CORE}/reckon/sights.py",
+        "here if inside is None else inside | here", "here if inside is None else inside & here", (SIGHT,)),
+    Mutant("a speed-up is off by as much as one likes", f"{CORE}/subjects/time/sentence.py",
+        "> (RATIO_TOLERANCE + more) * made", "> (1 + more) * made", (CLIP,)),
+    Mutant("the step of the interval is called whole frames", f"{CORE}/chapters/clip/roundings.py",
+        '"interval step" if stepped else "whole frames"', '"whole frames"', (CLIP,)),
+    Mutant("a shorter way is offered where it tips all the same", f"{CORE}/chapters/rig/tipping.py",
+        "if any(over_mm(plan, stack, carriage) > 0 for carriage in ends):", "if not ends:", (STACK,)),
+    Mutant("a single frame stands at the end", f"{CORE}/reckon/schedule.py",
+        "last = len(self.arrive) - 1 if self.steps else 0", "last = len(self.arrive) - 1", (MOVE,)),
+    Mutant("a mark above the picture counts as followed", f"{CORE}/reckon/tracking.py",
+        "int(np.argmax(out)) if out.any() else None", "None", (SIGHT, SNAGS)),
+    Mutant("float noise picks the frame that is named", f"{CORE}/subjects/numbers/rounding.py",
+        "values >= most - GUARD * abs(most)", "values >= most", ("tests.core.test_beat_and_move",)),
 )  # fmt: skip
 
 

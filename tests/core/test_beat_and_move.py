@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from bridle.core.reckon.timeline import instant
 from bridle.core.subjects.motion import easing, tracking
 from bridle.core.subjects.motion.easing import Ease, fit_ease
-from bridle.core.subjects.numbers.rounding import ceil_to, floor_to
+from bridle.core.subjects.numbers.rounding import ceil_to, first_peak, floor_to
 from bridle.core.subjects.numbers.thinning import kept_indices
 from bridle.core.subjects.optics import lens
 from bridle.core.subjects.time import cycle
@@ -97,3 +97,11 @@ class Properties(TestCase):
         self.assertEqual((kept[0], kept[-1]), (0, count - 1))
         self.assertLessEqual(len(kept), max(1000, 502))
         self.assertIn(at % count, kept_indices(-spike))
+
+    @given(st.floats(1e-3, 1e6), st.integers(2, 400), st.integers(0, 399), st.sampled_from([0.9, 1.0, 1.1]))
+    def test_of_values_alike_the_first_is_the_peak(self, value: float, count: int, at: int, factor: float) -> None:
+        """Float noise does not decide; a real peak does."""
+        values = value * (1 + np.linspace(-1, 1, count) * 1e-12)
+        self.assertEqual(first_peak(values), 0)
+        values[at % count] *= factor
+        self.assertEqual(first_peak(values), at % count if factor > 1 else int(factor < 1 and at % count == 0))
