@@ -2,6 +2,7 @@
 """What the lens makes of a move: shift and smear at any place of the picture, against a camera of rotation matrices."""
 
 import math
+import re
 from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
@@ -19,6 +20,8 @@ from bridle.core.plan.rig import Rig
 from bridle.core.plan.rounds import PanoramaRow, Stations, StereoPair
 from bridle.core.reckon.passing import CENTRE, CORNERS, EDGES, PLACES
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.sky import mask
+from bridle.core.snag import fill
 from bridle.core.subjects.numbers.arrays import Floats
 from tests.provoked import fixes_work
 from tests.strategies import RINGS, copies, fitted, plan_of, ramp, shooting
@@ -355,3 +358,38 @@ class RigInView(TestCase):
         for snag in found:
             fixes_work(self, plan, snag)
             self.assertNotIn("Turn the rail to face {bearing}", [fix.label for fix in snag.fixes])
+
+
+class SunAgain(TestCase):
+    """Every stretch in which the sun stands in the picture, not the first alone."""
+
+    def said(self, frames: int, interval: int) -> str:
+        held = {"rate": F(25), "frames": F(frames), "interval": F(interval)}
+        move = Move(keyframes=(Keyframe(tilt_deg=5), Keyframe(tilt_deg=5)))
+        plan = plan_of(held, move=move, rig=Rig(normal_bearing_deg=100), clock={"at": "2026-09-27T05:00+01:00"})
+        place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
+        plan = plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})})
+        (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "sun-in-picture"]
+        self._frames(plan, fill(snag.what, snag.slots))
+        return fill(snag.what, snag.slots)
+
+    def _frames(self, plan: Plan, said: str) -> None:
+        """The frames that are named are those at which the almanac has the sun within half the view, and up."""
+        known = shooting(plan)
+        assert known.sun is not None
+        inside = mask("sun", plan, known.poses, known.sun)
+        numbers = [
+            int(number) for number in re.findall(r"(?<=frame |rames |.. to )\d+", said.replace("frame ", "  frame "))
+        ]
+        for number in numbers:
+            self.assertTrue(inside[number - 1], said)
+
+    def test_two_mornings_are_told_one_by_one(self) -> None:
+        self.assertRegex(self.said(250, 900), r"to frame \d+; again in frames \d+ to \d+ and \d+ to \d+\.$")
+
+    def test_a_week_of_mornings_is_told_as_that(self) -> None:
+        said = self.said(700, 900)
+        self.assertRegex(said, r"; again every day until 4 October, 8 times in all, the last in frames \d+ to \d+\.$")
+
+    def test_a_single_morning_is_all_there_is(self) -> None:
+        self.assertRegex(self.said(40, 900), r"to frame \d+\.$")

@@ -30,13 +30,13 @@ class Sight:
     clocks: tuple[tuple[float, ...], ...]
 
 
-def runs_of(mask: np.ndarray) -> tuple[tuple[int, int], ...]:
-    """First and last index of each run of true values."""
+def runs_of(mask: np.ndarray, most: int | None = MOST_RUNS) -> tuple[tuple[int, int], ...]:
+    """First and last index of each run of true values, of so many at most."""
     if not mask.any():
         return ()
     edges = np.flatnonzero(np.diff(np.concatenate(([0], mask.astype(np.int8), [0]))))
     pairs = edges.reshape(-1, 2)
-    return tuple((int(first), int(last) - 1) for first, last in pairs[:MOST_RUNS])
+    return tuple((int(first), int(last) - 1) for first, last in pairs[:most])
 
 
 def in_picture(plan: Plan, at: Poses, seen: Seen, margin: float = 0.0) -> np.ndarray:

@@ -1,5 +1,6 @@
 """The sun in the picture, beside it, and behind the camera."""
 
+import itertools
 from collections.abc import Iterator
 from datetime import timedelta
 
@@ -8,11 +9,13 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.rounds import Stations
+from bridle.core.quantity import listed
 from bridle.core.reckon.path import key_path
 from bridle.core.reckon.poses import normal_deg
 from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.reckon.sights import runs_of
 from bridle.core.reckon.sky import Sun, mask, sun_at
+from bridle.core.reckon.timeline import Timeline
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics.projecting import Poses
 
@@ -20,7 +23,7 @@ SUN = SnagKind(
     "sun-in-picture",
     "mind",
     "move",
-    "The sun stands in the picture from frame {first} ({clock}) to frame {last}.",
+    "The sun stands in the picture from frame {first} ({clock}) to frame {last}{again}.",
     "It burns out, it flares, and through a long lens it can hurt the shutter and the eye at the finder. A choice, if "
     "it is one.",
 )
@@ -28,14 +31,14 @@ FLARE = SnagKind(
     "sun-flares",
     "note",
     "move",
-    "The sun stands just outside the picture from frame {first} ({clock}) to frame {last}.",
+    "The sun stands just outside the picture from frame {first} ({clock}) to frame {last}{again}.",
     "It shines into the lens and veils the shadows, and the veil comes and goes. A hood, a hand, a flag.",
 )
 SHADOW = SnagKind(
     "own-shadow",
     "note",
     "move",
-    "The shadow of the camera falls into the picture from frame {first} ({clock}) to frame {last}.",
+    "The shadow of the camera falls into the picture from frame {first} ({clock}) to frame {last}{again}.",
     "The sun is low behind it. Whoever stands beside the rig throws one too.",
 )
 KINDS = (SUN, FLARE, SHADOW)
@@ -78,16 +81,35 @@ def _seen(shooting: Shooting, sun: Sun) -> Iterator[Snag]:
         if not found.any():
             continue
         in_sight |= name == "sun"
-        runs = runs_of(found)
+        runs = runs_of(found, most=None)
         first, last = runs[0]
         slots = {
             "first": slot(str(first + 1)),
             "last": slot(str(last + 1)),
             "clock": slot(times.unix_s(first), "instant"),
+            "again": slot(_again(times, runs)),
         }
         search = Search(name, plan, at, times, sun, some_frames(len(at), runs))
         fixes = [*_at_another_time(search), *_tilted(search), *_turned(search)]
         yield kind.at("shoot.clock.at", slots, [fix for fix in fixes if _helps(plan, name, fix)])
+
+
+def _again(times: Timeline, runs: tuple[tuple[int, int], ...]) -> str:
+    """The later stretches: each, or where they come again every day how often and until when."""
+    rest = runs[1:]
+    if not rest:
+        return ""
+    if len(rest) <= FEW_STRETCHES:
+        return "; again in frames " + listed([f"{first + 1} to {last + 1}" for first, last in rest])
+    days = [times.clock(first).date() for first, _ in runs]
+    daily = all((later - day).days == 1 for day, later in itertools.pairwise(days))
+    often = f"every day until {days[-1]:%-d %B}, {len(runs)} times in all" if daily else f"{len(rest)} times"
+    first, last = rest[-1]
+    return f"; again {often}, the last in frames {first + 1} to {last + 1}"
+
+
+# So many later stretches are told one by one.
+FEW_STRETCHES = 2
 
 
 def _helps(plan: Plan, name: str, fix: Fix) -> bool:
