@@ -117,6 +117,26 @@ class SheetParts(BrowserCase):
         expect(page.get_by_role("heading", name="From a file")).to_be_visible()
         expect(figure(page, "frames")).to_have_text("720 frames")
 
+    def test_how_far_two_clocks_smear_is_said_only_where_it_is_known(self) -> None:
+        plan = json.loads(HARBOUR.read_bytes())
+        plan["beat"] |= {"school": "continuous", "uncoupled": {"between_starts_s": "20"}}
+        near, first = plan["move"]["marks"], plan["move"]["keyframes"][0]
+        for keys, marks, said in (
+            (plan["move"]["keyframes"], near, r"smeared by anything from none to [\d.]+.px\."),
+            (plan["move"]["keyframes"], [], "anything from none to what nobody knows, as long as nothing near"),
+            ([first, first], near, "nothing moves now, so no frame is smeared"),
+        ):
+            plan["move"] |= {"keyframes": keys, "marks": marks, "follow": None}
+            page = self.page()
+            file = FilePayload(name="plan.json", mimeType="application/json", buffer=json.dumps(plan).encode())
+            page.get_by_label("Plan file").set_input_files(file)
+            expect(page.get_by_role("heading", name=plan["shoot"]["name"])).to_be_visible()
+            leaf(page, "One beat")
+            expect(page.get_by_text(re.compile("Nothing waits for the shutter"))).to_contain_text(
+                re.compile(said.replace(" ", r"\s+"))
+            )
+            self.assertEqual(self.complaints, [])
+
     def test_where_and_when_keep_the_clock_of_the_place(self) -> None:
         page = self.open_demo()
         page.get_by_role("button", name=re.compile("^Port Ellary")).click()

@@ -363,10 +363,10 @@ class RigInView(TestCase):
 class SunAgain(TestCase):
     """Every stretch in which the sun stands in the picture, not the first alone."""
 
-    def said(self, frames: int, interval: int) -> str:
+    def said(self, frames: int, interval: int, at: str = "2026-09-27T05:00+01:00", bearing: float = 100) -> str:
         held = {"rate": F(25), "frames": F(frames), "interval": F(interval)}
         move = Move(keyframes=(Keyframe(tilt_deg=5), Keyframe(tilt_deg=5)))
-        plan = plan_of(held, move=move, rig=Rig(normal_bearing_deg=100), clock={"at": "2026-09-27T05:00+01:00"})
+        plan = plan_of(held, move=move, rig=Rig(normal_bearing_deg=bearing), clock={"at": at})
         place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
         plan = plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})})
         (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "sun-in-picture"]
@@ -390,6 +390,12 @@ class SunAgain(TestCase):
     def test_a_week_of_mornings_is_told_as_that(self) -> None:
         said = self.said(700, 900)
         self.assertRegex(said, r"; again every day until 4 October, 8 times in all, the last in frames \d+ to \d+\.$")
+
+    def test_a_week_into_another_year_says_which(self) -> None:
+        said = self.said(700, 900, at="2026-12-28T05:00+00:00", bearing=150)
+        self.assertRegex(
+            said, r"; again every day until \d January 2027, \d times in all, the last in frames \d+ to \d+\.$"
+        )
 
     def test_a_single_morning_is_all_there_is(self) -> None:
         self.assertRegex(self.said(40, 900), r"to frame \d+\.$")

@@ -103,7 +103,8 @@ def _again(times: Timeline, runs: tuple[tuple[int, int], ...]) -> str:
         return "; again in frames " + listed([f"{first + 1} to {last + 1}" for first, last in rest])
     days = [times.clock(first).date() for first, _ in runs]
     daily = all((later - day).days == 1 for day, later in itertools.pairwise(days))
-    often = f"every day until {days[-1]:%-d %B}, {len(runs)} times in all" if daily else f"{len(rest)} times"
+    until = f"{days[-1]:%-d %B}" if days[-1].year == days[0].year else f"{days[-1]:%-d %B %Y}"
+    often = f"every day until {until}, {len(runs)} times in all" if daily else f"{len(rest)} times"
     first, last = rest[-1]
     return f"; again {often}, the last in frames {first + 1} to {last + 1}"
 

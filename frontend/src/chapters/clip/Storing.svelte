@@ -5,6 +5,7 @@
   import Tick from '../../parts/Tick.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { smearUnknown } from '../../sheet/smear';
 
   const sheet = theSheet();
   const beat = $derived(sheet.plan.beat);
@@ -39,10 +40,11 @@
       started <Editable path="beat.uncoupled.between_starts_s" label="between the two starts" unit="s" /> apart,
       clocks off by <Editable path="beat.uncoupled.drift_ppm" label="drift of the clocks" unit="ppm" />: start
       the camera first, then the motor. <Working figure="untied.first" /> at the start and
-      <Working figure="untied.last" /> at the end are not as planned. Nothing waits for the shutter: a frame is
-      smeared by anything from none to {#if sheet.figure('beat.smear')}<Working
+      <Working figure="untied.last" /> at the end are not as planned. Nothing waits for the shutter: {#if sheet.figure('beat.smear')}a
+        frame is smeared by anything from none to <Working
           figure="beat.smear"
-        />{:else}what nobody knows, as long as nothing near is on the drawing{/if}.
+        />{:else if smearUnknown(sheet.evaluation)}a frame is smeared by anything from none to what nobody
+        knows, as long as nothing near is on the drawing{:else}nothing moves now, so no frame is smeared{/if}.
     </p>
   {/if}
 </section>

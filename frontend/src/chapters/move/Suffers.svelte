@@ -2,15 +2,14 @@
   /** What the picture suffers from the move, each in pixels with its working; what is worth minding stands out. */
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { smearUnknown } from '../../sheet/smear';
 
   const sheet = theSheet();
   const has = (key: string) => sheet.figure(key) !== undefined;
   const found = (codes: readonly string[]) =>
     sheet.evaluation.snags.find((snag) => codes.includes(snag.code))?.severity;
   const continuous = $derived(sheet.plan.beat.school === 'continuous');
-  const unknown = $derived(
-    sheet.evaluation.schools.some((one) => one.school === 'continuous' && one.smear_px === null)
-  );
+  const unknown = $derived(smearUnknown(sheet.evaluation));
   const rows = $derived(
     [
       { key: 'track.error', label: 'followed mark off its place', codes: ['mark-drifts', 'mark-leaves'] },
