@@ -119,6 +119,7 @@ class SheetParts(BrowserCase):
 
     def test_how_far_two_clocks_smear_is_said_only_where_it_is_known(self) -> None:
         plan = json.loads(HARBOUR.read_bytes())
+        plan["shoot"]["name"] = "Two clocks"
         plan["beat"] |= {"school": "continuous", "uncoupled": {"between_starts_s": "20"}}
         near, first = plan["move"]["marks"], plan["move"]["keyframes"][0]
         for keys, marks, said in (
@@ -130,7 +131,7 @@ class SheetParts(BrowserCase):
             page = self.page()
             file = FilePayload(name="plan.json", mimeType="application/json", buffer=json.dumps(plan).encode())
             page.get_by_label("Plan file").set_input_files(file)
-            expect(page.get_by_role("heading", name=plan["shoot"]["name"])).to_be_visible()
+            expect(page.get_by_role("heading", name="Two clocks")).to_be_visible()
             leaf(page, "One beat")
             expect(page.get_by_text(re.compile("Nothing waits for the shutter"))).to_contain_text(
                 re.compile(said.replace(" ", r"\s+"))
