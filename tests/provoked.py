@@ -143,6 +143,9 @@ PROVOKE: dict[str, Plan] = {
     "stack-too-near": plan_of(THREE, beat=Beat(stack=Stack(near_mm=20, far_mm=40))),
     "smear-visible": plan_of(THREE, beat=Beat(exposure_s=F(4), school="continuous"), move=FAR_PAN),
     "smear-unknown": plan_of(THREE, beat=HANDS, move=FAR),
+    "buffer-stalls-in-part": plan_of(
+        {**THREE, "interval": F(5)}, beat=Beat(write_s=F(2), buffer_frames=6, bracket_frames=5, bracket_gap_s=F(1, 10))
+    ),
     "buffer-stalls": plan_of({**THREE, "interval": F(2)}, beat=Beat(write_s=F(16, 5), buffer_frames=22)),
     "follows-out-of-travel": following(0, 0, mark={"x_mm": 400, "y_mm": -50}, every_frame=True),
     "keyframe-misplaced": plan_of(THREE, move=keyed(Keyframe(when=OnFrame(frame=900), slide_mm=50))),

@@ -11,6 +11,7 @@ FUNCTIONS = {
     "floor": math.floor,
     "round": nearest,
     "sqrt": math.sqrt,
+    "ln": math.log,
     "abs": abs,
     "atan": math.atan,
     "sin": math.sin,

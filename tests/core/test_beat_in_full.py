@@ -1,6 +1,6 @@
-# ruff: noqa: E501
 """Brackets, dark frames, stacks, the buffer, both schools, two clocks."""
 
+import itertools
 import math
 from fractions import Fraction as F
 from typing import Any
@@ -9,6 +9,7 @@ from unittest import TestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from bridle.core.asks.changes import Begin, Drop, MakeEdits, TypeText, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.document import Plan
@@ -35,9 +36,39 @@ class Exposing(TestCase):
 
     @given(st.integers(1, 9), st.sampled_from([0.0, 0.5, 1.0, 2.0]))
     def test_a_bracket_is_its_exposures_one_by_one(self, count: int, step: float) -> None:
+        beat = Beat(exposure_s=F(1, 2), bracket_frames=count, bracket_step_stops=step)
+        told = shooting(plan_of({**THREE, "interval": F(60)}, beat=beat)).cycle.exposures
         each = [2 ** (step * (j - (count - 1) / 2)) for j in range(count)]
-        self.assertAlmostEqual(cycle.bracket_factor(count, step), sum(each))
-        self.assertAlmostEqual(cycle.longest_of_bracket(count, step), max(each))
+        self.assertAlmostEqual(told.factor, sum(each))
+        self.assertAlmostEqual(told.longest_s, max(each) / 2)
+        self.assertAlmostEqual(list(told.starts_s())[-1], sum(each[:-1]) / 2 + (count - 1) / 4)
+
+    def test_a_bracket_of_the_camera_s_own_times(self) -> None:
+        """1/60, 1/15 and 1/4: their sum, the longest of them, and on the card what is dialled."""
+        times = (F(1, 60), F(1, 15), F(1, 4))
+        told = evaluate(plan_of(THREE, beat=Beat(exposure_s=F(1, 15), bracket_times_s=times)))
+        self.assertAlmostEqual(told.figures["beat.exposures"].value, 1 / 3)
+        self.assertAlmostEqual(told.figures["beat.bracket"].value, 5)
+        self.assertAlmostEqual(told.figures["beat.longest_exposure"].value, 0.25)
+        self.assertAlmostEqual(told.figures["beat.gaps"].value, 0.5)
+        dialled = {line.label: line.value.value for sheet in told.review.sheets for line in sheet.settings}
+        self.assertEqual(dialled["bracket"], "1/60 s, 1/15 s and 1/4 s")
+
+    def test_a_bracket_of_its_own_is_begun_from_the_one_that_stands_and_goes_along_with_a_fix(self) -> None:
+        plan = plan_of(THREE, beat=Beat(exposure_s=F(1, 60), bracket_frames=3, bracket_step_stops=2))
+        for wanted in (["1/250", "1/60", "1/15"], ["1/250", "1/60", "1/15", "1/4"]):
+            plan, _ = make(plan, [Begin(do="begin", path="beat.bracket_times_s")])
+            self.assertEqual([str(time) for time in plan.beat.bracket_times_s], wanted)
+        plan, _ = make(plan, [TypeText(do="type", path="beat.bracket_times_s.3", text="8s")])
+        self.assertEqual(plan.beat.bracket_times_s[-1], 8)
+        short = next(one for one in evaluate(plan).snags if one.code == "interval-too-short")
+        fix = next(fix for fix in short.fixes if fix.label.startswith("Expose"))
+        fixed, _ = make(plan, [MakeEdits(do="edits", edits=fix.edits)])
+        self.assertNotIn("interval-too-short", {one.code for one in evaluate(fixed).snags})
+        self.assertLess(fixed.beat.bracket_times_s[-1], 8)
+        for left in (3, 2, 0):
+            plan, _ = make(plan, [Drop(do="drop", path="beat.bracket_times_s.0")])
+            self.assertEqual(len(plan.beat.bracket_times_s), left)
 
     def test_noise_reduction_follows_each_exposure_and_only_the_last_overlaps_the_move(self) -> None:
         beat = Beat(exposure_s=F(2), bracket_frames=3, noise_reduction=True)
@@ -68,12 +99,39 @@ class Buffering(TestCase):
 
     @given(st.floats(0.5, 5), st.floats(0.1, 8), st.integers(1, 30), st.integers(1, 3))
     def test_nothing_is_refused_when_everything_is_written_in_time(self, t: float, w: float, b: int, n: int) -> None:
-        stall = buffer.simulate([t] * 200, w, b, n)
-        if n * w <= t:
+        stall = buffer.simulate([t] * 200, w, b, [0.01 * number for number in range(n)])
+        if n * w <= t and n <= b:
             self.assertIsNone(stall)
         elif stall is not None:
             self.assertGreaterEqual(stall.kept, b // n)
             self.assertLessEqual(stall.kept + stall.lost, 200)
+            self.assertLessEqual(stall.lost, stall.pictures)
+
+    def test_a_full_buffer_refuses_picture_by_picture(self) -> None:
+        """Five pictures at once every 5 s, 2 s to write each, room for six, followed by hand.
+
+        At 0 s five go in; by 5 s two are out, three are left, three fit and two are refused; by 10 s three more are
+        out (at 6, 8 and 10 s), three are left again; by 15 s only two (12 and 14 s), so two fit of five.
+        """
+        self.assertEqual(buffer.simulate([5.0], 2, 6, [0.0] * 5), None)
+        self.assertEqual(buffer.simulate([5.0] * 2, 2, 6, [0.0] * 5), (1, 1, 2))
+        self.assertEqual(buffer.simulate([5.0] * 3, 2, 6, [0.0] * 5), (1, 2, 4))
+        self.assertEqual(buffer.simulate([5.0] * 4, 2, 6, [0.0] * 5), (1, 3, 7))
+
+    def test_a_stack_without_a_buffer_waits_for_each_picture_and_is_never_better_off_than_one_with(self) -> None:
+        """2.2 s to write and 14 positions: each but the last is written before the focus may go on."""
+        stack = Stack(near_mm=150, far_mm=610, overlap=F(1, 5))
+        needs, told = [], []
+        for room in (0, 30):
+            beat = Beat(write_s=F(11, 5), buffer_frames=room, stack=stack, exposure_s=F(1, 10))
+            plan = plan_of({**THREE, "interval": F(25)}, beat=beat)
+            positions = shooting(plan).cycle.exposures.positions
+            self.assertGreater(positions, 10)
+            needs.append(evaluate(plan).figures["beat.need"].value)
+            told.append({snag.code for snag in evaluate(plan).snags})
+        self.assertAlmostEqual(needs[0] - needs[1], (positions - 1) * (2.2 - 1.0) + 2.2)
+        self.assertIn("interval-too-short", told[0])
+        self.assertIn("buffer-stalls-in-part", told[1])
 
     def test_with_a_buffer_the_cycle_leaves_the_writing_out(self) -> None:
         bare, buffered = (evaluate(plan_of(THREE, beat=Beat(write_s=F(5), buffer_frames=n))).figures for n in (0, 9))
@@ -166,29 +224,63 @@ class Tightest(TestCase):
 
 
 class Stacks(TestCase):
-    def test_as_many_positions_as_it_takes_to_hold_the_depth(self) -> None:
-        """35 mm at f/8, a circle of 0.03 mm: what is sharp around the near end, in reciprocals, and how often it fits."""
-        hyper = 35**2 / (8 * 0.03) + 35
-        for near, far, overlap in (
-            (300, 305, 0.0),
-            (300, 500, 0.2),
-            (300, 500, 0.5),
-            (150, 900, 0.2),
-            (2000, 9000, 0.2),
-        ):
-            each = (1 - overlap) * 2 * (1 - 35 / near) / (hyper - 35)
-            wanted = max(1, math.ceil((1 / near - 1 / far) / each - 1e-9))
-            with self.subTest(near=near, far=far, overlap=overlap):
-                self.assertEqual(lens.stack_positions(near, far, overlap, 35, 8, 0.03), wanted)
-        self.assertEqual(lens.stack_positions(300, 305, 0, 35, 8, 0.03), 1)
+    # Focal length, f-number, near, far, and how many positions a walk from limit to limit takes.
+    WALKED = (
+        (35, 8, 300, 305, 1), (35, 8, 300, 500, 4), (35, 8, 150, 900, 17), (50, 8, 60, 70, 57), (50, 8, 55, 400, 236),
+        (35, 8, 2000, 9000, 2), (35, 8, 2000, 20000, 2), (24, 2.8, 500, 1e6, 8),
+    )  # fmt: skip
 
-    def test_what_is_sharp_around_one_position_reaches_the_next(self) -> None:
-        """Stepping by the depth around each position one comes to the far end with the last of them, and not before."""
-        near, far, hyper = 300.0, 800.0, 35**2 / (8 * 0.03) + 35
-        count = lens.stack_positions(near, far, 0.0, 35, 8, 0.03)
-        step = 2 * (1 - 35 / near) / (hyper - 35)
-        self.assertLessEqual(1 / near - count * step, 1 / far + 1e-12)
-        self.assertGreater(1 / near - (count - 1) * step, 1 / far)
+    def test_without_overlap_as_many_as_a_walk_from_limit_to_limit_takes(self) -> None:
+        for focal, stop, near, far, wanted in self.WALKED:
+            with self.subTest(focal=focal, near=near, far=far):
+                self.assertEqual(self._walked(near, far, focal, stop), wanted)
+                self.assertEqual(lens.stack_positions(near, far, 0, focal, stop, 0.03), wanted)
+
+    @given(st.floats(8, 200), st.floats(1.4, 22), st.floats(1.05, 60), st.floats(1.01, 40), st.floats(0, 0.8))
+    def test_all_is_sharp_from_near_to_far_and_one_position_fewer_would_not_do(
+        self, focal: float, stop: float, near: float, deep: float, overlap: float
+    ) -> None:
+        near, circle, far = near * focal, 0.03, near * focal * deep
+        count = lens.stack_positions(near, far, overlap, focal, stop, circle)
+        assume(count < 2000)
+        hyper = focal**2 / (stop * circle) + focal
+        limits = [
+            (
+                at * (hyper - focal) / (hyper + at - 2 * focal),
+                at * (hyper - focal) / (hyper - at) if at < hyper else 1e12,
+            )
+            for at in lens.focus_distances_mm(near, far, count, focal, stop, circle)
+        ]
+        self.assertLessEqual(limits[0][0], near * (1 + 1e-9))
+        self.assertGreaterEqual(limits[-1][1], far * (1 - 1e-9))
+        for (_, sharp_to), (sharp_from, further) in itertools.pairwise(limits):
+            self.assertLessEqual(sharp_from, sharp_to * (1 + 1e-9))
+            self.assertGreater(further, sharp_to)
+        if not overlap:
+            self.assertLessEqual(
+                abs(count - self._walked(near, far, focal, stop)), 0 if self._clear(near, far, focal, stop) else 1
+            )
+
+    def _walked(self, near: float, far: float, focal: float, stop: float) -> int:
+        """Each position focused so that it is sharp from where the one before ceases to be."""
+        hyper, sharp, count = focal**2 / (stop * 0.03) + focal, near, 0
+        while sharp < far * (1 - 1e-12):
+            focus = sharp * (hyper - 2 * focal) / (hyper - focal - sharp) if sharp < hyper - focal else math.inf
+            sharp = focus * (hyper - focal) / (hyper - focus) if focus < hyper else math.inf
+            count += 1
+        return max(count, 1)
+
+    def _clear(self, near: float, far: float, focal: float, stop: float) -> bool:
+        """Whether the walk's end is not decided by the last digits of a float."""
+        return self._walked(near, far * (1 - 1e-6), focal, stop) == self._walked(near, far * (1 + 1e-6), focal, stop)
+
+    def test_where_everything_passes_for_sharp_there_is_no_stack_to_count(self) -> None:
+        wide = {"focal_mm": 10, "aperture": 22, "circle_mm": 1}
+        told = evaluate(plan_of(THREE, camera=wide, beat=Beat(stack=Stack(near_mm=20, far_mm=90)))).figures
+        self.assertNotIn("beat.positions", told)
+        self.assertEqual(told["beat.exposures"].value, 1 / 60)
+        with self.assertRaisesRegex(ValueError, "everything passes for sharp"):
+            lens.stack_positions(20, 90, 0, 10, 22, 1)
 
 
 class Handles(TestCase):

@@ -39,13 +39,14 @@ FULL = plan_of(
 # 200 steps, of which the eases take away half of sixty.
 CRUISED = 200 - (20 + 40) / 2
 HYPER = 35**2 / (8 * 0.03) + 35
-# What is sharp at once around 300 mm, in reciprocals of the distance; a fifth of it overlaps.
-AT_ONCE = 0.8 * 2 * (1 - 35 / 300) / (HYPER - 35)
-POSITIONS = math.ceil((1 / 300 - 1 / 500) / AT_ONCE)
+# Between two limits of sharpness 1/f less the reciprocal of the distance grows by this; a fifth of it overlaps.
+AT_ONCE = math.log(HYPER / (HYPER - 70))
+POSITIONS = 1 + math.ceil((math.log((1 / 35 - 1 / 500) / (1 / 35 - 1 / 300)) / AT_ONCE - 1) / 0.8)
 BRACKET = (0.5 + 2 + 8) / 2
 EXPOSED = 2 * BRACKET * POSITIONS
 # The last dark frame alone comes after the last exposure; those before it lie between the exposures.
-GAPS = POSITIONS * 2 * 0.25 + (POSITIONS - 1) * 1 + (EXPOSED - 8)
+# Between focus positions it merges for 1 s and, having no buffer, writes for 3 s while the focus moves for 1 s.
+GAPS = POSITIONS * 2 * 0.25 + (POSITIONS - 1) * (1 + 3) + (EXPOSED - 8)
 MOVE = 2 * math.sqrt(400 / CRUISED / 80)
 NEED = 0.5 + 0.1 + EXPOSED + GAPS + max(8 + 1 + 3, MOVE + 1)
 CENTRE = 35 * 6000 / 36 * math.radians(1)
@@ -134,6 +135,8 @@ RULES: tuple[tuple[str, Plan, str, str], ...] = (
     ("several places", plan_of(HELD, move=PAIR), "beat.need",
      "wake + visits * (lag + exposures + gaps) + between"),
     ("alike", lit(bracket_frames=3), "beat.bracket", "count"),
+    ("its own times", lit(bracket_times_s=(F(1, 60), F(1, 15))), "beat.bracket", "(t1 + t2) / exposure"),
+    ("the longest of its own", lit(bracket_times_s=(F(1, 60), F(1, 15))), "beat.longest_exposure", "max(t1, t2)"),
     ("stops apart", lit(bracket_frames=3, bracket_step_stops=1.0), "beat.bracket",
      "(2**(step * count) - 1) / (2**step - 1) / 2**(step * (count - 1) / 2)"),
     ("a short step", plan_of(HELD, move=Move(keyframes=(Keyframe(), Keyframe(slide_mm=200)))), "beat.move",

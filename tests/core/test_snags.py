@@ -121,6 +121,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The buffer is full after 57 frames, at 06:11:54; 654 frames of 1800 frames are lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",
     ),
+    "buffer-stalls-in-part": (
+        "The buffer is full after 1 frame, at 06:10:05; 719 frames of 720 frames are not whole, 1797 of 3600 pictures lost.",
+        "Beat of 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",
+    ),
     "follows-out-of-travel": (
         "Following the post, the pan would come to 262.9°; it reaches from −170° to 170°.",
         "Follow it with the keyframes only · The pan goes from keyframe to keyframe again, as they are typed; the mark drifts.",
@@ -429,20 +433,24 @@ def drift(frame: int) -> float:
     return abs(math.tan(aim)) * 35 / 36
 
 
-def buffered() -> tuple[int, int]:
-    """Frames until a buffer of 22 is full, and frames that are lost: one every 2 s, one written every 3.2 s."""
+def buffered(
+    frames: int = 1800, beat: float = 2, write: float = 3.2, room: int = 22, starts: tuple[float, ...] = (0,)
+) -> tuple[int, int, int]:
+    """Frames until a buffer is full, frames that are not whole and pictures lost: each written after the one before."""
     waiting: list[float] = []
-    first, lost, free = 0, 0, 0.0
-    for frame in range(1800):
-        now = frame * 2.0
-        waiting = [done for done in waiting if done > now + 1e-9]
-        if len(waiting) >= 22:
-            lost += 1
-            first = first or frame
-            continue
-        free = max(free, now) + 3.2
-        waiting.append(free)
-    return first, lost
+    free, spoilt = 0.0, []
+    for frame in range(frames):
+        for now in (frame * beat + start for start in starts):
+            waiting = [done for done in waiting if done > now + 1e-9]
+            if len(waiting) >= room:
+                spoilt.append(frame)
+                continue
+            free = max(free, now) + write
+            waiting.append(free)
+    return spoilt[0], len(set(spoilt)), len(spoilt)
+
+
+BRACKETED = buffered(720, 5, 2, 6, tuple(number * (1 / 60 + 0.1) for number in range(5)))
 
 
 HAND: dict[str, dict[str, Any]] = {
@@ -455,6 +463,7 @@ HAND: dict[str, dict[str, Any]] = {
     "noise-reduction-costs": {"without": math.ceil((3 + 0.06 + 0.6) / 0.9 * 10) / 10},
     "smear-visible": {"smear": 40 / 359 / 10 * 4 * CORNER},
     "buffer-stalls": {"kept": buffered()[0], "lost": buffered()[1], "clock": 1790485800 + 2 * buffered()[0]},
+    "buffer-stalls-in-part": {"kept": BRACKETED[0], "lost": BRACKETED[1], "pictures": BRACKETED[2]},
     "follows-out-of-travel": {"position": 180 + math.degrees(math.atan2(400, 50))},
     "mark-drifts": {"error": max(map(drift, range(360))), "frame": str(1 + max(range(360), key=drift))},
     "move-quick": {"shift": 40 / 89 * CORNER, "share": 40 / 89 * CORNER / 6000},

@@ -19,6 +19,7 @@ from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Errand, Event
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.timeline import first_frame, instant
+from bridle.core.subjects.light import shutter
 
 Begun = BaseModel | JsonValue
 # A rig without a rail is drawn with so much room around it.
@@ -27,6 +28,7 @@ MARK_AWAY = 1.6
 APART_MM = 500.0
 LIVE_S = 20
 STATIONS = 3
+FEWEST_IN_BRACKET = 2
 EVENT_AT = Fraction(3, 5)
 # What is done before everything else stands first.
 AT_THE_FRONT = "shoot.clock.errands"
@@ -50,9 +52,9 @@ def begin(plan: Plan, path: str, kind: str = "") -> list[Edit]:
     return [Edit(path=path, value=[value, *standing] if path == AT_THE_FRONT else [*standing, value])]
 
 
-def _plain(value: Begun | tuple[RingMark, ...]) -> JsonValue:
+def _plain(value: Begun | tuple[RingMark | Fraction, ...]) -> JsonValue:
     if isinstance(value, tuple):
-        return [mark.model_dump(mode="json") for mark in value]
+        return [str(one) if isinstance(one, Fraction) else one.model_dump(mode="json") for one in value]
     return value.model_dump(mode="json") if isinstance(value, BaseModel) else value
 
 
@@ -117,9 +119,20 @@ def _event(plan: Plan) -> Begun:
     return Event(name="what will happen", at=at.replace(second=0, microsecond=0))
 
 
-BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...]]] = {
+def _bracket(plan: Plan) -> Begun | tuple[Fraction, ...]:
+    """The bracket as it stands, by the nearest times on the dial; where it has such already, one more, two stops on."""
+    own = plan.beat.bracket_times_s
+    if own:
+        return str(shutter.nearest(float(own[-1]) * 4))
+    standing = plan.beat.bracket_s if len(plan.beat.bracket_s) > 1 else (float(plan.beat.exposure_s),) * 2
+    step = 1 if len(set(standing)) > 1 else 4
+    return tuple(shutter.nearest(seconds * step**number) for number, seconds in enumerate(standing))
+
+
+BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fraction, ...]]] = {
     r"clip\.crossing": lambda plan: Crossing(cross_s=Fraction(300), screen_s=Fraction(8)),
     r"clip\.trial": lambda plan: Trial(apart_s=Fraction(7200), moved_px=Fraction(140), step_px=Fraction(2)),
+    r"beat\.bracket_times_s": _bracket,
     r"beat\.stack": lambda plan: Stack(near_mm=400, far_mm=800),
     r"beat\.uncoupled": lambda plan: Uncoupled(),
     r"rig\.lead": lambda plan: Lead(),
@@ -147,6 +160,8 @@ def drop(plan: Plan, path: str) -> list[Edit]:
         raise PathError(f"there is nothing at “{path}” to take away")
     gone = int(number)
     kept: JsonValue = [one for at, one in enumerate(standing) if at != gone]
+    if parent == "beat.bracket_times_s" and len(standing) == FEWEST_IN_BRACKET:
+        kept = []
     follows = _follows_on(plan, gone) if parent == "move.marks" else ()
     return [*follows, Edit(path=parent, value=kept)]
 

@@ -36,7 +36,8 @@ class Uncoupled(Section):
 class Beat(Section):
     """Times of one cycle; the margin is a share of the interval, never less than the least margin.
 
-    `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle one.
+    A bracket is `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle
+    one; or, where there are any, `bracket_times_s` one after another, as the camera calls them.
     A buffer of 0 frames means that the camera refuses a trigger while it writes.
     """
 
@@ -46,6 +47,7 @@ class Beat(Section):
     exposure_s: PositiveDuration = Fraction(1, 60)
     bracket_frames: Annotated[int, Field(ge=1, le=15)] = 1
     bracket_step_stops: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0
+    bracket_times_s: Annotated[tuple[PositiveDuration, ...], Field(max_length=15)] = ()
     bracket_gap_s: Duration = Fraction(1, 4)
     noise_reduction: bool = False
     merge_s: Duration = Fraction(0)
@@ -62,3 +64,11 @@ class Beat(Section):
     def continuous(self) -> bool:
         """Whether the axes never stop."""
         return self.school == "continuous"
+
+    @property
+    def bracket_s(self) -> tuple[float, ...]:
+        """The exposures of a bracket in the order they are taken, in seconds; one where nothing is bracketed."""
+        if self.bracket_times_s:
+            return tuple(float(time) for time in self.bracket_times_s)
+        exposure, middle = float(self.exposure_s), (self.bracket_frames - 1) / 2
+        return tuple(exposure * 2 ** (self.bracket_step_stops * (j - middle)) for j in range(self.bracket_frames))

@@ -100,6 +100,8 @@ def kind_of(path: str, linear: bool = True) -> str | None:
     """The kind of quantity that stands at a path; None for plain text. `linear` tells which axis it belongs to."""
     if path in KINDS_BY_PATH:
         return KINDS_BY_PATH[path]
+    if path.startswith("beat.bracket_times_s."):
+        return "duration"
     last = path.rpartition(".")[2]
     if last in _AXIS_KINDS:
         return _AXIS_KINDS[last][0 if linear else 1]

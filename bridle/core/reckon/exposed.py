@@ -1,5 +1,6 @@
 """What the shutter does in one cycle."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,12 +10,14 @@ from bridle.core.plan.camera import Camera
 from bridle.core.plan.document import Plan
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import lens
-from bridle.core.subjects.time import cycle
 
 
 @dataclass(frozen=True)
 class Exposures:
-    """What the shutter does in one cycle: times in seconds, counts of exposures."""
+    """What the shutter does in one cycle: times in seconds, counts of exposures.
+
+    `bracket_s` are the exposures at each position; `between_s` lies between positions, `gap_s` within a bracket.
+    """
 
     positions: int
     pictures: int
@@ -22,10 +25,37 @@ class Exposures:
     total_s: float
     gaps_s: float
     refocus_s: float
+    storing_s: float
     dark_in_gaps_s: float
     dark_last_s: float
     processing_s: float
     longest_s: float
+    bracket_s: tuple[float, ...]
+    between_s: float
+    gap_s: float
+
+    @property
+    def count(self) -> int:
+        """How often the shutter opens."""
+        return self.positions * len(self.bracket_s)
+
+    def in_turn(self) -> Iterator[tuple[float, float]]:
+        """Each exposure and the gap after it, in the order of time; the last has none."""
+        for position in range(1, self.positions + 1):
+            for number, exposure in enumerate(self.bracket_s, 1):
+                dark = exposure if self.dark_last_s else 0.0
+                if number < len(self.bracket_s):
+                    yield exposure, dark + self.gap_s
+                else:
+                    yield exposure, dark + self.between_s if position < self.positions else 0.0
+
+    def starts_s(self) -> Iterator[float]:
+        """When each picture is begun after the first, as the buffer gets them: a merged bracket is one."""
+        now, each = 0.0, self.count // self.pictures
+        for number, (exposure, gap) in enumerate(self.in_turn()):
+            if number % each == 0:
+                yield now
+            now += exposure + gap
 
     @property
     def busy_s(self) -> float:
@@ -35,27 +65,56 @@ class Exposures:
 
 def exposures(beat: Beat, camera: Camera) -> Exposures:
     """Bracket, focus stack and noise reduction of one cycle."""
-    positions = stack_positions(beat, camera)
-    factor = cycle.bracket_factor(beat.bracket_frames, beat.bracket_step_stops)
-    total, exposure = float(beat.exposure_s) * factor * positions, float(beat.exposure_s)
-    longest = exposure * cycle.longest_of_bracket(beat.bracket_frames, beat.bracket_step_stops)
-    # Brackets end on their longest exposure, and its dark frame alone overlaps the move.
-    dark_last = longest if beat.noise_reduction else 0.0
+    positions, bracket = stack_positions(beat, camera), beat.bracket_s
+    total = sum(bracket) * positions
+    # The dark frame after the last exposure alone overlaps the move.
+    dark_last = bracket[-1] if beat.noise_reduction else 0.0
     dark_in_gaps = total - dark_last if beat.noise_reduction else 0.0
     refocus = float(beat.stack.move_s + beat.stack.settle_s) if beat.stack else 0.0
-    gaps = positions * (beat.bracket_frames - 1) * float(beat.bracket_gap_s) + (positions - 1) * refocus + dark_in_gaps
-    processing = dark_last + float(beat.merge_s)
-    pictures = positions if beat.merge_s else positions * beat.bracket_frames
-    return Exposures(positions, pictures, factor, total, gaps, refocus, dark_in_gaps, dark_last, processing, longest)
+    # Each focus position is an order of its own: without a buffer the camera refuses it until the last is written.
+    storing = float(beat.merge_s) + (0.0 if beat.buffer_frames else float(beat.write_s)) if positions > 1 else 0.0
+    between = max(refocus, storing)
+    gaps = positions * (len(bracket) - 1) * float(beat.bracket_gap_s) + (positions - 1) * between + dark_in_gaps
+    return Exposures(
+        positions=positions,
+        pictures=positions if beat.merge_s else positions * len(bracket),
+        factor=sum(bracket) / float(beat.exposure_s),
+        total_s=total,
+        gaps_s=gaps,
+        refocus_s=refocus,
+        storing_s=storing,
+        dark_in_gaps_s=dark_in_gaps,
+        dark_last_s=dark_last,
+        processing_s=dark_last + float(beat.merge_s),
+        longest_s=max(bracket),
+        bracket_s=bracket,
+        between_s=between,
+        gap_s=float(beat.bracket_gap_s),
+    )
 
 
 def stack_positions(beat: Beat, camera: Camera) -> int:
-    """Focus positions of a cycle: 1 without a stack, and where the near end cannot be focused at all."""
+    """Focus positions of a cycle: 1 without a stack that can be taken."""
     stack = beat.stack
-    if stack is None or stack.near_mm <= camera.focal_mm:
+    if stack is None or not stackable(beat, camera):
         return 1
     overlap, circle = float(stack.overlap), camera.circle_mm
     return lens.stack_positions(stack.near_mm, stack.far_mm, overlap, camera.focal_mm, camera.aperture, circle)
+
+
+def focus_distances_mm(beat: Beat, camera: Camera) -> list[float]:
+    """Where to focus for each exposure of a stack, from near to far; nothing without a stack that can be taken."""
+    stack = beat.stack
+    if stack is None or not stackable(beat, camera):
+        return []
+    count, circle = stack_positions(beat, camera), camera.circle_mm
+    return lens.focus_distances_mm(stack.near_mm, stack.far_mm, count, camera.focal_mm, camera.aperture, circle)
+
+
+def stackable(beat: Beat, camera: Camera) -> bool:
+    """Whether there is a stack whose near end can be focused, by a lens for which not everything passes for sharp."""
+    hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
+    return beat.stack is not None and beat.stack.near_mm > camera.focal_mm and hyper > 2 * camera.focal_mm
 
 
 def exposed_s(plan: Plan, frames: int) -> Floats:

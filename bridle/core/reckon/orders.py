@@ -47,7 +47,7 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
     """
     visits = len(moving)
     targets = {name: grid.ravel() for name, grid in grids.items()}
-    due = times.starts_s[:, None] + _visit_starts(tightest, visits)[None, :]
+    due = times.starts_s[:, None] + visit_starts(tightest)[None, :]
     return Orders(
         frame=np.repeat(np.arange(times.frames), visits),
         visit=np.tile(np.arange(visits), times.frames),
@@ -59,11 +59,11 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
     )
 
 
-def _visit_starts(reckoned: Cycle, visits: int) -> Floats:
+def visit_starts(reckoned: Cycle) -> Floats:
     """When each place of a round is exposed, after the first of the cycle; as the tightest cycle has it."""
     store = reckoned.exposures.processing_s + reckoned.write_s
     starts, now = [], 0.0
-    for move in reckoned.travels_s[:visits]:
+    for move in reckoned.travels_s:
         starts.append(now)
         travel = move + (reckoned.settle_s if move else 0.0)
         between = max(store, travel) if reckoned.beat.write_while_moving else store + travel

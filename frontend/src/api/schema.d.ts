@@ -1129,7 +1129,8 @@ export interface components {
          * Beat
          * @description Times of one cycle; the margin is a share of the interval, never less than the least margin.
          *
-         *     `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle one.
+         *     A bracket is `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle
+         *     one; or, where there are any, `bracket_times_s` one after another, as the camera calls them.
          *     A buffer of 0 frames means that the camera refuses a trigger while it writes.
          */
         Beat: {
@@ -1164,6 +1165,11 @@ export interface components {
              * @default 0
              */
             bracket_step_stops: number;
+            /**
+             * Bracket Times S
+             * @default []
+             */
+            bracket_times_s: string[];
             /**
              * Bracket Gap S
              * @default 1/4
@@ -2738,6 +2744,7 @@ export interface components {
              *       "exposure_s": "1/60",
              *       "bracket_frames": 1,
              *       "bracket_step_stops": 0,
+             *       "bracket_times_s": [],
              *       "bracket_gap_s": "1/4",
              *       "noise_reduction": false,
              *       "merge_s": "0",

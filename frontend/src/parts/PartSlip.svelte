@@ -23,6 +23,7 @@
     wake: 'A camera that has gone to sleep has to be woken before it hears a trigger.',
     lag: 'From the trigger until the shutter is open.',
     exposure: 'Nothing may move now, unless the rig never stops.',
+    gap: 'The shutter is closed: the camera sets itself for the next exposure, the focus moves, a dark frame is taken.',
     process: 'The camera works on the picture before it takes the next one.',
     write: 'The camera refuses the next trigger until the picture is on the card.',
     move: 'The axes go to their next positions, all together; the slowest rules.',

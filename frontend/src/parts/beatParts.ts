@@ -9,6 +9,7 @@ export const BEAT_FIELDS: Record<string, BeatField[]> = {
   wake: [{ path: 'beat.wake_s', label: 'wake', unit: 's' }],
   lag: [{ path: 'beat.lag_s', label: 'shutter lag', unit: 's' }],
   exposure: [{ path: 'beat.exposure_s', label: 'exposure', unit: 'shutter' }],
+  gap: [{ path: 'beat.bracket_gap_s', label: 'gap in the bracket', unit: 's' }],
   process: [{ path: 'beat.merge_s', label: 'merge in the camera', unit: 's' }],
   write: [{ path: 'beat.write_s', label: 'write to card', unit: 's' }],
   move: [],

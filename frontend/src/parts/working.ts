@@ -9,6 +9,7 @@ const WORDS: Record<string, string> = {
   'up_to(': 'up to a whole step (',
   'down_to(': 'down to a whole step (',
   'sqrt(': '√(',
+  'ln(': 'natural logarithm of (',
   'atan(': 'arctan (',
   'atan2(': 'direction of (',
   'degrees(': 'in degrees (',

@@ -1,8 +1,10 @@
 """The numbers of one cycle as figures."""
 
-from bridle.core.figure import Figure, Number, Term, figure, term
+from bridle.core.figure import Figure, Formula, Number, Term, figure, term
+from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.exposed import stackable
 from bridle.core.subjects.optics import lens
 from bridle.core.subjects.time import cycle
 
@@ -23,32 +25,47 @@ def _seconds(symbol: str, label: str, value: Number) -> Term:
 
 def _exposing(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     beat, exposing = reckoned.beat, reckoned.exposures
-    count = term("count", "exposures in a bracket", beat.bracket_frames, "")
-    step = term("step", "from one to the next", beat.bracket_step_stops, "stops")
-    bracket = (cycle.BRACKET, step, count) if beat.bracket_step_stops else (cycle.BRACKET_EVEN, count)
+    count = term("count", "exposures in a bracket", len(beat.bracket_s), "")
+    exposure = term("exposure", "exposure", beat.exposure_s, "shutter")
+    rule, bracket = _bracket(beat, count, exposure)
     positions = term("positions", "focus positions", exposing.positions, "")
     gaps = (
         positions,
         count,
         _seconds("gap", "gap in the bracket", beat.bracket_gap_s),
         _seconds("refocus", "focus move and settle", exposing.refocus_s),
+        *([_seconds("storing", "merging and writing meanwhile", exposing.storing_s)] if exposing.storing_s else []),
         _seconds("dark", "dark frames in between", exposing.dark_in_gaps_s),
     )
-    exposure = term("exposure", "exposure", beat.exposure_s, "shutter")
+    between = cycle.GAPS_STORING if exposing.storing_s else cycle.GAPS
     factor = term("bracket", "sum of the bracket, in exposures", exposing.factor, "")
     processing = (_seconds("dark", "last dark frame", exposing.dark_last_s), _seconds("merge", "merging", beat.merge_s))
     made = [
-        figure(f"{prefix}.bracket", "sum of the bracket, in exposures", exposing.factor, "", *bracket),
+        figure(f"{prefix}.bracket", "sum of the bracket, in exposures", exposing.factor, "", rule, *bracket),
         figure(f"{prefix}.exposures", "exposures", exposing.total_s, "s", cycle.EXPOSURES, exposure, factor, positions),
-        figure(f"{prefix}.gaps", "gaps", exposing.gaps_s, "s", cycle.GAPS, *gaps),
+        figure(f"{prefix}.gaps", "gaps", exposing.gaps_s, "s", between, *gaps),
         figure(f"{prefix}.processing", "processing", exposing.processing_s, "s", cycle.PROCESSING, *processing),
     ]
     return made + _stack(reckoned, camera, prefix)
 
 
+def _bracket(beat: Beat, count: Term, exposure: Term) -> tuple[Formula, list[Term]]:
+    """How the exposures of a bracket are summed, with its terms."""
+    if beat.bracket_times_s:
+        return cycle.bracket_formula(len(beat.bracket_times_s)), [exposure, *bracket_terms(beat)]
+    if not beat.bracket_step_stops:
+        return cycle.BRACKET_EVEN, [count]
+    return cycle.BRACKET, [term("step", "from one to the next", beat.bracket_step_stops, "stops"), count]
+
+
+def bracket_terms(beat: Beat) -> list[Term]:
+    """Each exposure of a bracket that has its own times."""
+    return [term(f"t{n}", f"exposure {n}", time, "shutter") for n, time in enumerate(beat.bracket_times_s, 1)]
+
+
 def _stack(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     stack = reckoned.beat.stack
-    if stack is None or stack.near_mm <= camera.focal_mm:
+    if stack is None or not stackable(reckoned.beat, camera):
         return []
     hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
     focal = term("focal", "focal length", camera.focal_mm, "focal")

@@ -5,6 +5,7 @@ from fractions import Fraction
 import numpy as np
 
 from bridle.core.asks.clip_offers import clip_fix
+from bridle.core.asks.exposing import exposing, shifted
 from bridle.core.asks.move_offers import lessened
 from bridle.core.asks.pegs import changed, no_shorter
 from bridle.core.plan.clip import RANGES
@@ -208,7 +209,8 @@ def _too_late(shooting: Shooting, axis: Axis) -> Fraction | None:
 
 def _shorten_exposure(shooting: Shooting) -> list[Fix]:
     """The longest shutter time on the dial with which the beat fits; what is needed only falls with it."""
-    exposure, dial = float(shooting.plan.beat.exposure_s), shutter.LABELS
+    beat, dial = shooting.plan.beat, shutter.LABELS
+    exposure = float(beat.exposure_s)
     low, high = 0, sum(float(label) < exposure for label in dial)
     while low < high:
         middle = (low + high) // 2
@@ -221,14 +223,16 @@ def _shorten_exposure(shooting: Shooting) -> list[Fix]:
         label="Expose {shorter}",
         consequence="{darker} darker: open the aperture or raise ISO by as much. The interval stays.",
         slots={"shorter": slot(label, "shutter"), "darker": slot(round(darker, 1), "stops")},
-        edits=(Edit(path="beat.exposure_s", value=str(label)),),
+        edits=tuple(exposing(beat, label)),
     )
     return [fix]
 
 
 def _fits_with(shooting: Shooting, exposure: Fraction) -> bool:
     """Whether the whole shoot fits with another exposure; another frame may be the tightest then."""
-    return not shooting.tried(beat=shooting.plan.beat.model_copy(update={"exposure_s": exposure})).cycle.over_s
+    beat = shooting.plan.beat
+    changed = {"exposure_s": exposure, "bracket_times_s": shifted(beat, exposure)}
+    return not shooting.tried(beat=beat.model_copy(update=changed)).cycle.over_s
 
 
 def _travel_less(shooting: Shooting, axis: Axis) -> list[Fix]:

@@ -1,11 +1,15 @@
 """One beat as it is drawn: its parts in the order of time."""
 
+from collections.abc import Iterator
 from typing import Literal
 
 from bridle.core.chapters.beat.state import BeatPart
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.exposed import Exposures
 
 Track = Literal["outer", "inner"]
+# More exposures than this are hairlines on the ring.
+MOST_ARCS = 15
 
 
 def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
@@ -36,19 +40,10 @@ def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
 def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float) -> float:
     """Exposing at one place, storing, and moving on; returns when the next place can be exposed."""
     beat, exposing = reckoned.beat, reckoned.exposures
-    before = (
-        ("lag", "shutter lag", float(beat.lag_s), "beat.lag_s", None),
-        (
-            "exposure",
-            "exposure",
-            exposing.busy_s,
-            "beat.exposure_s",
-            "beat.exposures" if exposing.busy_s != float(beat.exposure_s) else None,
-        ),
-    )
-    for name, label, length, place, figure in before:
-        parts.append(_part(name, label, now, length, "outer", place, figure))
-        now += length
+    parts.append(_part("lag", "shutter lag", now, float(beat.lag_s), "outer", "beat.lag_s"))
+    now += float(beat.lag_s)
+    parts += _exposing(exposing, now)
+    now += exposing.busy_s
     store = now
     if exposing.processing_s:
         parts.append(_part("process", "processing", store, exposing.processing_s, "outer", None, "beat.processing"))
@@ -63,6 +58,22 @@ def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float) ->
         parts.append(_part("settle", "settle", moving + move_s, settle, inner, "beat.settle_s"))
         return max(store + reckoned.write_s, moving + move_s + settle)
     return store + reckoned.write_s
+
+
+def _exposing(exposing: Exposures, now: float) -> Iterator[BeatPart]:
+    """Every exposure and what lies between, in turn; too many to be told apart are one arc, and their gaps another."""
+    place, figure = "beat.exposure_s", "beat.exposures"
+    if exposing.count == 1:
+        yield _part("exposure", "exposure", now, exposing.total_s, "outer", place)
+        return
+    if exposing.count > MOST_ARCS:
+        yield _part("exposure", "exposures", now, exposing.total_s, "outer", place, figure)
+        yield _part("gap", "gaps", now + exposing.total_s, exposing.gaps_s, "outer", None, "beat.gaps")
+        return
+    for number, (exposure, gap) in enumerate(exposing.in_turn(), 1):
+        yield _part("exposure", f"exposure {number}", now, exposure, "outer", place, figure)
+        yield _part("gap", f"gap after exposure {number}", now + exposure, gap, "outer", None, "beat.gaps")
+        now += exposure + gap
 
 
 def _part(

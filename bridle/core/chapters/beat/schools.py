@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from bridle.core.asks.exposing import exposing
 from bridle.core.chapters.beat.figures import against, needed
 from bridle.core.chapters.beat.smear import smear
 from bridle.core.chapters.beat.state import SchoolState
@@ -132,6 +133,6 @@ def _expose_shorter(plan: Plan, smear: float) -> list[Fix]:
             label="Expose {shorter}",
             consequence="{darker} darker, and soft at most: open the aperture or raise ISO by as much.",
             slots={"shorter": slot(label, "shutter"), "darker": slot(round(stops, 1), "stops")},
-            edits=(Edit(path="beat.exposure_s", value=str(label)),),
+            edits=tuple(exposing(plan.beat, label)),
         )
     ]

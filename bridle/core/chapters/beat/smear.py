@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from bridle.core.chapters.beat.figures import bracket_terms
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import Beat
 from bridle.core.reckon.passing import CENTRE, EDGES, Place
@@ -10,6 +11,7 @@ from bridle.core.reckon.picture import focal_ends, kept, scale
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.optics import lens, shifts
+from bridle.core.subjects.time import cycle
 
 LONGEST = Formula("exposure * 2**(step * (count - 1) / 2)", "the longest exposure of the bracket")
 SMEAR = "the shift from frame to frame, for the share of the slot in which the shutter is open"
@@ -30,7 +32,7 @@ def smear(shooting: Shooting) -> Smear:
         return Smear(None, shared)
     if not len(shift.px):
         return Smear(0.0, shared)
-    open_s, rooms = longest_exposure_s(shooting.plan.beat), shooting.timeline.rooms_s[:-1]
+    open_s, rooms = max(shooting.plan.beat.bracket_s), shooting.timeline.rooms_s[:-1]
     worst, middle = first_peak(shift.px / rooms), first_peak(shift.centre / rooms)
     places = [
         ("beat.smear", worst, shift.place(worst)),
@@ -41,19 +43,10 @@ def smear(shooting: Shooting) -> Smear:
     return Smear(made[0].value if made else 0.0, [*shared, *made])
 
 
-def longest_exposure_s(beat: Beat) -> float:
-    """The longest exposure of the bracket."""
-    return float(beat.exposure_s) * 2 ** (beat.bracket_step_stops * (beat.bracket_frames - 1) / 2)
-
-
 def _shared(shooting: Shooting) -> Iterator[Figure]:
     """The longest exposure, and the scale of the picture."""
     beat, frame = shooting.plan.beat, kept(shooting.plan)
-    count = term("count", "exposures in a bracket", beat.bracket_frames, "")
-    between = term("step", "from one to the next", beat.bracket_step_stops, "stops")
-    middle = term("exposure", "exposure", beat.exposure_s, "shutter")
-    open_s = longest_exposure_s(beat)
-    yield figure("beat.longest_exposure", "longest exposure", open_s, "shutter", LONGEST, middle, between, count)
+    yield _longest(beat)
     shortest, longest = focal_ends(shooting.plan)
     said = "focal length" if shortest == longest else "focal length, at its longest"
     terms = (
@@ -62,6 +55,21 @@ def _shared(shooting: Shooting) -> Iterator[Figure]:
         term("sensor", "sensor, across", frame.width_mm, "focal"),
     )
     yield figure("view.px_per_deg", "pixels per degree", scale(shooting.plan), "px/°", lens.PX_PER_DEG, *terms)
+
+
+def _longest(beat: Beat) -> Figure:
+    """The longest exposure of the bracket."""
+    rule, terms = (
+        LONGEST,
+        [
+            term("exposure", "exposure", beat.exposure_s, "shutter"),
+            term("step", "from one to the next", beat.bracket_step_stops, "stops"),
+            term("count", "exposures in a bracket", beat.bracket_frames, ""),
+        ],
+    )
+    if beat.bracket_times_s:
+        rule, terms = cycle.longest_formula(len(beat.bracket_times_s)), bracket_terms(beat)
+    return figure("beat.longest_exposure", "longest exposure", max(beat.bracket_s), "shutter", rule, *terms)
 
 
 def _smeared(key: str, step: int, place: Place, open_s: float, slot_s: float) -> Figure:

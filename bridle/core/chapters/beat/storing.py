@@ -9,7 +9,9 @@ from bridle.core.asks.pegs import no_shorter
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.quantity import write_number
 from bridle.core.reckon.exposed import exposures
+from bridle.core.reckon.orders import visit_starts
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -25,6 +27,14 @@ STALLS = SnagKind(
     "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
     "are refused.",
 )
+IN_PART = SnagKind(
+    "buffer-stalls-in-part",
+    "stop",
+    "clip",
+    "The buffer is full after {kept}, at {clock}; {lost} of {frames} are not whole, {pictures} of {all} pictures lost.",
+    "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
+    "are refused, within a bracket, a stack or a round too.",
+)
 UNTIED = SnagKind(
     "handles-do-not-absorb",
     "mind",
@@ -32,7 +42,9 @@ UNTIED = SnagKind(
     "Camera and motor are started {between} apart: {first} at the start and {last} at the end are not as planned.",
     "Nothing ties the two clocks together. Handles of as many frames absorb it; without them the move is cut off.",
 )
-KINDS = (STALLS, UNTIED)
+KINDS = (STALLS, IN_PART, UNTIED)
+# So many pictures the buffer is followed over; of more it is told what is lost at least.
+MOST_PICTURES = 2_000_000
 
 DRIFT = Formula("ppm / 1000000 * shoot", "two clocks of ordinary quality, each off by a little")
 LOST_FIRST = Formula("ceil(between / interval)", "frames taken before the motor runs")
@@ -65,34 +77,44 @@ def stored(shooting: Shooting) -> Stored:
 
 def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list[Snag]]:
     plan, times = shooting.plan, shooting.timeline
-    beat, count = plan.beat, exposures(plan.beat, longest_lens(plan)).pictures
+    beat, exposing = plan.beat, exposures(plan.beat, longest_lens(plan))
     slots, write = times.rooms_s, float(beat.write_s)
+    count = exposing.pictures * len(shooting.cycle.travels_s)
     pictures = term("count", "pictures a frame", count, "")
     one = term("write", "write to card", beat.write_s, "s")
     made = [figure("buffer.needed", "writing, a frame", count * write, "s", buffer.NEEDED, pictures, one)]
     shortest = float(slots.min())
     if count * write <= shortest:
         return None, made, []
-    estimate = buffer.estimate(shortest, count * write, beat.buffer_frames // count)
+    estimate = buffer.estimate(shortest, count * write, beat.buffer_frames, count)
     terms = (
-        term("buffer", "frames that the buffer takes", beat.buffer_frames // count, "frames"),
+        term("buffer", "pictures that the buffer takes", beat.buffer_frames, ""),
+        pictures,
         term("interval", "shortest interval", shortest, "s"),
         term("write", "writing, a frame", count * write, "s"),
     )
     made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
-    stall = buffer.simulate(slots, write, beat.buffer_frames, count)
+    followed = min(times.frames, max(1, MOST_PICTURES // count))
+    starts = [visit + start for visit in visit_starts(shooting.cycle).tolist() for start in exposing.starts_s()]
+    stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, starts)
     if stall is None:
         return None, made, []
+    least = "at least " if followed < times.frames else ""
     slots_said = {
         "kept": slot(stall.kept, "frames"),
         "clock": slot(times.unix_s(stall.kept), "instant"),
-        "lost": slot(stall.lost, "frames"),
+        "lost": slot(least + write_number(stall.lost)) if least else slot(stall.lost, "frames"),
         "frames": slot(times.frames, "frames"),
         "writing": slot(count * write, "s"),
         "interval": slot(shortest, "s"),
         "buffer": slot(beat.buffer_frames, "frames"),
     }
-    return stall, made, [STALLS.at("beat.buffer_frames", slots_said, _slower(plan, count))]
+    if count > 1:
+        pictures_lost = slot(least + write_number(stall.pictures, 9)) if least else slot(stall.pictures)
+        slots_said["buffer"] = slot(f"{beat.buffer_frames} pictures")
+        slots_said |= {"pictures": pictures_lost, "all": slot(count * times.frames)}
+    kind = IN_PART if count > 1 else STALLS
+    return stall, made, [kind.at("beat.buffer_frames", slots_said, _slower(plan, count))]
 
 
 def _slower(plan: Plan, count: int) -> list[Fix]:

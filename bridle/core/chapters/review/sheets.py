@@ -7,6 +7,7 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
+from bridle.core.quantity import listed, write_shutter
 from bridle.core.reckon.path import at, shown_unit
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
@@ -124,7 +125,10 @@ def _focal(plan: Plan) -> Slot:
 def _bracket(plan: Plan) -> list[SettingLine]:
     beat = plan.beat
     rows = []
-    if beat.bracket_frames > 1:
+    if beat.bracket_times_s:
+        times = listed([write_shutter(float(time)) for time in beat.bracket_times_s])
+        rows.append(_line("bracket", slot(times), "beat.bracket"))
+    elif beat.bracket_frames > 1:
         rows.append(_line("bracket", slot(f"{beat.bracket_frames} exposures, {beat.bracket_step_stops:g} stops apart")))
     if beat.stack:
         rows.append(_line("focus from", slot(beat.stack.near_mm, "mm"), "beat.positions"))

@@ -20,6 +20,11 @@ def at_most(seconds: float) -> Fraction | None:
     return fitting[-1] if fitting else None
 
 
+def nearest(seconds: float) -> Fraction:
+    """The time on the dial that is nearest, in stops."""
+    return min(LABELS, key=lambda label: abs(math.log2(float(label) / seconds)))
+
+
 def stops_between(longer: float, shorter: float) -> float:
     """How many stops darker the shorter exposure is."""
     return math.log2(longer / shorter)

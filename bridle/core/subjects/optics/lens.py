@@ -21,8 +21,10 @@ HYPERFOCAL = Formula(
     "focal**2 / (f_number * circle) + focal", "focused there, all is sharp from half of it to infinity"
 )
 STACK = Formula(
-    "max(1, ceil((1 / near - 1 / far) / ((1 - overlap) * 2 * (1 - focal / near) / (hyper - focal))))",
-    "one exposure is sharp over twice 1/H of reciprocal distance; counted where that is least, at the near end",
+    "max(1, 1 + ceil((ln((1 / focal - 1 / far) / (1 / focal - 1 / near)) / ln(hyper / (hyper - 2 * focal)) - 1)"
+    " / (1 - overlap)))",
+    "between the limits of one exposure 1/f less the reciprocal of the distance grows by H/(H - 2f), wherever it is "
+    "focused: so often that fits from near to far",
 )
 FIELD_OF_VIEW = Formula("degrees(2 * atan(sensor / (2 * focal)))", "a rectilinear lens, focused far away")
 
@@ -45,12 +47,41 @@ def hyperfocal_mm(focal_mm: float, f_number: float, circle_mm: float) -> float:
 def stack_positions(
     near_mm: float, far_mm: float, overlap: float, focal_mm: float, f_number: float, circle_mm: float
 ) -> int:
-    """Focus positions that keep everything sharp between two distances; raises ValueError inside the focal length."""
+    """Focus positions that keep everything sharp between two distances; `overlap` is a share of one exposure's depth.
+
+    From the limits of depth of field `s(H − f)/(H + s − 2f)` and `s(H − f)/(H − s)`: with `u = 1/f − 1/distance` the
+    far one is `H/(H − 2f)` times the near one. Raises ValueError inside the focal length, and where the circle is so
+    wide that everything passes for sharp (`H ≤ 2f`).
+    """
+    way, each = _depths(near_mm, far_mm, focal_mm, hyperfocal_mm(focal_mm, f_number, circle_mm))
+    return max(1, 1 + math.ceil((way / each - 1) / (1 - overlap) - 1e-9))
+
+
+def focus_distances_mm(
+    near_mm: float, far_mm: float, count: int, focal_mm: float, f_number: float, circle_mm: float
+) -> list[float]:
+    """Where to focus for so many exposures, from near to far: the limits of the first and the last are the two ends.
+
+    A single one is focused so that both ends are equally sharp. Raises ValueError as `stack_positions` does.
+    """
+    hyper = hyperfocal_mm(focal_mm, f_number, circle_mm)
+    way, each = _depths(near_mm, far_mm, focal_mm, hyper)
+    # From the near limit of an exposure to where it is focused the reciprocal grows by this share of its depth.
+    to_focus = math.log((hyper - focal_mm) / (hyper - 2 * focal_mm))
+    starts = [(way - each) / 2] if count == 1 else [(way - each) * number / (count - 1) for number in range(count)]
+    first = 1 / focal_mm - 1 / near_mm
+    # Focused at the hyperfocal distance it is sharp to infinity: no exposure has to go further.
+    return [1 / max(1 / focal_mm - first * math.exp(start + to_focus), 1 / hyper) for start in starts]
+
+
+def _depths(near_mm: float, far_mm: float, focal_mm: float, hyper_mm: float) -> tuple[float, float]:
+    """The way from near to far, and what one exposure holds of it, both in logarithms of `1/f − 1/distance`."""
     if near_mm <= focal_mm:
         raise ValueError("nothing can be focused closer than the focal length")
-    hyper = hyperfocal_mm(focal_mm, f_number, circle_mm)
-    each = (1 - overlap) * 2 * (1 - focal_mm / near_mm) / (hyper - focal_mm)
-    return max(1, math.ceil((1 / near_mm - 1 / far_mm) / each - 1e-9))
+    if hyper_mm <= 2 * focal_mm:
+        raise ValueError("the circle of confusion is so wide that everything passes for sharp")
+    way = math.log((1 / focal_mm - 1 / far_mm) / (1 / focal_mm - 1 / near_mm))
+    return way, math.log(hyper_mm / (hyper_mm - 2 * focal_mm))
 
 
 def smear_px(

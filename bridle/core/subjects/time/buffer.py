@@ -1,45 +1,52 @@
 """A camera's buffer: how many frames it takes before a trigger is refused. Times in seconds."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 from bridle.core.figure import Formula
 
-ESTIMATE = Formula("buffer / (1 - interval / write)", "the buffer fills by what comes in faster than it is written")
+ESTIMATE = Formula(
+    "buffer / count / (1 - interval / write)", "the buffer fills by what comes in faster than it is written"
+)
 NEEDED = Formula("count * write", "so that every picture is written before the next frame comes")
 
 
 class Stall(NamedTuple):
-    """Frames kept before the first refused trigger, and how many are lost over the whole shoot."""
+    """Frames kept whole before the first refused trigger, how many are not whole, and the pictures refused in all."""
 
     kept: int
     lost: int
+    pictures: int
 
 
-def estimate(interval: float, write: float, buffer: int) -> float:
-    """About so many frames are absorbed, for a write time longer than the interval."""
-    return buffer / (1 - interval / write)
+def estimate(interval: float, write: float, buffer: int, count: int = 1) -> float:
+    """About so many frames are absorbed, for a write time of all pictures of a frame longer than the interval."""
+    return buffer / count / (1 - interval / write)
 
 
-def simulate(slots: Iterable[float], write: float, buffer: int, count: int = 1) -> Stall | None:
-    """Run the buffer over the slots of a shoot, `count` pictures a frame; None where nothing is refused.
+def simulate(slots: Iterable[float], write: float, buffer: int, starts: Sequence[float] = (0.0,)) -> Stall | None:
+    """Run the buffer over the slots of a shoot; None where nothing is refused.
 
-    The picture being written still holds its place. A refused trigger is a lost frame; the next comes on the grid.
+    `starts` are when the pictures of a frame are begun after its first. The picture being written still holds its
+    place. A refused trigger is a lost picture, and its frame is not whole; the next comes on the grid.
     """
     now = written_at = 0.0
-    kept = lost = in_buffer = 0
+    lost = pictures = in_buffer = 0
     first = None
     for number, slot in enumerate(slots):
-        while in_buffer and written_at <= now + 1e-9:
-            in_buffer -= 1
-            written_at += write
-        if in_buffer + count > max(buffer, count):
-            lost += 1
-            first = number if first is None else first
-        else:
+        refused = 0
+        for at in (now + start for start in starts):
+            while in_buffer and written_at <= at + 1e-9:
+                in_buffer -= 1
+                written_at += write
+            if in_buffer == buffer:
+                refused += 1
+                continue
             if in_buffer == 0:
-                written_at = now + write
-            in_buffer += count
-            kept += 1
+                written_at = at + write
+            in_buffer += 1
+        if refused:
+            lost, pictures = lost + 1, pictures + refused
+            first = number if first is None else first
         now += slot
-    return None if first is None else Stall(first, lost)
+    return None if first is None else Stall(first, lost, pictures)

@@ -39,6 +39,11 @@ GAPS = Formula(
     "positions * (count - 1) * gap + (positions - 1) * refocus + dark",
     "between the exposures of a bracket, between focus positions, and the dark frames that noise reduction takes there",
 )
+GAPS_STORING = Formula(
+    "positions * (count - 1) * gap + (positions - 1) * max(refocus, storing) + dark",
+    "between the exposures of a bracket; between focus positions, where the camera merges, and writes if it has no "
+    "buffer, while the focus moves; and the dark frames that noise reduction takes there",
+)
 PROCESSING = Formula("dark + merge", "the dark frame after the last exposure, and merging in the camera")
 SHORTEST = Formula(
     "up_to(max(need / (1 - margin), need + least), step)",
@@ -78,16 +83,16 @@ def round_need(
     return wake + len(travels) * (each + exposures) + between, between
 
 
-def bracket_factor(count: int, step_stops: float) -> float:
-    """The sum of a bracket around its middle exposure, in exposures: `Σ 2^(step·j)`."""
-    if step_stops == 0:
-        return float(count)
-    return sum(2 ** (step_stops * (j - (count - 1) / 2)) for j in range(count))
+def bracket_formula(count: int) -> Formula:
+    """The sum of so many exposures of a bracket's own, written out."""
+    total = " + ".join(f"t{i}" for i in range(1, count + 1))
+    return Formula(f"({total}) / exposure", "all exposures of the bracket, each as the camera calls it")
 
 
-def longest_of_bracket(count: int, step_stops: float) -> float:
-    """The longest exposure of a bracket, in middle exposures."""
-    return float(2 ** (step_stops * (count - 1) / 2))
+def longest_formula(count: int) -> Formula:
+    """The longest of so many exposures of a bracket's own."""
+    each = ", ".join(f"t{i}" for i in range(1, count + 1))
+    return Formula(f"max({each})" if count > 1 else each, "the longest exposure of the bracket")
 
 
 def step_times(distances: Floats, speed: float, acceleration: float) -> Floats:

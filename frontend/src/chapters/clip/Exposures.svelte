@@ -8,20 +8,43 @@
 
   const sheet = theSheet();
   const beat = $derived(sheet.plan.beat);
+  const bracketed = $derived(beat.bracket_times_s.length > 0 || beat.bracket_frames > 1);
 </script>
 
 <section class="leading-[1.75]">
   <h3>Exposures</h3>
   <p>
-    <Editable path="beat.bracket_frames" label="exposures in a bracket" unit="" min={1} />
-    in a bracket{#if beat.bracket_frames > 1},
-      <Editable path="beat.bracket_step_stops" label="stops apart" unit="stops" /> apart, gaps of <Editable
-        path="beat.bracket_gap_s"
-        label="gap in the bracket"
-        unit="s"
-      />:
+    {#if beat.bracket_times_s.length}
+      a bracket of {#each beat.bracket_times_s.keys() as i (i)}{i ? ', ' : ''}<Editable
+          path="beat.bracket_times_s.{i}"
+          label="exposure {i + 1} of the bracket"
+          unit="shutter"
+        />
+        <button
+          type="button"
+          class="link"
+          aria-label="Leave out exposure {i + 1}"
+          onclick={() => sheet.drop(`beat.bracket_times_s.${i}`)}>×</button
+        >{/each}
+      {#if beat.bracket_times_s.length < 15}<button
+          type="button"
+          class="link"
+          onclick={() => sheet.begin('beat.bracket_times_s')}>one more</button
+        >{/if}
+    {:else}
+      <Editable path="beat.bracket_frames" label="exposures in a bracket" unit="" min={1} />
+      in a bracket{#if beat.bracket_frames > 1},
+        <Editable path="beat.bracket_step_stops" label="stops apart" unit="stops" /> apart{/if}
+    {/if}{#if bracketed}, gaps of <Editable path="beat.bracket_gap_s" label="gap in the bracket" unit="s" />:
       <Working figure="beat.exposures" />{/if}
   </p>
+  {#if bracketed}
+    <Tick
+      checked={beat.bracket_times_s.length > 0}
+      onchange={(on) => (on ? sheet.begin('beat.bracket_times_s') : sheet.put('beat.bracket_times_s', []))}
+      >each by the time that the camera calls it</Tick
+    >
+  {/if}
   <Tick checked={beat.noise_reduction} onchange={(on) => sheet.put('beat.noise_reduction', on)}
     >noise reduction in the camera: a dark frame after each exposure</Tick
   >

@@ -112,6 +112,10 @@
   .process {
     stroke: var(--second);
   }
+  .gap {
+    stroke: var(--second);
+    stroke-width: 3;
+  }
   .track {
     fill: none;
     stroke: var(--ink);

@@ -74,6 +74,10 @@
     fill: var(--second);
     stroke: var(--second);
   }
+  rect.gap {
+    fill: none;
+    stroke: var(--second);
+  }
   rect.spare {
     fill: none;
     stroke: var(--hair);
@@ -104,7 +108,8 @@
   .name.move {
     fill: var(--on-tone);
   }
-  .name.spare {
+  .name.spare,
+  .name.gap {
     fill: var(--second);
     font-weight: 450;
   }
