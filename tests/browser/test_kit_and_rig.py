@@ -15,8 +15,10 @@ class KitAndRig(BrowserCase):
         page.goto(f"{self.server.address}/kit")
         page.get_by_role("button", name="full-frame body, 24 MP").click()
         page.get_by_role("button", name="time to write", exact=True).click()
-        for row, (frames, seconds) in enumerate([("10", "31"), ("10", "31,4 s"), ("5", "15.6"), ("8", "1:00")], 1):
+        bursts = [("10", "3", "31"), ("10", "3", "31,4 s"), ("5", "1.5", "15.6"), ("8", "2", "1:00")]
+        for row, (frames, lasted, seconds) in enumerate(bursts, 1):
             page.get_by_label(f"frames in the burst, reading {row}").fill(frames)
+            page.get_by_label(f"burst lasted, reading {row}").fill(lasted)
             page.get_by_label(f"card light out after, reading {row}").fill(seconds)
             page.get_by_label("note to this measurement").click()
         expect(page.get_by_role("status").filter(has_text="Reading 4 does not fit the rest")).to_be_visible()

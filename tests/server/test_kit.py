@@ -77,14 +77,17 @@ class Kit(TestCase):
 
     def test_measuring_tells_before_anything_is_kept(self) -> None:
         line = self.made("body")
-        asked = {"card": line["card"], "key": "write", "readings": [["10", "21 s"], ["10", "22"]], "on": "2026-11-03"}
+        asked = {"card": line["card"], "key": "write", "on": "2026-11-03"}
+        asked["readings"] = [["10", "3", "21 s"], ["10", "3", "22"]]
         told = self.page.send("POST", "/api/kit/measure", asked).json()
         self.assertAlmostEqual(told["value"], 2.15)
         self.assertEqual(told["card"]["write_s"], "43/20")
         self.assertEqual(KitCard.objects.get(pk=line["id"]).version, 1)
         self.assertEqual(self.page.send("POST", "/api/kit/measure", {**asked, "readings": []}).status_code, 422)
-        wrong = self.page.send("POST", "/api/kit/measure", {**asked, "readings": [["10", "21"], ["10", "ages"]]})
-        self.assertEqual((wrong.status_code, wrong.json()["problems"][0]["path"]), (422, "readings.1.1"))
+        wrong = self.page.send(
+            "POST", "/api/kit/measure", {**asked, "readings": [["10", "3", "21"], ["10", "3", "ages"]]}
+        )
+        self.assertEqual((wrong.status_code, wrong.json()["problems"][0]["path"]), (422, "readings.1.2"))
 
     def test_the_shelf_says_where_a_card_is_used_and_plans_hear_of_changes(self) -> None:
         line = self.made("body")

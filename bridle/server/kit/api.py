@@ -234,16 +234,18 @@ def measure(request: HttpRequest, asked: Readings) -> Any:
     """What readings say about a card, and the card as it would be. Nothing is kept."""
     readings = _read(asked)
     try:
-        result = measuring.measure(asked.card, asked.key, readings)
+        result = measuring.measure(asked.card, asked.key, readings, asked.read_with)
         after = measuring.applied(asked.card, asked.key, result, readings, asked.on, asked.note)
     except (ValueError, ValidationError) as error:
         raise ChangeRefusedError("readings", error) from error
-    unit = next(measure.unit for measure in measuring.measures(asked.card) if measure.key == asked.key)
+    found = next(measure for measure in measuring.measures(asked.card) if measure.key == asked.key)
     return Measuring(
         value=result.value,
         mean=result.mean,
         spread=result.spread,
-        unit=unit,
+        unit=found.unit,
+        play=result.play,
+        play_unit=found.read_with[0].unit,
         accepted=result.accepted,
         verdict=result.verdict,
         odd=list(result.odd),

@@ -19,6 +19,15 @@ class MeasureColumn(Schema):
     unit: str
 
 
+class InstrumentLine(Schema):
+    """What readings are made with, and how far one may be off, in its unit."""
+
+    key: str
+    label: str
+    error: float
+    unit: str
+
+
 class MeasureLine(Schema):
     """Something that can be measured on a card, and how."""
 
@@ -29,6 +38,7 @@ class MeasureLine(Schema):
     columns: list[MeasureColumn]
     how: list[str]
     least: int
+    read_with: list[InstrumentLine]
 
 
 class CardLine(Schema):
@@ -110,18 +120,24 @@ class Readings(Schema):
     readings: Annotated[
         list[Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=4)]], Field(max_length=200)
     ]
+    read_with: Annotated[str, Field(max_length=40)] = ""
     imperial: bool = False
     on: date
     note: Line = ""
 
 
 class Measuring(Schema):
-    """What the readings came to, and the card with it; `card` is None where it should not be applied."""
+    """What the readings came to, and the card with it; `card` is None where it should not be applied.
+
+    `play` is what was found to be missing at every length, in the unit that was read; it goes onto the card too.
+    """
 
     value: float
     mean: float
     spread: float
     unit: str
+    play: float
+    play_unit: str
     accepted: bool
     verdict: str
     odd: list[int]

@@ -4677,6 +4677,20 @@ export interface components {
             used_in: string[];
         };
         /**
+         * InstrumentLine
+         * @description What readings are made with, and how far one may be off, in its unit.
+         */
+        InstrumentLine: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Error */
+            error: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * MeasureColumn
          * @description A number of a reading.
          */
@@ -4705,6 +4719,8 @@ export interface components {
             how: string[];
             /** Least */
             least: number;
+            /** Read With */
+            read_with: components["schemas"]["InstrumentLine"][];
         };
         /**
          * Shelf
@@ -4838,6 +4854,8 @@ export interface components {
         /**
          * Measuring
          * @description What the readings came to, and the card with it; `card` is None where it should not be applied.
+         *
+         *     `play` is what was found to be missing at every length, in the unit that was read; it goes onto the card too.
          */
         Measuring: {
             /** Value */
@@ -4848,6 +4866,10 @@ export interface components {
             spread: number;
             /** Unit */
             unit: string;
+            /** Play */
+            play: number;
+            /** Play Unit */
+            play_unit: string;
             /** Accepted */
             accepted: boolean;
             /** Verdict */
@@ -4870,6 +4892,11 @@ export interface components {
             key: string;
             /** Readings */
             readings: string[][];
+            /**
+             * Read With
+             * @default
+             */
+            read_with: string;
             /**
              * Imperial
              * @default false

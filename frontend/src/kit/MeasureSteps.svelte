@@ -15,6 +15,8 @@
 
   // svelte-ignore state_referenced_locally
   let rows = $state<string[][]>(Array.from({ length: measure.least }, () => measure.columns.map(() => '')));
+  // svelte-ignore state_referenced_locally
+  let readWith = $state(measure.read_with[0]?.key ?? '');
   let note = $state('');
   let measured = $state.raw<Measuring | null>(null);
   let trouble = $state('');
@@ -38,6 +40,7 @@
           card: line.card,
           key: measure.key,
           readings: filled.map(({ row }) => row),
+          read_with: readWith,
           imperial: reader.imperial,
           on: new Date().toISOString().slice(0, 10),
           note
@@ -77,6 +80,15 @@
   <ol>
     {#each measure.how as step, i (i)}<li>{step}</li>{/each}
   </ol>
+  {#if measure.read_with.length > 1}
+    <label class="with"
+      >read with <select class="field" bind:value={readWith} onchange={() => void look()}>
+        {#each measure.read_with as one (one.key)}
+          <option value={one.key}>{one.label} (± {write(one.error, one.unit)})</option>
+        {/each}
+      </select></label
+    >
+  {/if}
   <table>
     <thead>
       <tr>
@@ -119,6 +131,13 @@
     <p class="result">
       mean <Working figure={figure('mean')} />, spread <Working figure={figure('spread')} />
       {#if figure('steps')}, <Working figure={figure('steps')} />{/if}
+      {#if figure('read.spread')}<br />as read:
+        {#if figure('read.mean')}mean <Working figure={figure('read.mean')} />,{/if}
+        spread <Working figure={figure('read.spread')} />{/if}
+      {#if figure('offset')}, off at every length <Working figure={figure('offset')} />{/if}
+      {#if figure('explained')}<br />scatter that reading explains <Working
+          figure={figure('explained')}
+        />{/if}
     </p>
     <p class="verdict" class:refused={!measured.accepted} role="status">{measured.verdict}</p>
   {/if}
@@ -130,7 +149,10 @@
       bind:value={note}
     />
     <button type="button" class="act" disabled={!measured?.accepted} onclick={() => void apply()}
-      >Put {measured?.accepted ? write(measured.value, measure.unit) : 'it'} on the card</button
+      >Put {measured?.accepted ? write(measured.value, measure.unit) : 'it'}{measured?.accepted &&
+      measured.play
+        ? ` and a play of ${write(measured.play, measured.play_unit)}`
+        : ''} on the card</button
     >
     <button type="button" class="link" onclick={onclose}>Leave it</button>
   </p>
@@ -166,6 +188,13 @@
   }
   .field {
     width: 7.5em;
+  }
+  .with {
+    display: block;
+    margin-top: 8px;
+  }
+  .with .field {
+    width: auto;
   }
   .odd .field {
     border-bottom: 3px double var(--stop);

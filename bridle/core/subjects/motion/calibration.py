@@ -1,4 +1,4 @@
-"""Making a figure out of repeated readings: mean, sample spread, the reading that does not fit, and a correction."""
+"""Making a figure out of repeated readings: mean, sample spread, the reading that does not fit, play against scale."""
 
 import math
 import statistics
@@ -8,11 +8,11 @@ from typing import NamedTuple
 
 from bridle.core.figure import Formula
 
-# A belt that slips or a hand that reads badly shows in a spread above this share of the mean.
-LARGEST_SPREAD = 0.003
 # A modified z-score above 3.5 marks an outlier: Iglewicz and Hoaglin, How to Detect and Handle Outliers, 1993.
 OUTLYING = 3.5
 FEWEST_FOR_ODD = 4
+# Readings that are off by no more than their error, each either way, scatter by less than this many times of it.
+EXPLAINED = 1.5
 
 CORRECTION = Formula("old * factor", "steps per unit grow as what was commanded exceeds what was measured")
 
@@ -26,8 +26,44 @@ class Column:
 
 
 @dataclass(frozen=True)
+class Instrument:
+    """What readings are made with, and how far one of them may be off, in its unit."""
+
+    key: str
+    label: str
+    error: float
+    unit: str
+
+
+RULE, TAPE, CALLIPER = (
+    Instrument("rule", "a steel rule", 0.5, "mm"),
+    Instrument("tape", "a tape measure", 1.5, "mm"),
+    Instrument("calliper", "a calliper", 0.1, "mm"),
+)
+EYE, SCALE, GAUGE = (
+    Instrument("eye", "a protractor, by eye", 1.0, "deg"),
+    Instrument("scale", "the degree scale of the axis", 0.5, "deg"),
+    Instrument("gauge", "an electronic angle gauge", 0.2, "deg"),
+)
+WATCH, FILMED = (
+    Instrument("watch", "a watch started by hand", 0.3, "s"),
+    Instrument("filmed", "a film with a clock in it", 0.05, "s"),
+)
+LENGTHS, ANGLES, TIMES = (RULE, TAPE, CALLIPER), (EYE, SCALE, GAUGE), (WATCH, FILMED)
+
+
+def instruments(unit: str) -> tuple[Instrument, ...]:
+    """What a length, an angle or a time is read with, the most usual first."""
+    return {"mm": LENGTHS, "deg": ANGLES, "s": TIMES}[unit]
+
+
+@dataclass(frozen=True)
 class Measure:
-    """Something that can be measured on a card: which figure it gives, how to do it, what to write down."""
+    """Something that can be measured on a card: which figure it gives, how to do it, what to write down.
+
+    `read_with` are the instruments of the number that is read. What scatters more than these explain hides something:
+    `hides` says what, on such a drive. Where it is `strict`, such a mean is no good; else it is told and can be taken.
+    """
 
     key: str
     label: str
@@ -36,6 +72,9 @@ class Measure:
     columns: tuple[Column, ...]
     how: tuple[str, ...]
     least: int = 3
+    read_with: tuple[Instrument, ...] = ()
+    hides: str = ""
+    strict: bool = True
 
 
 class Mean(NamedTuple):
@@ -73,12 +112,33 @@ def spread_formula(count: int) -> Formula:
     return Formula(f"sqrt(({total}) / {count - 1})", "the sample standard deviation")
 
 
+def apart_formula(count: int) -> Formula:
+    """How far so many readings scatter about what the mean makes of each, written out."""
+    if count == 1:
+        return Formula("abs(r1 - e1)", "one reading has no spread: read again")
+    total = " + ".join(f"(r{i} - e{i})**2" for i in range(1, count + 1))
+    return Formula(f"sqrt(({total}) / {count - 1})", "what was read, about what it would be by the mean of all")
+
+
+def offset_formula(count: int) -> Formula:
+    """What is left of so many readings at no travel, by a straight line through them: least squares, written out."""
+    each = range(1, count + 1)
+    x, y, xx, xy = (
+        " + ".join(pattern.format(i=i) for i in each) for pattern in ("c{i}", "r{i}", "c{i} * c{i}", "c{i} * r{i}")
+    )
+    return Formula(
+        f"(({y}) * ({xx}) - ({x}) * ({xy})) / ({count} * ({xx}) - ({x})**2)",
+        "the straight line through all readings, by least squares, at no travel",
+    )
+
+
 def odd_ones(readings: Sequence[float]) -> list[int]:
     """The readings (0-based) that do not fit the rest: modified z-score above 3.5, from four readings on."""
     if len(readings) < FEWEST_FOR_ODD:
         return []
     middle = statistics.median(readings)
-    deviations = [abs(value - middle) for value in readings]
+    # What the last digits of a float differ by is no difference.
+    deviations = [off if off > 1e-9 * abs(middle) else 0.0 for off in (abs(value - middle) for value in readings)]
     typical = statistics.median(deviations)
     if typical == 0:
         # All but a few are equal: whatever differs by more than a thousandth is odd.
@@ -99,6 +159,6 @@ def line_through(commanded: Sequence[float], measured: Sequence[float]) -> Line 
     return Line(scale, offset, math.sqrt(residue * (1 / count + x * x / across)))
 
 
-def constant_error(line: Line) -> bool:
-    """Whether the offset stands out of its own uncertainty: a backlash rather than a scale error."""
-    return abs(line.offset) > max(3 * line.offset_error, 1e-9) and abs(line.offset) > 0.02
+def constant_error(line: Line, read_to: float) -> bool:
+    """Whether the offset stands out of its own uncertainty and of what the readings are good to: no scale error."""
+    return abs(line.offset) > max(3 * line.offset_error, read_to)

@@ -21,6 +21,7 @@ class Belt(Pulling):
         CardField("teeth", "pulley teeth"),
         *MOTOR,
     )
+    HIDES: ClassVar[str] = "That hides a belt that slips, or a loose grub screw on the pulley."
     kind: Literal["belt"] = "belt"
     pitch_mm: Positive = 2.0
     teeth: Whole = 20

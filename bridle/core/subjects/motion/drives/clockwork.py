@@ -5,10 +5,14 @@ from typing import ClassVar, Literal
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.quantity import write
-from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.calibration import Column, Measure, instruments
 from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash
 from bridle.core.values import Positive
 
+SLOWS = (
+    "A spring slows as it runs down: measure over the part of its run that the shoot uses, and count on the spread. "
+    "A weight that it hardly carries shows like this too."
+)
 SWEEP = Formula("rate * seconds / 60", "its rate over the time of the move")
 TIME = Formula("sweep / rate * 60", "how long it takes for a sweep")
 AT_MOST = Formula("rate * run / 60", "its rate over the longest run of the spring")
@@ -73,4 +77,4 @@ class Clockwork(DriveCard):
             "Wind it fully and set it on a level place with the weight it will carry.",
             "Mark the start on the rim, start the clock, read the angle after ten minutes or more.",
             "Again near the end of its run: a spring slows down.",
-        )), backlash(unit)]  # fmt: skip
+        ), read_with=instruments("deg"), hides=SLOWS, strict=False), backlash(unit)]  # fmt: skip

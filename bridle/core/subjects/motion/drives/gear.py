@@ -15,6 +15,7 @@ class Gear(Stepper):
     NAME: ClassVar[str] = "stepper on a gear"
     SHELF: ClassVar[str] = "stepper on a gear"
     FIELDS: ClassVar[tuple[CardField, ...]] = (CardField("ratio", "gear ratio"), *MOTOR)
+    HIDES: ClassVar[str] = "That hides a loose grub screw, or play between the gears."
     kind: Literal["gear"] = "gear"
     ratio: Positive = 9.0
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import ClassVar, NamedTuple
 
 from bridle.core.figure import Figure
-from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.calibration import TIMES, Column, Measure, instruments
 from bridle.core.values import Section
 
 
@@ -109,7 +109,7 @@ def backlash(unit: str) -> Measure:
     ), (
         "Go well below the mark, then up to it; read the scale.",
         "Go well above, then down to the same commanded position; read again.",
-    ))  # fmt: skip
+    ), read_with=instruments(unit))  # fmt: skip
 
 
 def settling() -> Measure:
@@ -118,4 +118,4 @@ def settling() -> Measure:
         "Put on the heaviest lens of the shoot, with the longest reach of the rail.",
         "Make the longest step of the move and watch the live picture at full magnification.",
         "Stop the clock when it stands still. With wind, on the soft pads and without.",
-    ))  # fmt: skip
+    ), read_with=TIMES)  # fmt: skip

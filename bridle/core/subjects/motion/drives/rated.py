@@ -6,11 +6,12 @@ from typing import Annotated, ClassVar, Literal, NamedTuple
 from pydantic import Field
 
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.calibration import Column, Measure, instruments
 from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted
 from bridle.core.subjects.numbers.rounding import GUARD
 from bridle.core.values import Name, Positive, Section
 
+SLIPS = "That hides a clutch that slips, or a load that is out of balance."
 WANTED = Formula("sweep / seconds * 60", "the sweep over the time of the move")
 SETTING = Formula("wanted / base", "the wanted rate over the base rate of the key")
 RATE = Formula("base * setting", "the base rate of the key times the setting")
@@ -121,7 +122,14 @@ class Rated(DriveCard):
         )
         return [
             Measure(
-                f"base.{i}", f"base rate of key {key.name}", f"drive.keys.{i}.base_deg_min", "deg/min", columns, how
+                f"base.{i}",
+                f"base rate of key {key.name}",
+                f"drive.keys.{i}.base_deg_min",
+                "deg/min",
+                columns,
+                how,
+                read_with=instruments("deg"),
+                hides=SLIPS,
             )
             for i, key in enumerate(self.keys)
         ]

@@ -17,6 +17,7 @@ class Screw(Pulling):
     NAME: ClassVar[str] = "stepper on a screw"
     SHELF: ClassVar[str] = "stepper on a screw"
     FIELDS: ClassVar[tuple[CardField, ...]] = (CardField("lead_mm", "lead", "mm"), *MOTOR)
+    HIDES: ClassVar[str] = "That hides a coupling that slips, or a nut with play."
     kind: Literal["screw"] = "screw"
     lead_mm: Positive = 8.0
     efficiency: Efficiency = 0.4

@@ -1,13 +1,13 @@
 """What all stepper drives share: the motor's steps, its torques, and a correction found by measuring."""
 
 from collections.abc import Iterator
-from typing import Annotated
+from typing import Annotated, ClassVar
 
 from pydantic import Field
 
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.subjects.motion import steppers
-from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.calibration import Column, Measure, instruments
 from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash, settling
 
 Whole = Annotated[int, Field(ge=1, le=100_000)]
@@ -29,6 +29,8 @@ class Stepper(DriveCard):
     `correction` is what calibration found: measured steps per unit over computed ones.
     """
 
+    # What a scatter may hide that the readings do not explain.
+    HIDES: ClassVar[str]
     full_steps: Whole = 200
     microsteps: Whole = 16
     torque_nmm: Torque | None = None
@@ -87,9 +89,9 @@ class Stepper(DriveCard):
             Column("commanded", unit), Column("measured", unit),
         ), (
             "Take up the play: always approach from the same side.",
-            "Command a travel and measure what it did with a steel rule or a protractor.",
+            "Command a travel and measure what it did, as long a one as you can read.",
             "Repeat, at two lengths or more: that tells a play from a wrong scale.",
-        ))  # fmt: skip
+        ), read_with=instruments(unit), hides=self.HIDES)  # fmt: skip
         return [travel, backlash(unit), settling()]
 
 

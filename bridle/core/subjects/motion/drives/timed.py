@@ -4,9 +4,10 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.subjects.motion.calibration import Column, Measure
+from bridle.core.subjects.motion.calibration import TIMES, Column, Measure
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
 
+PULLS = "A rail that is not level, a load that pulls to one side or a supply that sinks shows like this."
 NEEDED = Formula("seconds * travel / sweep", "so long the whole travel would take at the pace of the move")
 
 
@@ -44,4 +45,6 @@ def run_needed(wanted: Wanted) -> float:
 def run_measure(key: str, label: str, place: str) -> Measure:
     """Timing a whole travel."""
     how = ("Set it, start the clock, stop it at the other end of the whole travel.", "The load as it will be.")
-    return Measure(key, f"whole travel, {label}", place, "s", (Column("took", "s"),), how, 2)
+    return Measure(
+        key, f"whole travel, {label}", place, "s", (Column("took", "s"),), how, 2, TIMES, PULLS, strict=False
+    )
