@@ -103,9 +103,37 @@ class WorkedExamples(TestCase):
                 self.assertAlmostEqual(figures["beat.smear.edge"].value, edge, 2)
 
     def test_levelling(self) -> None:
-        self.assertAlmostEqual(cropping.levelled_share(6000, 4000, 2.0), 0.9508, 4)
+        self.assertAlmostEqual(cropping.largest(6000, 4000, 6000, 4000, 2.0)[0] / 6000, 0.9508, 4)
         frame = kept(plan_of(THREE, picture=Picture(level_deg=2)))
         self.assertEqual((frame.width_px, frame.height_px), (5704, 3802))
+
+    def test_a_levelled_picture_of_another_shape_is_the_largest_within_the_turned_one(self) -> None:
+        """6000 × 4000 turned by 2°, as 16:9: 6000/(16·cos + 9·sin) across, and not a crop of a crop."""
+        plan = plan_of(THREE, picture=Picture(level_deg=2, shape="16:9"))
+        across = 16 * min(
+            6000 / (16 * math.cos(math.radians(2)) + 9 * math.sin(math.radians(2))),
+            4000 / (16 * math.sin(math.radians(2)) + 9 * math.cos(math.radians(2))),
+        )
+        frame = kept(plan)
+        self.assertEqual(
+            (frame.width_px, frame.height_px), (2 * math.floor(across / 2), 2 * math.floor(across / 32 * 9))
+        )
+        self.assertEqual(frame.width_px, 5886)
+        self.assertAlmostEqual(evaluate(plan).figures["picture.levelled"].value, across / 6000)
+
+    @given(st.floats(10, 100), st.floats(10, 100), st.floats(1, 20), st.floats(1, 20), st.floats(-45, 45))
+    def test_the_largest_rectangle_touches_the_edge_of_the_turned_picture(
+        self, wide: float, high: float, across: float, upright: float, turn: float
+    ) -> None:
+        w, h = cropping.largest(wide, high, across, upright, turn)
+        self.assertAlmostEqual(w / h, across / upright)
+        angle = math.radians(turn)
+        corners = [(sx * w / 2, sy * h / 2) for sx in (1, -1) for sy in (1, -1)]
+        seen = [
+            (x * math.cos(angle) - y * math.sin(angle), x * math.sin(angle) + y * math.cos(angle)) for x, y in corners
+        ]
+        reach = max(max(abs(x) / wide * 2, abs(y) / high * 2) for x, y in seen)
+        self.assertAlmostEqual(reach, 1)
 
     def test_panorama_rows(self) -> None:
         for sweep, view, overlap, closed, wanted in (

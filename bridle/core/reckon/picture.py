@@ -53,10 +53,8 @@ def _kept(
     corrected, level_deg, reserve = less
     if upright:
         wide, high, wide_mm, high_mm = high, wide, high_mm, wide_mm
-    share = corrected * cropping.levelled_share(wide, high, level_deg)
-    width, height = wide * share, high * share
-    if shape in SHAPES:
-        width, height = cropping.shaped(width, height, *SHAPES[shape])
+    across, down = SHAPES.get(shape, (wide, high))
+    width, height = cropping.largest(wide * corrected, high * corrected, across, down, level_deg)
     width, height = width * (1 - reserve), height * (1 - reserve)
     source = cropping.even(width), cropping.even(height)
     delivered = source[0] if wanted_px is None else cropping.even(wanted_px)

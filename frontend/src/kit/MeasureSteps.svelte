@@ -22,6 +22,22 @@
   let trouble = $state('');
   let asked = 0;
 
+  /** What the readings come to, in the order it is told. */
+  const SAID = [
+    { key: 'mean', said: 'mean' },
+    { key: 'spread', said: 'spread' },
+    { key: 'steps', said: '' },
+    { key: 'offset', said: 'off at every length' },
+    { key: 'read.mean', said: 'as read: mean' },
+    { key: 'read.spread', said: 'spread as read' },
+    { key: 'explained', said: 'scatter that reading explains' }
+  ];
+  /** What would go onto the card. */
+  const puts = $derived.by(() => {
+    if (!measured?.accepted) return 'it';
+    const play = measured.play ? ` and a play of ${write(measured.play, measured.play_unit)}` : '';
+    return `${measure.unit ? '' : 'a correction of '}${write(measured.value, measure.unit)}${play}`;
+  });
   const full = (row: string[]) => row.every((text) => text.trim() !== '');
   /** Where each full row stands in the list, since odd readings come back by their number. */
   const filled = $derived(rows.map((row, i) => ({ row, i })).filter(({ row }) => full(row)));
@@ -128,16 +144,9 @@
   {#if trouble}<p role="alert">{trouble}</p>{/if}
   {#if measured}
     {@const figure = (key: string) => measured?.figures.find((figure) => figure.key === key)}
+    {@const told = SAID.filter(({ key }) => figure(key))}
     <p class="result">
-      mean <Working figure={figure('mean')} />, spread <Working figure={figure('spread')} />
-      {#if figure('steps')}, <Working figure={figure('steps')} />{/if}
-      {#if figure('read.spread')}<br />as read:
-        {#if figure('read.mean')}mean <Working figure={figure('read.mean')} />,{/if}
-        spread <Working figure={figure('read.spread')} />{/if}
-      {#if figure('offset')}, off at every length <Working figure={figure('offset')} />{/if}
-      {#if figure('explained')}<br />scatter that reading explains <Working
-          figure={figure('explained')}
-        />{/if}
+      {#each told as { said, key }, i (key)}{i ? ', ' : ''}{said} <Working figure={figure(key)} />{/each}
     </p>
     <p class="verdict" class:refused={!measured.accepted} role="status">{measured.verdict}</p>
   {/if}
@@ -149,10 +158,7 @@
       bind:value={note}
     />
     <button type="button" class="act" disabled={!measured?.accepted} onclick={() => void apply()}
-      >Put {measured?.accepted ? write(measured.value, measure.unit) : 'it'}{measured?.accepted &&
-      measured.play
-        ? ` and a play of ${write(measured.play, measured.play_unit)}`
-        : ''} on the card</button
+      >Put {puts} on the card</button
     >
     <button type="button" class="link" onclick={onclose}>Leave it</button>
   </p>

@@ -9,7 +9,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.picture import Crop
 from bridle.core.reckon.crops import tightest_px
-from bridle.core.reckon.picture import Kept, kept
+from bridle.core.reckon.picture import SHAPES, Kept, kept
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics import cropping
 
@@ -46,12 +46,8 @@ def findings(plan: Plan) -> Iterator[Figure | Snag]:
 
 
 def _kept_figures(plan: Plan, frame: Kept) -> Iterator[Figure]:
-    shot_w, shot_h = frame.shot_px
-    share = cropping.levelled_share(shot_w, shot_h, plan.picture.level_deg)
     if plan.picture.level_deg:
-        sides = (term("width", "picture, across", shot_w, "px"), term("height", "picture, upright", shot_h, "px"))
-        turn = term("turn", "turned by", abs(plan.picture.level_deg), "deg")
-        yield figure("picture.levelled", "kept of each side", share, "share", cropping.LEVELLED, *sides, turn)
+        yield _levelled(plan, frame)
     tightest = tightest_px(plan, frame)
     delivered = term("delivered", "delivered, across", frame.width_px, "px")
     source = term("source", "pixels kept, across", frame.source_px[0], "px")
@@ -67,6 +63,23 @@ def _kept_figures(plan: Plan, frame: Kept) -> Iterator[Figure]:
     if plan.move.post:
         each = term("share", "width of the tightest crop", tightest / frame.source_px[0], "share")
         yield figure("picture.tightest", "tightest crop, across", tightest, "px", TIGHTEST, source, each)
+
+
+def _levelled(plan: Plan, frame: Kept) -> Figure:
+    """What levelling leaves of each side of the picture that would be kept without it."""
+    (wide, high), turn = frame.shot_px, plan.picture.level_deg
+    across, upright = SHAPES.get(plan.picture.shape, frame.shot_px)
+    level, turned = (cropping.largest(wide, high, across, upright, angle)[0] for angle in (0.0, turn))
+    terms = [
+        term("width", "picture, across", wide, "px"),
+        term("height", "picture, upright", high, "px"),
+        term("turn", "turned by", abs(turn), "deg"),
+    ]
+    rule = cropping.LEVELLED
+    if plan.picture.shape in SHAPES:
+        rule = cropping.LEVELLED_IN_SHAPE
+        terms += [term("across", "shape, across", across, ""), term("upright", "shape, upright", upright, "")]
+    return figure("picture.levelled", "kept of each side", turned / level, "share", rule, *terms)
 
 
 def _deliver(px: float) -> Fix:

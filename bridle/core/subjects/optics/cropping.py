@@ -9,18 +9,22 @@ LEVELLED = Formula(
     " width / (width * cos(radians(turn)) + height * sin(radians(turn))))",
     "the largest picture of the same shape within the turned one",
 )
+LEVELLED_IN_SHAPE = Formula(
+    "min(height / (across * sin(radians(turn)) + upright * cos(radians(turn))),"
+    " width / (across * cos(radians(turn)) + upright * sin(radians(turn)))) / min(height / upright, width / across)",
+    "the largest picture of the clip's shape within the turned one, over that in the level one",
+)
 HEADROOM = Formula("kept / delivered", "pixels that are kept over pixels that are delivered")
 
 
-def levelled_share(width: float, height: float, turn_deg: float) -> float:
-    """The share of each side that is left: `min(h/(w·sin α + h·cos α), w/(w·cos α + h·sin α))`."""
+def largest(width: float, height: float, across: float, upright: float, turn_deg: float = 0.0) -> tuple[float, float]:
+    """The largest rectangle of the shape `across : upright` within a picture that is turned.
+
+    It lies within while its corners do: `W·cos α + H·sin α ≤ w` and `W·sin α + H·cos α ≤ h`.
+    """
     s, c = math.sin(math.radians(abs(turn_deg))), math.cos(math.radians(turn_deg))
-    return min(height / (width * s + height * c), width / (width * c + height * s))
-
-
-def shaped(width: float, height: float, across: float, upright: float) -> tuple[float, float]:
-    """The largest part of a picture with the shape `across : upright`."""
-    return min(width, height * across / upright), min(height, width * upright / across)
+    size = min(width / (across * c + upright * s), height / (across * s + upright * c))
+    return across * size, upright * size
 
 
 def even(side: float) -> int:
