@@ -13,7 +13,16 @@ from bridle.core.quantity import write
 from bridle.core.snag import fill
 
 # The figures that people ask about first.
-ASKED = ("clip.frames", "clip.interval", "time.finish", "beat.shortest", "beat.spare", "beat.smear", "rig.nod")
+ASKED = (
+    "clip.frames",
+    "clip.interval",
+    "time.finish",
+    "beat.shortest",
+    "beat.spare",
+    "beat.smear",
+    "rig.nod",
+    "rig.roll",
+)
 
 
 @dataclass(frozen=True)

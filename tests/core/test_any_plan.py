@@ -23,6 +23,19 @@ OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=lis
 SELDOM = settings(max_examples=max(20, EXAMPLES // 4), deadline=None, suppress_health_check=list(HealthCheck))
 
 
+def make_every_fix(case: TestCase, plan: Plan) -> None:
+    """Each fix changes the plan, can be undone, and leaves a plan that is worked out."""
+    told = evaluate(plan)
+    if (told.frames or 0) > 20_000:
+        return
+    for snag in told.snags:
+        for fix in snag.fixes:
+            after, undo = apply(plan, fix.edits)
+            case.assertNotEqual(after, plan, (snag.code, fix.label))
+            case.assertEqual(apply(after, undo)[0], plan)
+            evaluate(after)
+
+
 class AnyPlan(TestCase):
     @OFTEN
     @given(mutated_plans())
@@ -31,6 +44,11 @@ class AnyPlan(TestCase):
         self.assertEqual(len(told.clip.quantities), 6)
         if told.frames is not None and told.traces is not None:
             self.assertEqual((told.traces.map.frames[0], told.traces.map.frames[-1]), (0, told.frames))
+
+    @SELDOM
+    @given(mutated_plans(6))
+    def test_has_no_fix_that_cannot_be_made(self, plan: Plan) -> None:
+        make_every_fix(self, plan)
 
     @SELDOM
     @given(mutated_plans(3), mutated_plans(3))
@@ -94,7 +112,18 @@ class AnyCardAtAll(TestCase):
         card_figures(card)
         plan = Plan.model_validate(data)
         copies = (*plan.kit.copies[:20], Copy(key="another", card=card))
-        evaluate(apply(plan, fit(plan, copies))[0])
+        made = apply(plan, fit(plan, copies))[0]
+        evaluate(made)
+
+    @SELDOM
+    @given(mutated_cards(), mutated_cards(), st.sampled_from(PLANS))
+    def test_has_no_fix_that_cannot_be_made(self, one: AnyCard, other: AnyCard, data: object) -> None:
+        """Two cards that nobody would make, in place of the rig's own of their kind."""
+        plan = Plan.model_validate(data)
+        kinds = {card.kind for card in (one, other)}
+        kept = [copy for copy in plan.kit.copies if copy.card.kind not in kinds]
+        copies = (*kept, Copy(key="another", card=one), Copy(key="one-more", card=other))
+        make_every_fix(self, apply(plan, fit(plan, copies))[0])
 
     @SELDOM
     @given(mutated_cards(), mutated_cards())

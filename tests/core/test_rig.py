@@ -6,9 +6,11 @@ from fractions import Fraction as F
 from typing import Any, get_args
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
+from scipy.integrate import cumulative_trapezoid
 
 from bridle.core.asks.changes import AnyChange, make
 from bridle.core.asks.fitting import fit
@@ -20,9 +22,12 @@ from bridle.core.plan.edit import Edit, PathError, apply, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
+from bridle.core.reckon.bending import bending
 from bridle.core.reckon.loads import hold, tip_slide
 from bridle.core.reckon.parts import bound
-from bridle.core.reckon.stack import stack
+from bridle.core.reckon.picture import scale
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.stack import Stack, rail_of, stack
 from bridle.core.subjects.circuits import leads
 from bridle.core.subjects.motion import steppers
 from bridle.core.subjects.motion.drives import dial, rated, stepped
@@ -119,8 +124,8 @@ class Standing(TestCase):
 
     @given(st.floats(0.02, 0.98))
     def test_the_slope_is_worst_where_the_job_says(self, at: float) -> None:
-        worst = beams.slope_deg(20, beams.WORST_SLOPE_AT, 1000, 69, 5000)
-        self.assertLessEqual(abs(beams.slope_deg(20, at, 1000, 69, 5000)), worst * 1.0001)
+        worst = beams.slope_deg(20, 1000 * beams.WORST_SLOPE_AT, 1000 * (1 - beams.WORST_SLOPE_AT), 69, 5000)
+        self.assertLessEqual(abs(beams.slope_deg(20, 1000 * at, 1000 * (1 - at), 69, 5000)), worst * 1.0001)
 
     def test_the_slope_is_that_of_the_bent_beam(self) -> None:
         # Deflection under a load P at a, seen at x < a: P·b·x·(L² − b² − x²)/(6·E·I·L); its derivative at x = a.
@@ -131,7 +136,72 @@ class Standing(TestCase):
             return force * b * x * (length**2 - b**2 - x**2) / (6 * modulus * 1000 * inertia * length)
 
         by_hand = math.degrees((sag(a) - sag(a - 0.01)) / 0.01)
-        self.assertAlmostEqual(beams.slope_deg(force, a / length, length, modulus, inertia), by_hand, 5)
+        self.assertAlmostEqual(beams.slope_deg(force, a, b, modulus, inertia), by_hand, 5)
+
+    @given(st.floats(-300, 300), st.floats(300, 1500))
+    def test_the_slope_beyond_two_supports_is_that_of_the_bent_beam(self, out: float, span: float) -> None:
+        """The bending moment of a load beyond a support, integrated twice along the beam."""
+        force, stiff, reach, n = 25.0, 69_000 * 8000.0, abs(out), 4000
+        x = np.linspace(0, span + reach, n + 1)
+        moment = np.where(x <= span, -force * reach * x / span, -force * (span + reach - x))
+        turn = cumulative_trapezoid(moment / stiff, x, initial=0)
+        down = cumulative_trapezoid(turn, x, initial=0)
+        # It rests on both supports: the line through them is level.
+        tilt = np.interp(span, x, down) / span
+        self.assertAlmostEqual(
+            beams.beyond_slope_deg(force, out, span, 69, 8000), math.copysign(1, out) * math.degrees(tilt - turn[-1]), 5
+        )
+
+    @given(st.floats(20, 880), st.floats(20, 880), st.floats(-180, 180), st.sampled_from([1, 2, 3]))
+    def test_the_camera_rolls_across_the_rail_and_nods_along_it(
+        self, first: float, last: float, pan: float, supports: int
+    ) -> None:
+        """By the difference from end to end, split by where it looks; nothing of it in the middle of two supports."""
+        keys = (Keyframe(slide_mm=first, pan_deg=pan), Keyframe(slide_mm=last, pan_deg=pan))
+        chain = ("tripod", *["light-tripod"] * (supports > 1), *TRIPOD[1:])
+        made = copies(*chain, belt_rail={"beam": {"outer_mm": 15}})
+        if supports == 3:
+            made.insert(2, {**made[1], "key": "third"})
+        plan = fitted(plan_of(THREE, move=Move(keyframes=keys)), made)
+        known = reckon(plan)
+        bent, rail = bending(known), rail_of(plan)
+        assert bent is not None and rail is not None
+        slide = np.linspace(first, last, 400)
+        slope = np.array([self.fall(known.stack, at) for at in known.stack.ends_mm[0] + slide - rail.low])
+        whole = np.ptp(bent.falls_deg)
+        self.assertAlmostEqual(np.ptp(slope), whole, delta=0.01 * abs(slope).max() + 1e-6)
+        told = evaluate(plan).figures
+        self.assertAlmostEqual(told["rig.nod"].value, whole * abs(math.sin(math.radians(pan))) * scale(plan), 4)
+        rolled = math.tan(math.radians(whole * abs(math.cos(math.radians(pan))))) * 3000
+        self.assertAlmostEqual(told["rig.roll"].value, rolled, 4)
+
+    def fall(self, put: Stack, at: float) -> float:
+        """The slope under the load where each span is a beam of its own, from the deflection a hair to either side."""
+        stiff, force = 69_000 * beams.inertia_mm4(2, 15, 0), put.riding_g / 1000 * beams.G
+        ends = [support.x_mm for support in put.supports]
+        if len(ends) == 1 or not ends[0] < at < ends[-1]:
+            edge = min(ends, key=lambda x: abs(x - at))
+            span, out = (ends[1] - ends[0] if len(ends) > 1 else 0.0), at - edge
+            return math.degrees(force * out * (2 * span + 3 * abs(out)) / 6 / stiff)
+        left = max(x for x in ends if x <= at)
+        span = ends[1] - ends[0]
+        a, b = at - left, left + span - at
+
+        def sag(x: float) -> float:
+            return force * b * x * (span**2 - b**2 - x**2) / (6 * stiff * span)
+
+        return math.degrees((sag(a) - sag(a - 0.001)) / 0.001)
+
+    def test_a_short_move_in_the_middle_of_two_supports_raises_nothing(self) -> None:
+        made = copies("tripod", "light-tripod", *TRIPOD[1:], belt_rail={"beam": {"outer_mm": 12}})
+        for ends, told in (((440, 470), False), ((100, 800), True)):
+            keys = (Keyframe(slide_mm=ends[0]), Keyframe(slide_mm=ends[1]))
+            plan = fitted(plan_of(THREE, move=Move(keyframes=keys)), made)
+            found = [snag for snag in evaluate(plan).snags if snag.code == "rail-sags"]
+            self.assertEqual(bool(found), told, ends)
+            for fix in (fix for snag in found for fix in snag.fixes if "after" in fix.slots):
+                after = evaluate(apply(plan, fix.edits)[0]).figures
+                self.assertEqual(fix.slots["after"].value, max(after["rig.roll"].value, after["rig.nod"].value))
 
     def test_the_worked_wire(self) -> None:
         self.assertAlmostEqual(leads.drop_v(1.4, 1.2, 0.25), 0.116, 3)

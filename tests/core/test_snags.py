@@ -278,8 +278,8 @@ SAID: dict[str, tuple[str, ...]] = {
         "Spread the feet to 200 mm · A wider tripod, or spreaders under this one; measure from the middle to a foot.",
     ),
     "rail-sags": (
-        "The rail bends under the carriage: the camera nods by 15.97 px over the move.",
-        "Stand it on 4 supports · The camera nods by 1.054 px then. Level them together, tighten, level again.",
+        "The rail bends under the carriage: over the move the camera rolls by 16.05 px at the edge of the picture.",
+        "Stand it on 3 supports · It is 1.22 px then. Level them together, tighten, level again.",
         "Plan with rods of 26 mm · Solid rods of that size sag less than two pixels; the rail grows heavier.",
     ),
     "carriage-strikes": (
@@ -402,13 +402,10 @@ STANDING_KG = (1900 + 12 + 680) / 1000
 ALL_KG = 2.1 + STANDING_KG
 # The carriage's place from the tripod with the slide at nought: half the rail, its end margin and half the carriage.
 LOW_END_MM = -1040 / 2 + 15 + 100 / 2
-# Two solid rods of 15 mm; the carriage hangs out to where the slide starts, at 20 mm.
+# Two solid rods of 15 mm; the carriage hangs out on both sides, looking square to the rail.
 RODS_MM4 = 2 * math.pi * 15**4 / 64
-HANGS_OUT_RAD = RIDING_KG * G * (LOW_END_MM + 20) ** 2 / (2 * 69_000 * RODS_MM4)
-# Four supports: three spans, the slope worst at 0.211 of one, to either side.
-SPAN_MM = 0.9 * 1040 / 3
-NEAR_MM, FAR_MM = 0.211 * SPAN_MM, 0.789 * SPAN_MM
-BETWEEN_RAD = RIDING_KG * G * NEAR_MM * FAR_MM * (FAR_MM - NEAR_MM) / (3 * 69_000 * RODS_MM4 * SPAN_MM)
+ENDS = (LOW_END_MM + 20) ** 2 + (LOW_END_MM + 880) ** 2
+HANGS_OUT_RAD = RIDING_KG * G * ENDS / (2 * 69_000 * RODS_MM4)
 # The belt's pulley: twenty teeth two millimetres apart.
 PULLEY_MM = 20 * 2 / math.tau
 
@@ -485,7 +482,7 @@ HAND: dict[str, dict[str, Any]] = {
         "over": -(LOW_END_MM + 20) * RIDING_KG / ALL_KG - 75,
         "hold": 150 / 2,
     },
-    "rail-sags": {"pixels": math.degrees(HANGS_OUT_RAD) * CENTRE},
+    "rail-sags": {"pixels": math.tan(HANGS_OUT_RAD) * 3000},
     "carriage-strikes": {"usable": 900 - 100 - 2 * 15},
     "motor-too-weak": {"needed": uphill_n(60) * PULLEY_MM / 0.9},
     "rail-lets-go": {"pull": downhill_n(60) * PULLEY_MM},
@@ -502,7 +499,6 @@ FIXED: dict[str, tuple[int, str, Any]] = {
     "live-too-fast": (0, "longer", 36.1),
     "mark-elsewhere": (0, "off", round(beyond(0))),
     "rig-tips": (1, "stop", 109),
-    "rail-sags": (0, "after", 2 * math.degrees(BETWEEN_RAD) * CENTRE),
     "shaft-overload": (0, "balanced", math.floor(100 / (0.680 * G) * 10) / 10),
     "horizon-tilts": (0, "level", math.floor(math.degrees(math.atan(12 / 6000)) * 100) / 100),
     "rate-out-of-range": (0, "end", round(32.16 * 3590 / 60, 3)),

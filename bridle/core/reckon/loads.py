@@ -3,7 +3,6 @@
 import math
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard
 from bridle.core.reckon.framings import framings, offsets
 from bridle.core.reckon.stack import SUPPORT_INSET, Stack, rail_of
 from bridle.core.subjects.strength import beams, mounting
@@ -81,15 +80,3 @@ def span_mm(stack: Stack) -> float:
 def reach_mm(plan: Plan, stack: Stack) -> float:
     """How far from its only support the carriage comes."""
     return max(abs(x) for x in carriages(plan, stack))
-
-
-def nod_deg(plan: Plan, stack: Stack, rail: AxisCard) -> float:
-    """How far the camera nods over the move, in degrees."""
-    if rail.beam is None:
-        return 0.0
-    inertia = beams.inertia_mm4(rail.beam.count, rail.beam.outer_mm, rail.beam.inner_mm)
-    force, span = load_n(stack), span_mm(stack)
-    if span:
-        # It nods one way on the first half of the span and the other way on the second.
-        return 2 * beams.slope_deg(force, beams.WORST_SLOPE_AT, span, rail.beam.modulus_gpa, inertia)
-    return beams.overhang_slope_deg(force, reach_mm(plan, stack), rail.beam.modulus_gpa, inertia)

@@ -24,8 +24,8 @@ def tell(known: Reckoning) -> Answer[RigState]:
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
     if not put.parts and not put.supports:
         return Answer(RigState(drives=drives_told.drives, letters=letters), drives_told.figures, drives_told.snags)
-    snags = [*joints.snags(plan, put), *loads.snags(plan, put), *power.snags(plan)]
-    figures = [*joints.figures(plan, put), *loads.figures(plan, put), *power.figures(plan)]
+    snags = [*joints.snags(plan, put), *loads.snags(known), *power.snags(plan)]
+    figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan)]
     state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives, letters=letters)
     return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
 

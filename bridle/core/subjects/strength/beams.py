@@ -17,13 +17,23 @@ SAG_LOAD = Formula(
     "load * span**3 / (48 * modulus * 1000 * inertia)", "a point load in the middle between two supports"
 )
 SAG_OWN = Formula("5 * weight * span**4 / (384 * modulus * 1000 * inertia)", "the rods' own weight, spread along them")
+SAG_ALL = Formula("load_sag + own_sag", "the load's and its own weight's, at the same place")
 SLOPE = Formula(
-    "degrees(load * near * far * (far - near) / (3 * modulus * 1000 * inertia * span))",
-    "the slope under the carriage, worst at 0.211 of the span",
+    "degrees(load * near * far * (far - near) / (3 * modulus * 1000 * inertia * (near + far)))",
+    "under a load between two supports: it falls towards the middle, steepest at 0.211 of the span",
 )
-
+SLOPE_BEYOND = Formula(
+    "degrees(load * reach * (2 * span + 3 * abs(reach)) / (6 * modulus * 1000 * inertia))",
+    "under a load on the end that stands out beyond two supports",
+)
 SAG_OVERHANG = Formula("load * reach**3 / (3 * modulus * 1000 * inertia)", "a free end with the load on it")
-SLOPE_OVERHANG = Formula("degrees(load * reach**2 / (2 * modulus * 1000 * inertia))", "the slope of a free end")
+SAG_OWN_OVERHANG = Formula(
+    "weight * reach**2 * (6 * arm**2 - 4 * arm * reach + reach**2) / (24 * modulus * 1000 * inertia)",
+    "the rods' own weight on the arm that hangs out, where the carriage comes to",
+)
+SLOPE_OVERHANG = Formula(
+    "degrees(load * reach * abs(reach) / (2 * modulus * 1000 * inertia))", "the slope of a free end under its load"
+)
 
 
 def inertia_mm4(rods: int, outer_mm: float, inner_mm: float) -> float:
@@ -47,10 +57,19 @@ def sag_own_mm(weight: float, span_mm: float, modulus_gpa: float, inertia: float
     return 5 * weight * span_mm**4 / (384 * modulus_gpa * 1000 * inertia)
 
 
-def slope_deg(force_n: float, at: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
-    """`F·a·b·(b−a)/(3·E·I·L)` in degrees, for a load at a share of the span."""
-    a, b = at * span_mm, (1 - at) * span_mm
-    return math.degrees(force_n * a * b * (b - a) / (3 * modulus_gpa * 1000 * inertia * span_mm))
+def slope_deg(force_n: float, near_mm: float, far_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·a·b·(b−a)/(3·E·I·(a+b))` in degrees, for a load so far from the support before it and the one behind.
+
+    Above nought it falls towards the one behind.
+    """
+    stiff = 3 * modulus_gpa * 1000 * inertia * (near_mm + far_mm)
+    return math.degrees(force_n * near_mm * far_mm * (far_mm - near_mm) / stiff)
+
+
+def beyond_slope_deg(force_n: float, reach_mm: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`F·c·(2·L + 3·|c|)/(6·E·I)` in degrees: a load that far beyond two supports (below nought: before them)."""
+    stiff = 6 * modulus_gpa * 1000 * inertia
+    return math.degrees(force_n * reach_mm * (2 * span_mm + 3 * abs(reach_mm)) / stiff)
 
 
 def overhang_sag_mm(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
@@ -59,5 +78,11 @@ def overhang_sag_mm(force_n: float, reach_mm: float, modulus_gpa: float, inertia
 
 
 def overhang_slope_deg(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
-    """`F·a²/(2·E·I)` in degrees: the slope of the free end."""
-    return math.degrees(force_n * reach_mm**2 / (2 * modulus_gpa * 1000 * inertia))
+    """`F·a·|a|/(2·E·I)` in degrees: the slope of the free end, below nought on the near side."""
+    return math.degrees(force_n * reach_mm * abs(reach_mm) / (2 * modulus_gpa * 1000 * inertia))
+
+
+def overhang_own_mm(weight: float, reach_mm: float, arm_mm: float, modulus_gpa: float, inertia: float) -> float:
+    """`w·x²·(6·A² − 4·A·x + x²)/(24·E·I)`: how far an arm sags of its own weight, so far out on it."""
+    bend = 6 * arm_mm**2 - 4 * arm_mm * reach_mm + reach_mm**2
+    return weight * reach_mm**2 * bend / (24 * modulus_gpa * 1000 * inertia)

@@ -24,6 +24,7 @@
       ...(continuous ? [{ key: 'beat.smear', label: 'smear while exposing', codes: ['smear-visible'] }] : []),
       { key: 'view.parallax', label: 'near passes far by', codes: ['slide-unseen'] },
       { key: 'rig.nod', label: 'nods by the rail’s sag', codes: ['rail-sags'] },
+      { key: 'rig.roll', label: 'rolls by the rail’s sag', codes: ['rail-sags'] },
       { key: 'rig.horizon', label: 'horizon tilts by', codes: ['horizon-tilts'] },
       ...sheet.plan.rig.axes.map((axis) => ({
         key: `drive.${axis.name}.per_frame`,

@@ -16,7 +16,9 @@
     ['rig.tips.above', 'tips past'],
     ['rig.sag', 'sag'],
     ['rig.sag_own', 'sag of its own weight'],
+    ['rig.sag_all', 'sag in all'],
     ['rig.nod', 'the camera nods by'],
+    ['rig.roll', 'the picture rolls by, at its edge'],
     ['rig.torque', 'torque needed'],
     ['rig.lets_go', 'pulls when unpowered']
   ] as const;
