@@ -1,5 +1,6 @@
 """The one pure function: a plan in, everything about it out."""
 
+from bridle.core.asks.holdable import only_holdable
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.beat import chapter as beat
 from bridle.core.chapters.clip import chapter as clip
@@ -54,5 +55,5 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,
-        snags=tuple(worst([snag for answer in answers for snag in answer.snags])),
+        snags=tuple(worst([*only_holdable(known.plan, (snag for answer in answers for snag in answer.snags))])),
     )

@@ -92,6 +92,15 @@ class Found(TestCase):
         snags = {snag.code: snag for snag in evaluate(Plan.model_validate(wound)).snags}
         self.assertEqual(snags["spring-runs-down"].fixes, ())
 
+    def test_a_floor_or_a_step_of_a_year_is_worked_out(self) -> None:
+        for data in PLANS:
+            slow = copy.deepcopy(data)
+            slow["clip"]["interval_step_s"] = "31536000"
+            for one in slow["kit"]["copies"]:
+                if one["card"]["kind"] in ("body", "phone"):
+                    one["card"]["interval_floor_s"] = "31536000"
+            evaluate(Plan.model_validate(slow))
+
 
 class Many(TestCase):
     def test_two_plans_that_differ_everywhere_are_brought_together_in_one_change(self) -> None:

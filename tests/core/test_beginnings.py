@@ -43,7 +43,7 @@ class Beginnings(TestCase):
             ("beat.uncoupled", {"between_starts_s": "20", "drift_ppm": 50}),
             ("clip.crossing", {"cross_s": "300", "screen_s": "8"}),
             ("clip.trial", {"apart_s": "7200", "moved_px": "140", "step_px": "2"}),
-            ("rig.lead", {"length_mm": 1500, "area_mm2": 0.5}),
+            ("rig.lead", {"length_mm": 1500, "area_mm2": 0.5, "ohm_per_m": None}),
             ("rig.normal_bearing_deg", 0),
             ("move.post.end.width", None),
         ):

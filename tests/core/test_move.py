@@ -18,7 +18,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
-from bridle.core.plan.marks import Mark
+from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Follow, Keyframe, Move, OnClip, OnFrame
 from bridle.core.plan.picture import Crop, Picture, Post
 from bridle.core.plan.rig import Axis, Rig, Standing
@@ -37,6 +37,7 @@ from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import cropping, panorama, projecting, rings
 from bridle.core.subjects.optics.projecting import Poses
 from tests.strategies import RINGS, moves, plan_of, shooting
+from tests.workings import worked_out
 
 THREE = {"rate": F(25), "frames": F(420), "interval": F(10)}
 POST = Mark(name="post", x_mm=1000, y_mm=1500)
@@ -90,6 +91,25 @@ class WorkedExamples(TestCase):
         for first, second in ((10, 9.5), (7.6, 33.7), (89.8, 10)):
             with self.assertRaises(ValueError):
                 tracking.aimed_twice(0, 800, first, second, 0.5)
+
+    def test_aiming_twice_tells_between_what_it_stands_both_ways(self) -> None:
+        aimed = Aimed(slide_1_mm=0, pan_1_deg=33.690, slide_2_mm=800, pan_2_deg=7.595)
+        mark = Mark(name="post", form="post", x_mm=1000, y_mm=1500, aimed=aimed)
+        told = evaluate(plan_of(THREE, move=Move(marks=(mark,)))).figures
+        self.assertEqual(
+            {name: round(told[f"aimed.0.{name}"].value) for name in ("near", "far", "left", "right")},
+            {"near": 1442, "far": 1563, "left": 979, "right": 1022},
+        )
+        for name in ("near", "far", "left", "right"):
+            self.assertAlmostEqual(worked_out(told[f"aimed.0.{name}"]), told[f"aimed.0.{name}"].value, 6)
+
+    def test_the_exposure_that_smears_half_a_pixel_does_just_that(self) -> None:
+        turn = Move(keyframes=(Keyframe(), Keyframe(pan_deg=40)))
+        beat = Beat(school="continuous", exposure_s=F(1, 2))
+        told = evaluate(plan_of(THREE, move=turn, beat=beat)).figures["beat.smear.half"]
+        self.assertAlmostEqual(worked_out(told), told.value)
+        short = beat.model_copy(update={"exposure_s": F(told.value)})
+        self.assertAlmostEqual(evaluate(plan_of(THREE, move=turn, beat=short)).figures["beat.smear"].value, 0.5)
 
     def test_smear_of_a_pan_that_runs_through(self) -> None:
         turn = Move(keyframes=(Keyframe(), Keyframe(pan_deg=40)))

@@ -22,6 +22,7 @@ from bridle.core.plan.edit import Edit, PathError, apply, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
+from bridle.core.plan.rig import Lead, Rig
 from bridle.core.reckon.bending import bending
 from bridle.core.reckon.loads import hold, tip_slide
 from bridle.core.reckon.parts import bound
@@ -136,7 +137,7 @@ class Standing(TestCase):
             return force * b * x * (length**2 - b**2 - x**2) / (6 * modulus * 1000 * inertia * length)
 
         by_hand = math.degrees((sag(a) - sag(a - 0.01)) / 0.01)
-        self.assertAlmostEqual(beams.slope_deg(force, a, b, modulus, inertia), by_hand, 5)
+        self.assertAlmostEqual(float(beams.slope_deg(force, a, b, modulus, inertia)), by_hand, 5)
 
     @given(st.floats(-300, 300), st.floats(300, 1500))
     def test_the_slope_beyond_two_supports_is_that_of_the_bent_beam(self, out: float, span: float) -> None:
@@ -148,9 +149,8 @@ class Standing(TestCase):
         down = cumulative_trapezoid(turn, x, initial=0)
         # It rests on both supports: the line through them is level.
         tilt = np.interp(span, x, down) / span
-        self.assertAlmostEqual(
-            beams.beyond_slope_deg(force, out, span, 69, 8000), math.copysign(1, out) * math.degrees(tilt - turn[-1]), 5
-        )
+        told = float(beams.beyond_slope_deg(force, out, span, 69, 8000))
+        self.assertAlmostEqual(told, math.copysign(1, out) * math.degrees(tilt - turn[-1]), 5)
 
     @given(st.floats(20, 880), st.floats(20, 880), st.floats(-180, 180), st.sampled_from([1, 2, 3]))
     def test_the_camera_rolls_across_the_rail_and_nods_along_it(
@@ -205,6 +205,27 @@ class Standing(TestCase):
 
     def test_the_worked_wire(self) -> None:
         self.assertAlmostEqual(leads.drop_v(1.4, 1.2, 0.25), 0.116, 3)
+
+    def test_a_wire_of_known_ohms_loses_by_them_and_not_by_its_cross_section(self) -> None:
+        """Two metres of 0.3 Ω/m there and as much back, at what both motors draw."""
+        made = copies(*TRIPOD, "lead-battery")
+        lead = Lead(length_mm=2000, area_mm2=6, ohm_per_m=0.3)
+        plan = fitted(plan_of(THREE, rig=Rig(lead=lead)), made)
+        told = evaluate(plan).figures
+        drawn = sum(copy.card.peak_a for copy in plan.kit.copies if isinstance(copy.card, AxisCard))
+        self.assertAlmostEqual(told["rig.lost"].value, 2 * drawn * 0.3 * 2)
+        thin = next(snag for snag in evaluate(plan).snags if snag.code == "lead-too-thin")
+        after = apply(plan, thin.fixes[0].edits)[0]
+        self.assertIsNone(after.rig.lead and after.rig.lead.ohm_per_m)
+        self.assertNotIn("lead-too-thin", {snag.code for snag in evaluate(after).snags})
+
+    def test_the_sag_in_all_is_that_of_load_and_rods_together(self) -> None:
+        for supports in (1, 2):
+            chain = ("tripod", *["light-tripod"] * (supports > 1), *TRIPOD[1:])
+            told = evaluate(fitted(plan_of(THREE, move=SLID), copies(*chain))).figures
+            self.assertAlmostEqual(told["rig.sag_all"].value, told["rig.sag"].value + told["rig.sag_own"].value)
+        # An arm of its own weight sags w·A⁴/(8·E·I) at its end.
+        self.assertAlmostEqual(beams.overhang_own_mm(0.01, 500, 500, 69, 5000), 0.01 * 500**4 / (8 * 69_000 * 5000))
 
     @given(st.floats(0, 900))
     def test_it_tips_where_the_centre_of_mass_leaves_the_feet(self, slide: float) -> None:

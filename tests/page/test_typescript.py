@@ -50,12 +50,27 @@ def expected() -> dict[str, Any]:
     shoots = {}
     for path in sorted((ROOT / "bridle" / "demo" / "shoots").glob("*.json")):
         plan = Plan.model_validate_json(path.read_text())
-        told = sent(evaluate(plan)).model_dump_json()
-        shoots[path.stem] = {"plan": plan.model_dump(mode="json"), "evaluation": json.loads(told)}
+        shoots[path.stem] = _told(plan)
+        if path.stem == "lamps-along-the-quay":
+            shoots["lamps-on-a-thin-rail"] = _told(_on_thin_rods(plan))
     cards = {
         name: CARD_TYPES[card["kind"]].model_validate(card).model_dump(mode="json") for name, card in CARDS.items()
     }
     return {"offsets": offsets, "written": written, "shoots": shoots, "cards": cards}
+
+
+def _told(plan: Plan) -> dict[str, Any]:
+    told = sent(evaluate(plan)).model_dump_json()
+    return {"plan": plan.model_dump(mode="json"), "evaluation": json.loads(told)}
+
+
+def _on_thin_rods(plan: Plan) -> Plan:
+    """The same on a rail of rods of 14 mm."""
+    data = plan.model_dump(mode="json")
+    for one in data["kit"]["copies"]:
+        if one["card"].get("beam"):
+            one["card"]["beam"].update(outer_mm=14, inner_mm=0)
+    return Plan.model_validate(data)
 
 
 def _offset_s(moment: int, zone: str) -> float:

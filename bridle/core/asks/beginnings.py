@@ -19,6 +19,7 @@ from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Errand, Event
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.timeline import first_frame, instant
+from bridle.core.subjects.circuits import leads
 from bridle.core.subjects.light import shutter
 
 Begun = BaseModel | JsonValue
@@ -104,6 +105,12 @@ def _ring(plan: Plan, index: int) -> tuple[RingMark, ...]:
     return USUAL_RINGS[plan.rig.axes[index].name]
 
 
+def _ohms(plan: Plan) -> Begun:
+    """What copper of the lead's cross-section has."""
+    area = plan.rig.lead.area_mm2 if plan.rig.lead else Lead().area_mm2
+    return round(leads.drop_v(1.0, 1.0, area), 4)
+
+
 def _live(plan: Plan) -> Begun:
     """As long as the clip, in whole seconds."""
     solution, _ = solved(plan)
@@ -135,6 +142,7 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"beat\.bracket_times_s": _bracket,
     r"beat\.stack": lambda plan: Stack(near_mm=400, far_mm=800),
     r"beat\.uncoupled": lambda plan: Uncoupled(),
+    r"rig\.lead\.ohm_per_m": _ohms,
     r"rig\.lead": lambda plan: Lead(),
     r"rig\.normal_bearing_deg": lambda plan: 0,
     r"rig\.axes\.(\d+)\.ring": _ring,

@@ -82,6 +82,7 @@ _NUMBERS = frozenset(
         "peak_a",
         "gives_a",
         "area_mm2",
+        "ohm_per_m",
         "widest_f",
         "volts",
         "amp_hours",

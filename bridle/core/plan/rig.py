@@ -99,11 +99,18 @@ class Standing(Section):
     lens_height_mm: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 1500.0
 
 
+MOST_AREA_MM2 = 1000.0
+
+
 class Lead(Section):
-    """The lead from the supply to the motors: its length one way, and the cross-section of a wire."""
+    """The lead from the supply to the motors: its length one way, and the cross-section of a wire, of copper.
+
+    Where somebody has measured what a metre of one wire has in ohms, that counts and not the cross-section.
+    """
 
     length_mm: Positive = 1500.0
-    area_mm2: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] = 0.5
+    area_mm2: Annotated[float, Field(gt=0, le=MOST_AREA_MM2, allow_inf_nan=False)] = 0.5
+    ohm_per_m: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] | None = None
 
 
 class Controller(Section):

@@ -56,17 +56,14 @@ def falls(put: Stack, rail: AxisCard, at_mm: Floats) -> Floats:
     """Degrees by which the rail falls towards its far end, with the carriage at each place; its shape."""
     assert rail.beam is not None
     inertia = beams.inertia_mm4(rail.beam.count, rail.beam.outer_mm, rail.beam.inner_mm)
-    force, modulus = load_n(put), rail.beam.modulus_gpa
-    return np.array([_falls(put, float(at), force, modulus, inertia) for at in at_mm])
-
-
-def _falls(put: Stack, at: float, force: float, modulus: float, inertia: float) -> float:
-    held, near, far = held_at(put, at)
-    if held == "between":
-        return beams.slope_deg(force, near, far, modulus, inertia)
-    if held == "beyond":
-        return beams.beyond_slope_deg(force, near, span_mm(put), modulus, inertia)
-    return beams.overhang_slope_deg(force, near, modulus, inertia)
+    force, modulus, span = load_n(put), rail.beam.modulus_gpa, span_mm(put)
+    if not span:
+        return beams.overhang_slope_deg(force, at_mm, modulus, inertia)
+    last = put.supports[-1].x_mm
+    near = at_mm % span
+    inside = beams.slope_deg(force, near, span - near, modulus, inertia)
+    beyond = beams.beyond_slope_deg(force, np.where(at_mm < 0, at_mm, at_mm - last), span, modulus, inertia)
+    return np.where((at_mm > 0) & (at_mm < last), inside, beyond)
 
 
 def held_at(put: Stack, at_mm: float) -> tuple[Held, float, float]:

@@ -2109,7 +2109,9 @@ export interface components {
         };
         /**
          * Lead
-         * @description The lead from the supply to the motors: its length one way, and the cross-section of a wire.
+         * @description The lead from the supply to the motors: its length one way, and the cross-section of a wire, of copper.
+         *
+         *     Where somebody has measured what a metre of one wire has in ohms, that counts and not the cross-section.
          */
         Lead: {
             /**
@@ -2122,6 +2124,8 @@ export interface components {
              * @default 0.5
              */
             area_mm2: number;
+            /** Ohm Per M */
+            ohm_per_m?: number | null;
         };
         /**
          * Lens

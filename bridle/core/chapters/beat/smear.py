@@ -14,6 +14,7 @@ from bridle.core.subjects.optics import lens, shifts
 from bridle.core.subjects.time import cycle
 
 LONGEST = Formula("exposure * 2**(step * (count - 1) / 2)", "the longest exposure of the bracket")
+HALF = Formula("exposure * 0.5 / smear", "smear grows with the exposure; below half a pixel nobody sees it")
 SMEAR = "the shift from frame to frame, for the share of the slot in which the shutter is open"
 
 
@@ -40,7 +41,17 @@ def smear(shooting: Shooting) -> Smear:
         ("beat.smear.centre", middle, shift.place(middle, (CENTRE,))),
     ]
     made = [_smeared(key, step, place, open_s, float(rooms[step])) for key, step, place in places if place.parts]
-    return Smear(made[0].value if made else 0.0, [*shared, *made])
+    px = made[0].value if made else 0.0
+    return Smear(px, [*shared, *made, *_half(shooting.plan.beat, px)])
+
+
+def _half(beat: Beat, px: float) -> list[Figure]:
+    """The exposure with which the smear would be half a pixel, that nobody sees; none where nothing smears."""
+    if not px:
+        return []
+    terms = term("exposure", "exposure", beat.exposure_s, "shutter"), term("smear", "smear at its worst", px, "px")
+    longest = float(beat.exposure_s) * 0.5 / px
+    return [figure("beat.smear.half", "half a pixel of smear with", longest, "shutter", HALF, *terms)]
 
 
 def _shared(shooting: Shooting) -> Iterator[Figure]:

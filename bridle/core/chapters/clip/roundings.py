@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from bridle.core.asks.clip_offers import clip_fix
+from bridle.core.asks.clip_offers import clip_fix, clip_fixes
 from bridle.core.asks.pegs import within
-from bridle.core.plan.clip import Peg
+from bridle.core.plan.clip import RANGES, Peg
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.clip import solved
@@ -72,6 +72,9 @@ def _other_frames(plan: Plan) -> Iterator[Fix]:
     shoot = next(peg.value for peg in plan.clip.pegs if peg.quantity == "shoot")
     if solution is None or not any(peg.quantity == "clip" for peg in plan.clip.pegs):
         return
+    # A step of a year makes an interval that nobody can hold.
+    if solution.interval > RANGES["interval"][1]:
+        return
     frames = round(shoot / solution.interval)
     held = {"shoot": shoot, "rate": solution.rate, "interval": solution.interval}
     edits = [pegs_edit(tuple(Peg.model_validate({"quantity": key, "value": value}) for key, value in held.items()))]
@@ -112,10 +115,10 @@ def overrun(plan: Plan, asked: dict[str, Fraction], solution: Solution) -> list[
         "wanted": slot(shoot / solution.frames, "s"),
         "step": slot(step, "s"),
     }
-    longer = clip_fix(
+    longer = clip_fixes(
         plan, "Watch for {longer}", within(plan, "shoot", solution.shoot), {"longer": slot(solution.shoot, "s")}
     )
-    fixes = [*_finest(plan, shoot, solution), *_other_frames(plan), *_fewer(plan, shoot, step), longer]
+    fixes = [*_finest(plan, shoot, solution), *_other_frames(plan), *_fewer(plan, shoot, step), *longer]
     return [OVERRUN.at("clip.interval_step_s", slots, fixes)]
 
 
@@ -138,4 +141,4 @@ def _fewer(plan: Plan, shoot: Fraction, step: Fraction) -> Iterator[Fix]:
         return
     frames = shoot // step
     edits = within(plan, "frames", Fraction(frames))
-    yield clip_fix(plan, "{fewer}", edits, {"fewer": slot(frames, "frames")})
+    yield from clip_fixes(plan, "{fewer}", edits, {"fewer": slot(frames, "frames")})

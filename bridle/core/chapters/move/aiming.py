@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from bridle.core.figure import Figure, figure, term
+from bridle.core.figure import Figure, Term, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Aimed, Mark
@@ -68,23 +68,28 @@ def _figures(number: int, mark: Mark, aimed: Aimed, place: Found) -> Iterator[Fi
     yield figure(f"{key}.away", f"{said}, away from the rail", place.y_mm, "mm", tracking.AWAY, *slides, *pans)
     away = term("away", "away from the rail", place.y_mm, "mm")
     yield figure(f"{key}.along", f"{said}, along it", place.x_mm, "mm", tracking.ALONG, slides[0], away, pans[0])
-    corners = (
-        ("near", "away, at the least", place.away_mm[0], min),
-        ("far", "away, at the most", place.away_mm[1], max),
-    )
-    for name, label, value, pick in corners:
-        signs = pick(((s, t) for s in (-1, 1) for t in (-1, 1)), key=lambda st: _corner(aimed, st[0], st[1]))
-        terms = (
-            *slides,
-            term("pan_1", "first pan, read wrong by the doubt", aimed.pan_1_deg + signs[0] * aimed.doubt_deg, "deg"),
-            term("pan_2", "second pan, read wrong by the doubt", aimed.pan_2_deg + signs[1] * aimed.doubt_deg, "deg"),
-        )
-        yield figure(f"{key}.{name}", f"{mark.name}, {label}", value, "mm", tracking.AWAY, *terms)
+    yield from _corners(key, mark, aimed, slides)
 
 
-def _corner(aimed: Aimed, first: int, second: int) -> float:
-    pans = aimed.pan_1_deg + first * aimed.doubt_deg, aimed.pan_2_deg + second * aimed.doubt_deg
-    return tracking.meet(aimed.slide_1_mm, aimed.slide_2_mm, *pans)[1]
+def _corners(key: str, mark: Mark, aimed: Aimed, slides: tuple[Term, Term]) -> Iterator[Figure]:
+    """Between which places it stands, away from the rail and along it: the worst of the four corners."""
+    pans = [
+        (aimed.pan_1_deg + first * aimed.doubt_deg, aimed.pan_2_deg + second * aimed.doubt_deg)
+        for first in (-1, 1)
+        for second in (-1, 1)
+    ]
+    met = [(tracking.meet(aimed.slide_1_mm, aimed.slide_2_mm, *pair), pair) for pair in pans]
+    ends = (("near", "far", 1, "away", tracking.AWAY), ("left", "right", 0, "along", tracking.ALONG))
+    for least, most, coordinate, way, rule in ends:
+        for name, label, pick in ((least, f"{way}, at the least", min), (most, f"{way}, at the most", max)):
+            place, pair = pick(met, key=lambda one: one[0][coordinate])
+            first, second = (
+                term(f"pan_{n}", f"{nth} pan, read wrong by the doubt", pan, "deg")
+                for n, nth, pan in ((1, "first", pair[0]), (2, "second", pair[1]))
+            )
+            away = term("away", "away from the rail then", place[1], "mm")
+            terms = (*slides, first, second) if rule is tracking.AWAY else (slides[0], away, first)
+            yield figure(f"{key}.{name}", f"{mark.name}, {label}", place[coordinate], "mm", rule, *terms)
 
 
 def _too_alike(number: int, mark: Mark, aimed: Aimed) -> Snag:

@@ -7,6 +7,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard, Battery, Copy
+from bridle.core.plan.rig import MOST_AREA_MM2, Lead
 from bridle.core.reckon.parts import first_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.circuits import leads
@@ -54,14 +55,21 @@ def figures(plan: Plan) -> Iterator[Figure]:
     yield figure("rig.current", "drawn at most", drawn, "A", SUM, term("motors", "all axes at once", drawn, "A"))
     if lead is None:
         return
-    one = leads.drop_v(drawn, lead.length_mm / 1000, lead.area_mm2)
-    terms = (
-        term("current", "drawn at most", drawn, "A"),
-        term("length", "lead", lead.length_mm / 1000, "m"),
-        term("area", "cross-section", lead.area_mm2, "mm²"),
-    )
-    yield figure("rig.drop", "lost in one wire", one, "V", leads.DROP, *terms)
+    one = _lost_v(drawn, lead)
+    terms = term("current", "drawn at most", drawn, "A"), term("length", "lead", lead.length_mm / 1000, "m")
+    rule, wire = leads.DROP, term("area", "cross-section", lead.area_mm2, "mm²")
+    if lead.ohm_per_m is not None:
+        rule, wire = leads.DROP_MEASURED, term("ohms", "a metre has", lead.ohm_per_m, "Ω/m")
+    yield figure("rig.drop", "lost in one wire", one, "V", rule, *terms, wire)
     yield figure("rig.lost", "lost there and back", 2 * one, "V", BOTH, term("drop", "lost in one wire", one, "V"))
+
+
+def _lost_v(drawn: float, lead: Lead) -> float:
+    """What one wire of the lead loses, in volts."""
+    length_m = lead.length_mm / 1000
+    if lead.ohm_per_m is not None:
+        return leads.drop_of_v(drawn, length_m, lead.ohm_per_m)
+    return leads.drop_v(drawn, length_m, lead.area_mm2)
 
 
 def snags(plan: Plan) -> Iterator[Snag]:
@@ -86,16 +94,16 @@ def _thin(plan: Plan, battery: Battery, drawn: float) -> Iterator[Snag]:
     if lead is None:
         return
     length = lead.length_mm / 1000
-    lost = 2 * leads.drop_v(drawn, length, lead.area_mm2)
+    lost = 2 * _lost_v(drawn, lead)
     if lost <= MOST_LOST * battery.volts:
         return
     slots = {"length": slot(lead.length_mm, "mm"), "lost": slot(lost, "V"), "volts": slot(battery.volts, "V")}
     fits = [size for size in SIZES if 2 * leads.drop_v(drawn, length, size) <= MOST_LOST * battery.volts]
-    thicker = fits[0] if fits else lead.area_mm2 * lost / (MOST_LOST * battery.volts) * 1.01
+    thicker = fits[0] if fits else 2 * leads.drop_v(drawn, length, MOST_LOST * battery.volts) * 1.01
     fix = Fix(
         label="Take {thicker}",
         consequence="Less than a twentieth of the voltage is lost then.",
         slots={"thicker": slot(thicker, "mm²")},
-        edits=(Edit(path="rig.lead.area_mm2", value=thicker),),
+        edits=(Edit(path="rig.lead.area_mm2", value=thicker), Edit(path="rig.lead.ohm_per_m", value=None)),
     )
-    yield THIN.at("rig.lead.area_mm2", slots, [fix])
+    yield THIN.at("rig.lead.area_mm2", slots, [fix] if thicker <= MOST_AREA_MM2 else [])

@@ -1,11 +1,14 @@
 """Rails as beams on two supports: sag under the carriage, sag of their own weight, slope under the carriage.
 
-Lengths in mm, modulus in GPa (kN/mm²), forces in N, densities in kg/m³.
+Lengths in mm, modulus in GPa (kN/mm²), forces in N, densities in kg/m³. Slopes take arrays of places, of any shape.
 """
 
 import math
 
+import numpy as np
+
 from bridle.core.figure import Formula
+from bridle.core.subjects.numbers.arrays import Floats
 
 G = 9.80665
 WORST_SLOPE_AT = 0.211
@@ -57,19 +60,23 @@ def sag_own_mm(weight: float, span_mm: float, modulus_gpa: float, inertia: float
     return 5 * weight * span_mm**4 / (384 * modulus_gpa * 1000 * inertia)
 
 
-def slope_deg(force_n: float, near_mm: float, far_mm: float, modulus_gpa: float, inertia: float) -> float:
+def slope_deg(
+    force_n: float, near_mm: Floats | float, far_mm: Floats | float, modulus_gpa: float, inertia: float
+) -> Floats:
     """`F·a·b·(b−a)/(3·E·I·(a+b))` in degrees, for a load so far from the support before it and the one behind.
 
     Above nought it falls towards the one behind.
     """
     stiff = 3 * modulus_gpa * 1000 * inertia * (near_mm + far_mm)
-    return math.degrees(force_n * near_mm * far_mm * (far_mm - near_mm) / stiff)
+    return np.asarray(np.degrees(force_n * near_mm * far_mm * (far_mm - near_mm) / stiff))
 
 
-def beyond_slope_deg(force_n: float, reach_mm: float, span_mm: float, modulus_gpa: float, inertia: float) -> float:
+def beyond_slope_deg(
+    force_n: float, reach_mm: Floats | float, span_mm: float, modulus_gpa: float, inertia: float
+) -> Floats:
     """`F·c·(2·L + 3·|c|)/(6·E·I)` in degrees: a load that far beyond two supports (below nought: before them)."""
     stiff = 6 * modulus_gpa * 1000 * inertia
-    return math.degrees(force_n * reach_mm * (2 * span_mm + 3 * abs(reach_mm)) / stiff)
+    return np.asarray(np.degrees(force_n * reach_mm * (2 * span_mm + 3 * np.abs(reach_mm)) / stiff))
 
 
 def overhang_sag_mm(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
@@ -77,9 +84,9 @@ def overhang_sag_mm(force_n: float, reach_mm: float, modulus_gpa: float, inertia
     return force_n * reach_mm**3 / (3 * modulus_gpa * 1000 * inertia)
 
 
-def overhang_slope_deg(force_n: float, reach_mm: float, modulus_gpa: float, inertia: float) -> float:
+def overhang_slope_deg(force_n: float, reach_mm: Floats | float, modulus_gpa: float, inertia: float) -> Floats:
     """`F·a·|a|/(2·E·I)` in degrees: the slope of the free end, below nought on the near side."""
-    return math.degrees(force_n * reach_mm * abs(reach_mm) / (2 * modulus_gpa * 1000 * inertia))
+    return np.asarray(np.degrees(force_n * reach_mm * np.abs(reach_mm) / (2 * modulus_gpa * 1000 * inertia)))
 
 
 def overhang_own_mm(weight: float, reach_mm: float, arm_mm: float, modulus_gpa: float, inertia: float) -> float:

@@ -32,7 +32,9 @@
           >{#if smear_px === null}not known{:else if school === 'continuous' && smear_px}<Working
               figure="beat.smear"
               shown="{number(smear_px, 3)} px"
-            />{:else}none{/if}</td
+            /><span class="label block font-[450]"
+              >half a pixel with <Working figure="beat.smear.half" /></span
+            >{:else}none{/if}</td
         >
         <td data-label="blur">{risk}</td>
         <td data-label="on site at the least"><Working figure="school.{school}.on_site" /></td>

@@ -42,6 +42,11 @@
       </Row>
     {/if}
     <FigureRow label="along the rail" figure="aimed.{index}.along" />
+    {#if sheet.figure(`aimed.${index}.left`)}
+      <Row label="for all that is known">
+        <Working figure="aimed.{index}.left" /> to <Working figure="aimed.{index}.right" />
+      </Row>
+    {/if}
   </Rows>
 {:else}
   <button type="button" class="link" onclick={() => sheet.begin(path)}>measure it by aiming twice</button>

@@ -48,5 +48,9 @@
 
 {#snippet length()}
   lead of <Editable path="rig.lead.length_mm" label="length of the lead" unit="mm" min={1} />,
-  <Editable path="rig.lead.area_mm2" label="cross-section of the lead" unit="mm²" min={0.01} /> loses
+  {#if lead?.ohm_per_m}<Editable path="rig.lead.ohm_per_m" label="a metre of one wire has" unit="Ω/m" />
+    <button type="button" class="link" onclick={() => sheet.put('rig.lead.ohm_per_m', null)}>by mm²</button>
+  {:else}<Editable path="rig.lead.area_mm2" label="cross-section of the lead" unit="mm²" min={0.01} />
+    <button type="button" class="link" onclick={() => sheet.begin('rig.lead.ohm_per_m')}>by Ω/m</button>{/if}
+  loses
 {/snippet}
