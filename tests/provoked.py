@@ -100,6 +100,7 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
         copies("turntable"),
     ),
     "turns-the-other-way": (turned(-240), copies("turntable", "phone")),
+    "sweep-nearly": (turned(7.7), copies("star-mount")),
     "rate-out-of-range": (turned(3000), copies("star-mount")),
     "clock-driven-axis": (
         plan_of(

@@ -317,12 +317,20 @@ SAID: dict[str, tuple[str, ...]] = {
         "No ease · The move runs at one pace from its first frame to its last.",
     ),
     "sweep-differs": (
-        "In 59 min 50 s the pan goes 239.3°; the move asks for 128°.",
-        "End at 239.3° · The shoot keeps its length; the move ends where the drive will be.",
-        "Watch for 32 min 5 s · 192 frames, one every 10 s, 32 min on site, 7.68 s of clip.",
+        "In 59 min 50 s the pan goes 239.3° and ends at 239.3°; the move asks for 128°.",
+        "Beat of 5 s · Exactly it would be 5.348 s. The pan ends at 119.7°. Shoot length no longer held. 360 frames, one every 5 s, 30 min on site, 14.4 s of clip.",
+        "193 frames · The pan ends at 128°. Shoot length no longer held. 193 frames, one every 10 s, 32 min 10 s on site, 7.72 s of clip.",
+        "Leave the pan still · Do not start it; the move is done without it.",
+    ),
+    "sweep-nearly": (
+        "The pan will end at 7.509° instead of 7.7°: 2.479 % of its way is missing.",
+        "Beat of 10.3 s · Exactly it would be 10.254 s. The pan ends at 7.734°. Shoot length no longer held. 360 frames, one every 10.3 s, 1 h 1 min 48 s on site, 14.4 s of clip.",
+        "369 frames · The pan ends at 7.697°. Shoot length no longer held. 369 frames, one every 10 s, 1 h 1 min 30 s on site, 14.76 s of clip.",
+        "End at 7.509° · The shoot keeps its length; the move ends where the drive will be.",
+        "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "spring-runs-down": (
-        "The spring of the pan runs 2 h; the shoot lasts 2 h 30 min.",
+        "The spring of the pan runs 2 h; the move lasts 2 h 29 min 50 s.",
         "Watch for 2 h · 720 frames, one every 10 s, 2 h on site, 28.8 s of clip.",
     ),
     "turns-the-other-way": (
@@ -331,7 +339,9 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "rate-out-of-range": (
         "The pan would need 50.14 °/min; its menu reaches from 0.1255 °/min to 32.16 °/min.",
-        "End at 1924° · The shoot keeps its length; the move ends where the drive will be.",
+        "Beat of 15.6 s · Exactly it would be 15.591 s. The pan ends at 3002°. Shoot length no longer held. 360 frames, one every 15.6 s, 1 h 33 min 36 s on site, 14.4 s of clip.",
+        "561 frames · The pan ends at 3002°. Shoot length no longer held. 561 frames, one every 10 s, 1 h 33 min 30 s on site, 22.44 s of clip.",
+        "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "clock-driven-axis": (
         "An event calls the frames, but the spring of the pan runs by the clock.",
@@ -489,7 +499,8 @@ HAND: dict[str, dict[str, Any]] = {
     "shaft-overload": {"torque": 0.680 * G * 35},
     "horizon-tilts": {"pixels": math.tan(math.radians(2)) * 6000},
     "steps-uneven": {"steps": 8 / 359 * 400 * 5.3 / 360, "pixels": CENTRE * 360 / (400 * 5.3), "ripple": 1.0},
-    "sweep-differs": {"time": 359 * 10, "does": 4 * 3590 / 60},
+    "sweep-differs": {"time": 359 * 10, "does": 4 * 3590 / 60, "end": round(4 * 3590 / 60, 3)},
+    "sweep-nearly": {"end": round(0.251 * 0.5 * 3590 / 60, 3), "miss": 1 - 0.251 * 0.5 * 3590 / 60 / 7.7},
     "rate-out-of-range": {"wanted": 3000 / 3590 * 60, "low": 0.251 * 0.5, "high": 2.01 * 16},
     "scale-too-coarse": {"pace": 30 / 359, "every": "12"},
     "handles-do-not-absorb": {"between": 20, "first": 20 / 10},
@@ -501,7 +512,8 @@ FIXED: dict[str, tuple[int, str, Any]] = {
     "rig-tips": (1, "stop", 109),
     "shaft-overload": (0, "balanced", math.floor(100 / (0.680 * G) * 10) / 10),
     "horizon-tilts": (0, "level", math.floor(math.degrees(math.atan(12 / 6000)) * 100) / 100),
-    "rate-out-of-range": (0, "end", round(32.16 * 3590 / 60, 3)),
+    "rate-out-of-range": (0, "exact", round(3000 / 32.16 * 60 / 359, 3)),
+    "sweep-differs": (0, "there", round(4 * 359 * 5 / 60, 3)),
     "picture-enlarged": (1, "share", 3840 / 6000),
     "pass-too-short": (0, "shortest", math.ceil((5 + 0.06 + 0.6) / 0.9 * 10) / 10),
 }

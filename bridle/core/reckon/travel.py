@@ -35,6 +35,13 @@ def stops(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     return made
 
 
+def times_alone(axis: Axis, steps: Floats, continuous: bool) -> Floats:
+    """How long an axis takes for each step by itself: from rest to rest, or at its top speed where it never rests."""
+    if continuous:
+        return np.asarray(steps / axis.top_speed)
+    return cycle.step_times(steps, axis.top_speed, axis.acceleration)
+
+
 def turned_back(way: Floats) -> NDArray[np.bool_]:
     """Which of these signed steps go the other way than the last one that moved; shape of `way`."""
     signs = np.where(np.abs(way) > STILL, np.sign(way), 0.0)

@@ -15,6 +15,7 @@ from bridle.core.plan.rig import Axis
 from bridle.core.reckon.path import end_path
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting, shooting_of
+from bridle.core.reckon.travel import times_alone
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.light import shutter
 from bridle.core.subjects.numbers.arrays import Floats
@@ -135,19 +136,12 @@ def dark_frames(shooting: Shooting) -> list[Snag]:
     return [DARK.at("beat.noise_reduction", slots, [fix])]
 
 
-def _times(axis: Axis, steps: Floats, continuous: bool) -> Floats:
-    """How long an axis takes for each step: from rest to rest, or at its top speed where it never rests."""
-    if continuous:
-        return steps / axis.top_speed
-    return cycle.step_times(steps, axis.top_speed, axis.acceleration)
-
-
 def too_slow(shooting: Shooting) -> list[Snag]:
     """Axes for which one step alone takes a whole slot."""
     found, plan = [], shooting.plan
     for axis in plan.rig.axes:
         steps, rooms = shooting.steps[axis.name], shooting.timeline.rooms_s
-        times = _times(axis, steps, plan.beat.continuous)
+        times = times_alone(axis, steps, plan.beat.continuous)
         visit, worst = np.unravel_index(first_peak((times / rooms).ravel()), times.shape)
         time, slot_s = float(times[visit, worst]), float(rooms[worst])
         if time >= slot_s * (1 + 1e-9 if plan.beat.continuous else 1):
@@ -201,7 +195,7 @@ def _needed(shooting: Shooting, axis: Axis | None) -> Fraction | None:
 
 def _too_late(shooting: Shooting, axis: Axis) -> Fraction | None:
     """Where an axis cannot keep up, an interval in which its longest step takes at most nine tenths."""
-    times = _times(axis, shooting.steps[axis.name], shooting.plan.beat.continuous)
+    times = times_alone(axis, shooting.steps[axis.name], shooting.plan.beat.continuous)
     if not _late(times, shooting.timeline.rooms_s):
         return None
     return ceil_to(float(np.max(times)) / 0.9, shooting.plan.clip.interval_step_s or cycle.FINEST_S)
@@ -241,6 +235,6 @@ def _travel_less(shooting: Shooting, axis: Axis) -> list[Fix]:
     def keeps_up(tried: Shooting) -> bool:
         # By itself: what the others do changes nothing for this one.
         alone = tried.tried(rig=tried.plan.rig.model_copy(update={"axes": (axis,)}))
-        return not _late(_times(axis, alone.steps[axis.name], alone.plan.beat.continuous), tried.timeline.rooms_s)
+        return not _late(times_alone(axis, alone.steps[axis.name], alone.plan.beat.continuous), tried.timeline.rooms_s)
 
     return lessened(shooting, (axis,), keeps_up)

@@ -6,9 +6,9 @@ from fractions import Fraction
 from bridle.core.asks.clip_offers import at_most, clip_fixes
 from bridle.core.asks.pegs import no_shorter, within
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Body, Copy, Phone, Trigger
-from bridle.core.reckon.parts import first_of
+from bridle.core.plan.kit import Copy, Trigger
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.timers import floors, trigger_of
 from bridle.core.snag import Snag, SnagKind, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
 from bridle.core.subjects.time import cycle
@@ -35,19 +35,11 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     """What stands in the way; nothing where no card is there."""
     plan = shooting.plan
     shortest = float(shooting.timeline.rooms_s.min())
-    for copy, floor in _floors(plan):
+    for copy, floor in floors(plan):
         yield from _below(plan, copy, floor, shortest)
-    trigger = first_of(plan.kit.copies, Trigger)
-    if trigger is not None and isinstance(trigger.card, Trigger):
-        yield from _gives_up(plan, trigger.card, shooting.solution)
-
-
-def _floors(plan: Plan) -> Iterator[tuple[Copy, Fraction]]:
-    camera, trigger = first_of(plan.kit.copies, Body, Phone), first_of(plan.kit.copies, Trigger)
-    if camera is not None and isinstance(camera.card, Body | Phone):
-        yield camera, camera.card.interval_floor_s
-    if trigger is not None and isinstance(trigger.card, Trigger):
-        yield trigger, trigger.card.shortest_s
+    trigger = trigger_of(plan)
+    if trigger is not None:
+        yield from _gives_up(plan, trigger, shooting.solution)
 
 
 def _below(plan: Plan, copy: Copy, floor: Fraction, shortest: float) -> Iterator[Snag]:

@@ -49,6 +49,10 @@ class Clockwork(DriveCard):
         """How far it turns in the time of the move."""
         return self.rate_deg_min * wanted.seconds / 60
 
+    def times_s(self, wanted: Wanted) -> list[float]:
+        """At its one rate."""
+        return [abs(wanted.sweep) / self.rate_deg_min * 60] if wanted.sweep else []
+
     def words(self, wanted: Wanted) -> str:
         """Wind it, and where to start."""
         way = "clockwise" if self.clockwise else "anticlockwise"

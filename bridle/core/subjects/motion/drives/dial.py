@@ -82,6 +82,10 @@ class Dial(Timed):
         needed = run_needed(wanted)
         return needed if dial_for(needed, self._pairs()) else self._end(wanted)[1]
 
+    def times_s(self, wanted: Wanted) -> list[float]:
+        """At each calibrated position; in between it takes any time."""
+        return [point.run_s * abs(wanted.sweep) / wanted.travel for point in self.points] if wanted.sweep else []
+
     def words(self, wanted: Wanted) -> str | None:
         """The dial with its doubt, and a check to make after ten frames."""
         if not wanted.sweep:

@@ -81,6 +81,10 @@ class DriveCard(Section):
         """How far it goes in the time of the move; None where it goes as far as it is told."""
         return None
 
+    def times_s(self, wanted: Wanted) -> list[float]:
+        """In which times the drive could do the sweep exactly; none where it does it in any, or nothing is asked."""
+        return []
+
     def limits_deg_min(self) -> list[float]:
         """The slowest and the fastest rate of each of its keys; none where it has no menu."""
         return []

@@ -81,6 +81,12 @@ class Rated(DriveCard):
         found = self._setting(wanted)
         return None if found is None else self.keys[found.key].base_deg_min * found.number * wanted.seconds / 60
 
+    def times_s(self, wanted: Wanted) -> list[float]:
+        """At the number that comes nearest; where none does, at the slowest and the fastest of each key."""
+        found = self._setting(wanted)
+        rates = self.limits_deg_min() if found is None else [self.keys[found.key].base_deg_min * found.number]
+        return [abs(wanted.sweep) / rate * 60 for rate in rates] if wanted.sweep else []
+
     def words(self, wanted: Wanted) -> str | None:
         """The key and the number, and when to stop what does not stop by itself."""
         found = self._setting(wanted)

@@ -48,6 +48,10 @@ class SteppedSpeed(Timed):
         """That of the nearest code."""
         return self._chosen(wanted).run_s
 
+    def times_s(self, wanted: Wanted) -> list[float]:
+        """At each of its codes."""
+        return [code.run_s * abs(wanted.sweep) / wanted.travel for code in self.codes] if wanted.sweep else []
+
     def words(self, wanted: Wanted) -> str | None:
         """The code to switch to."""
         if not wanted.sweep:
