@@ -72,6 +72,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "event-outside": (
         "high tide at 14:20:00 falls outside the shoot, which runs from 06:10:00 to 07:10:00.",
         "Start at 13:40:00 · The shoot keeps its length; high tide falls two thirds into it.",
+        "Do without high tide · It is no longer on the clock of this shoot.",
     ),
     "handles-too-long": (
         "Handles of 200 frames and 160 frames leave nothing of 360 frames to move in.",

@@ -10,6 +10,8 @@ from bridle.core.snag import Fix, Snag
 
 # Places with a narrower bound than these are minded where their fixes are made; trying each would cost much.
 LARGE, LARGE_AS_TEXT = 9_999.0, 31 * 86_400.0
+# Between these a date may stand in a plan.
+YEARS = (1990, 2150)
 
 
 def only_holdable(plan: Plan, snags: Iterable[Snag]) -> Iterator[Snag]:
@@ -25,12 +27,15 @@ def _large(fix: Fix) -> bool:
 
 
 def _beyond(value: JsonValue) -> bool:
-    """Whether a large number stands somewhere in a value; exact ones stand as text."""
+    """Whether a large number, or a date far off, stands somewhere in a value; exact ones stand as text."""
     if isinstance(value, dict):
         return any(_beyond(each) for each in value.values())
     if isinstance(value, list):
         return any(_beyond(each) for each in value)
     if isinstance(value, str):
+        year, dash, _ = value.partition("-")
+        if dash and len(year) == 4 and year.isdigit():
+            return not YEARS[0] < int(year) < YEARS[1]
         whole, _, part = value.partition("/")
         return whole.isdigit() and int(whole) > LARGE_AS_TEXT * int(part if part.isdigit() else 1)
     return isinstance(value, int | float) and abs(value) > LARGE

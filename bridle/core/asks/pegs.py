@@ -1,11 +1,12 @@
 """Pegging and releasing quantities of the clip, whatever the frames come from, as edits."""
 
+from collections.abc import Mapping
 from fractions import Fraction
 from typing import Protocol, runtime_checkable
 
 from pydantic import ValidationError
 
-from bridle.core.plan.clip import Clip, Quantity
+from bridle.core.plan.clip import Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.frames import Changing
@@ -70,5 +71,13 @@ def no_shorter(plan: Plan, interval: Fraction) -> list[Edit]:
     source = source_of(plan)
     try:
         return source.no_shorter(plan, interval) if isinstance(source, Held) else []
+    except ValidationError:
+        return []
+
+
+def hold_only(values: Mapping[str, Fraction]) -> list[Edit]:
+    """The edits that hold these quantities and no other; none where one is beyond its bounds."""
+    try:
+        return [pegs_edit(tuple(Peg.model_validate({"quantity": name, "value": at}) for name, at in values.items()))]
     except ValidationError:
         return []

@@ -17,6 +17,7 @@ from pydantic import ValidationError
 from bridle.core.asks.changes import make
 from bridle.core.evaluate import evaluate
 from bridle.core.figure import Figure
+from bridle.core.foreseen import foreseen
 from bridle.core.lists import frame
 from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
@@ -33,10 +34,12 @@ from bridle.server.shoots.models import Shoot, keep
 from bridle.server.shoots.reading import read_kept
 from bridle.server.shoots.schemas import (
     Ask,
+    AskForesee,
     AskFrame,
     AskWorking,
     Done,
     Dragged,
+    ForeseenLine,
     FrameTold,
     NewShoot,
     Opened,
@@ -211,6 +214,12 @@ def working(request: HttpRequest, ask: AskWorking) -> Any:
     if found is None:
         raise ChangeRefusedError("key", ValueError("this figure does not stand on the sheet any more"))
     return found
+
+
+@router.post("/foresee", response=list[ForeseenLine], operation_id="foresee")
+def foresee(request: HttpRequest, ask: AskForesee) -> Any:
+    """What each fix of each snag of a plan would bring with it. Nothing is kept."""
+    return foreseen(ask.plan)
 
 
 @router.get("/starting-points", response=list[StartingPointLine], operation_id="starting_points")

@@ -98,6 +98,29 @@ class AskFrame(Schema):
     frame: Annotated[int, Field(ge=0, le=10_000_000)]
 
 
+class AskForesee(Schema):
+    """A plan whose fixes are looked at before one is taken."""
+
+    plan: Plan
+
+
+class BroughtLine(Schema):
+    """A snag that a fix would bring."""
+
+    code: str
+    severity: str
+    what: str
+    slots: dict[str, Slot]
+
+
+class ForeseenLine(Schema):
+    """Of a snag: what each of its fixes would bring, in their order."""
+
+    code: str
+    path: str
+    brings: list[list[BroughtLine]]
+
+
 class FrameTold(Schema):
     """When a frame is taken and where the axes stand, with the working."""
 

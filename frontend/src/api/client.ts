@@ -16,6 +16,7 @@ export type Snag = Schemas['Snag'];
 export type Fix = Schemas['Fix'];
 export type Slot = Schemas['Slot'];
 export type Edit = Schemas['Edit'];
+export type ForeseenLine = Schemas['ForeseenLine'];
 export type Opened = Schemas['Opened'];
 export type Stale = Schemas['Stale'];
 export type ShootLine = Schemas['ShootLine'];

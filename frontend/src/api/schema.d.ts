@@ -192,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/foresee": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Foresee
+         * @description What each fix of each snag of a plan would bring with it. Nothing is kept.
+         */
+        post: operations["foresee"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/starting-points": {
         parameters: {
             query?: never;
@@ -4259,6 +4279,41 @@ export interface components {
             key: string;
         };
         /**
+         * BroughtLine
+         * @description A snag that a fix would bring.
+         */
+        BroughtLine: {
+            /** Code */
+            code: string;
+            /** Severity */
+            severity: string;
+            /** What */
+            what: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+        };
+        /**
+         * ForeseenLine
+         * @description Of a snag: what each of its fixes would bring, in their order.
+         */
+        ForeseenLine: {
+            /** Code */
+            code: string;
+            /** Path */
+            path: string;
+            /** Brings */
+            brings: components["schemas"]["BroughtLine"][][];
+        };
+        /**
+         * AskForesee
+         * @description A plan whose fixes are looked at before one is taken.
+         */
+        AskForesee: {
+            plan: components["schemas"]["Plan"];
+        };
+        /**
          * StartingPointLine
          * @description A subject, the interval that suits it from low to high, and why.
          */
@@ -5390,6 +5445,37 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    foresee: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskForesee"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForeseenLine"][];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
             503: components["responses"]["Trouble503"];
             507: components["responses"]["Trouble507"];
         };

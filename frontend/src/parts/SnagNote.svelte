@@ -1,7 +1,8 @@
 <script lang="ts">
   /** A snag in plain words: what, why, and each fix as a button that says what it will change. */
-  import type { Snag } from '../api/client';
+  import type { ForeseenLine, Snag } from '../api/client';
   import { fill } from '../format';
+  import { foresee } from '../sheet/foreseen';
   import { theSheet } from '../sheet/sheet.svelte';
 
   interface Props {
@@ -11,6 +12,25 @@
   let { snag, full = false }: Props = $props();
 
   const sheet = theSheet();
+  const WAIT_MS = 350;
+  let foretold = $state.raw<ForeseenLine['brings']>([]);
+
+  /** Once nothing changes any more: what each fix would bring with it. */
+  $effect(() => {
+    const { plan, evaluation } = sheet;
+    const { code, path, fixes } = snag;
+    foretold = [];
+    if (!fixes.length) return;
+    let here = true;
+    const timer = setTimeout(async () => {
+      const lines = await foresee(plan, evaluation);
+      if (here) foretold = lines.find((line) => line.code === code && line.path === path)?.brings ?? [];
+    }, WAIT_MS);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  });
   const WORDS = { stop: 'Stop.', mind: 'Mind.', note: 'Note.' };
 </script>
 
@@ -28,6 +48,12 @@
         >{label}</button
       >
       <span class="consequence">{consequence}</span>
+      {#each foretold[i] ?? [] as brought, j (j)}
+        <span class="consequence brings {brought.severity}"
+          ><b class="word">{WORDS[brought.severity as keyof typeof WORDS]}</b>
+          then: {fill(brought.what, brought.slots, sheet.zone)}</span
+        >
+      {/each}
     </p>
   {/each}
 </div>
@@ -71,6 +97,10 @@
     display: block;
     color: var(--second);
     font-size: 12px;
+  }
+  .brings {
+    border: 0;
+    padding-left: 10px;
   }
   @media (max-width: 760px) {
     .fix button {

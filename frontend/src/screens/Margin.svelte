@@ -13,7 +13,11 @@
   const MOST = 2;
   const beat = $derived(sheet.evaluation.beat);
   const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
-  const millis = (seconds: number) => Math.round(seconds * 1000) / 1000; // In the clip chapter the sentence itself says what its pegs cannot hold.
+  /** All of a kind in one beat: a bracket, a stack and a round have several. */
+  const total = (name: string) =>
+    (beat?.parts ?? []).reduce((sum, part) => sum + (part.name === name ? part.length_s : 0), 0);
+  const millis = (seconds: number) => Math.round(seconds * 1000) / 1000;
+  // In the clip chapter the sentence itself says what its pegs cannot hold.
   const besideSentence = $derived(router.screen.name === 'sheet' && router.screen.chapter === 'clip');
   const snags = $derived(
     sheet.evaluation.snags.filter((snag) => !(besideSentence && snag.code.startsWith('holds-')))
@@ -55,8 +59,14 @@
     <dl class="legend">
       <div>
         <dt><i class="ink"></i>exposure</dt>
-        <dd>{@render part('exposure', shutter(length('exposure')))}</dd>
+        <dd>{@render part('exposure', shutter(total('exposure')))}</dd>
       </div>
+      {#if total('gap')}
+        <div>
+          <dt><i class="line"></i>gaps between</dt>
+          <dd><Working figure="beat.gaps" /></dd>
+        </div>
+      {/if}
       {#if length('process')}
         <div>
           <dt><i class="grey"></i>processing</dt>
@@ -226,6 +236,11 @@
     height: 4px;
     margin-bottom: 2px;
     background: linear-gradient(to right, var(--tone) 50%, var(--ink) 50%);
+  }
+  .line {
+    height: 3px;
+    margin-bottom: 3px;
+    background: var(--second);
   }
   .dots {
     border-bottom: 3px dotted var(--ink);

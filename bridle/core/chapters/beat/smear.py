@@ -46,11 +46,12 @@ def smear(shooting: Shooting) -> Smear:
 
 
 def _half(beat: Beat, px: float) -> list[Figure]:
-    """The exposure with which the smear would be half a pixel, that nobody sees; none where nothing smears."""
+    """The longest exposure whose smear is half a pixel, that nobody sees; none where nothing smears."""
     if not px:
         return []
-    terms = term("exposure", "exposure", beat.exposure_s, "shutter"), term("smear", "smear at its worst", px, "px")
-    longest = float(beat.exposure_s) * 0.5 / px
+    open_s = max(beat.bracket_s)
+    terms = term("exposure", "longest exposure", open_s, "shutter"), term("smear", "smear at its worst", px, "px")
+    longest = open_s * 0.5 / px
     return [figure("beat.smear.half", "half a pixel of smear with", longest, "shutter", HALF, *terms)]
 
 

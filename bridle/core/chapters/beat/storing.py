@@ -14,7 +14,7 @@ from bridle.core.reckon.exposed import exposures
 from bridle.core.reckon.orders import visit_starts
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
 from bridle.core.subjects.time import buffer, cycle
 from bridle.core.subjects.time.sentence import Solution
@@ -46,6 +46,8 @@ KINDS = (STALLS, IN_PART, UNTIED)
 # So many pictures the buffer is followed over; of more it is told what is lost at least.
 MOST_PICTURES = 2_000_000
 
+# A move needs a frame to set off at and one to arrive at.
+FEWEST_MOVING = 2
 DRIFT = Formula("ppm / 1000000 * shoot", "two clocks of ordinary quality, each off by a little")
 LOST_FIRST = Formula("ceil(between / interval)", "frames taken before the motor runs")
 LOST_LAST = Formula(
@@ -157,13 +159,36 @@ def _absorbed(plan: Plan, solution: Solution) -> list[Snag]:
         "first": slot(first, "frames"),
         "last": slot(last, "frames"),
     }
-    fix = Fix(
+    needed = max(clip.handle_in_frames, first), max(clip.handle_out_frames, last)
+    fixes = [_handles(*needed, slots)] if solution.frames - sum(needed) >= FEWEST_MOVING else []
+    return [UNTIED.at("beat.uncoupled", slots, fixes or _sooner(plan, solution))]
+
+
+def _handles(first: int, last: int, slots: dict[str, Slot]) -> Fix:
+    return Fix(
         label="Handles of {first} and {last}",
         consequence="The camera is started first and stopped last; the edit cuts the handles off.",
         slots=slots,
         edits=(
-            Edit(path="clip.handle_in_frames", value=max(clip.handle_in_frames, first)),
-            Edit(path="clip.handle_out_frames", value=max(clip.handle_out_frames, last)),
+            Edit(path="clip.handle_in_frames", value=first),
+            Edit(path="clip.handle_out_frames", value=last),
         ),
     )
-    return [UNTIED.at("beat.uncoupled", slots, [fix])]
+
+
+def _sooner(plan: Plan, solution: Solution) -> list[Fix]:
+    """So few frames hold no such handles: one at each end, and the two started that soon after one another."""
+    assert plan.beat.uncoupled is not None
+    _, _, drift = _lost(plan, solution)
+    between = math.floor(solution.interval - drift)
+    if between < 1 or solution.frames - 2 < FEWEST_MOVING:
+        edits: tuple[Edit, ...] = (Edit(path="beat.uncoupled", value=None),)
+        said = "The motor's controller fires the camera, or the camera's timer steps the motor."
+        return [Fix(label="Tie them together", consequence=said, slots={}, edits=edits)]
+    edits = (
+        Edit(path="beat.uncoupled.between_starts_s", value=str(between)),
+        Edit(path="clip.handle_in_frames", value=1),
+        Edit(path="clip.handle_out_frames", value=1),
+    )
+    said = "One frame at each end absorbs it then; the clip has none to spare for more."
+    return [Fix(label="Start them {soon} apart", consequence=said, slots={"soon": slot(between, "s")}, edits=edits)]

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from datetime import datetime
 from fractions import Fraction
 
 from bridle.core.asks.clip_offers import clip_fix
@@ -173,19 +174,49 @@ def _outside(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Snag]:
             "first": slot(times.start.timestamp(), "instant"),
             "finish": slot(finish.timestamp(), "instant"),
         }
-        yield OUTSIDE.at(f"shoot.clock.events.{number}", slots, [_move_there(plan, number, solution)])
+        fixes = [*_move_there(plan, number, solution, times), _leave_out(plan, number)]
+        yield OUTSIDE.at(f"shoot.clock.events.{number}", slots, fixes)
 
 
-def _move_there(plan: Plan, number: int, solution: Solution) -> Fix:
-    """Shift the whole shoot so that the event falls two thirds into it: long enough before, something left after."""
-    clock, event = plan.shoot.clock, plan.shoot.clock.events[number]
-    share = Fraction(-2, 3) if clock.holds == "start" else Fraction(1, 3)
-    at = instant(event.at, _whole(share * solution.shoot), plan.shoot.place.zone)
-    return Fix(
+def _move_there(plan: Plan, number: int, solution: Solution, times: Timeline) -> Iterator[Fix]:
+    """Shift the whole shoot so that the event falls two thirds into it: long enough before, something left after.
+
+    Where that would leave out another that falls into it now, so that both do; nothing where they are too far apart.
+    """
+    clock, event, finish = plan.shoot.clock, plan.shoot.clock.events[number], times.clock(times.frames)
+    inside = [one.at for one in clock.events if times.start <= one.at < finish]
+    first, last = min([event.at, *inside]), max([event.at, *inside])
+    start = instant(event.at, _whole(Fraction(-2, 3) * solution.shoot), plan.shoot.place.zone)
+    said = "The shoot keeps its length; {event} falls two thirds into it."
+    if not _holds(start, solution, first, last):
+        between = Fraction((last - first).total_seconds())
+        start = instant(first, -(solution.shoot - between) / 2, plan.shoot.place.zone)
+        said = "The shoot keeps its length; {event} falls into it too."
+    if not _holds(start, solution, first, last):
+        return
+    at = start if clock.holds == "start" else instant(start, solution.shoot, plan.shoot.place.zone)
+    yield Fix(
         label=f"{'Start' if clock.holds == 'start' else 'Finish'} at {{held}}",
-        consequence="The shoot keeps its length; {event} falls two thirds into it.",
+        consequence=said,
         slots={"held": slot(at.timestamp(), "instant"), "event": slot(event.name)},
         edits=(Edit(path="shoot.clock.at", value=at.isoformat()),),
+    )
+
+
+def _holds(start: datetime, solution: Solution, first: datetime, last: datetime) -> bool:
+    """Whether a shoot from a start on lasts over both moments."""
+    return start <= first and (last - start).total_seconds() < solution.shoot
+
+
+def _leave_out(plan: Plan, number: int) -> Fix:
+    """Take the event off the clock."""
+    events = [one.model_dump(mode="json") for one in plan.shoot.clock.events]
+    name = events.pop(number)["name"]
+    return Fix(
+        label="Do without {event}",
+        consequence="It is no longer on the clock of this shoot.",
+        slots={"event": slot(name)},
+        edits=(Edit(path="shoot.clock.events", value=events),),
     )
 
 

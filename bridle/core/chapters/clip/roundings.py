@@ -6,12 +6,10 @@ from fractions import Fraction
 from typing import Literal
 
 from bridle.core.asks.clip_offers import clip_fix, clip_fixes
-from bridle.core.asks.pegs import within
-from bridle.core.plan.clip import RANGES, Peg
+from bridle.core.asks.pegs import hold_only, within
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.clip import solved
-from bridle.core.reckon.frames.even import pegs_edit
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.time.sentence import Solution
 
@@ -72,13 +70,11 @@ def _other_frames(plan: Plan) -> Iterator[Fix]:
     shoot = next(peg.value for peg in plan.clip.pegs if peg.quantity == "shoot")
     if solution is None or not any(peg.quantity == "clip" for peg in plan.clip.pegs):
         return
-    # A step of a year makes an interval that nobody can hold.
-    if solution.interval > RANGES["interval"][1]:
-        return
     frames = round(shoot / solution.interval)
     held = {"shoot": shoot, "rate": solution.rate, "interval": solution.interval}
-    edits = [pegs_edit(tuple(Peg.model_validate({"quantity": key, "value": value}) for key, value in held.items()))]
-    if frames != solution.frames and frames >= 1:
+    # A step of a year makes an interval that nobody can hold.
+    edits = hold_only(held)
+    if edits and frames != solution.frames and frames >= 1:
         label = "{frames}, one every {interval}"
         slots = {"frames": slot(frames, "frames"), "interval": slot(solution.interval, "s")}
         yield clip_fix(plan, label, edits, slots)

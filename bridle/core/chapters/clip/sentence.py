@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Protocol
 
 from bridle.core.asks.clip_offers import clip_fix, clip_fixes
-from bridle.core.asks.pegs import changed, peg, release, take_over, within
+from bridle.core.asks.pegs import changed, hold_only, peg, release, take_over, within
 from bridle.core.chapters.clip import changing, counted, even
 from bridle.core.chapters.clip.roundings import KINDS as ROUNDING_KINDS
 from bridle.core.chapters.clip.roundings import Rounding, overrun, roundings
@@ -19,7 +19,7 @@ from bridle.core.plan.frames import Frames
 from bridle.core.plan.new import new_plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.quantity import listed
-from bridle.core.reckon.clip import find, holds_of
+from bridle.core.reckon.clip import find, holds_of, solved
 from bridle.core.reckon.frames.found import keep_of
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.time import sentence as solver
@@ -216,5 +216,9 @@ def _odd_rate(plan: Plan, solution: Solution) -> list[Snag]:
     if solution.rate in solver.RATES:
         return []
     rate = solver.nearest_rate(solution.rate)
-    fix = clip_fix(plan, "Play at {usual}", take_over(plan, "rate", rate), {"usual": slot(rate, "rate")})
-    return [ODD_RATE.at("clip.rate", {"rate": slot(solution.rate, "rate")}, [fix])]
+    edits = take_over(plan, "rate", rate)
+    if solved(changed(plan, edits))[0] is None:
+        # What is held leaves no other rate: the frames and their interval stay, and the clip follows.
+        edits = hold_only({"rate": rate, "frames": Fraction(solution.frames), "interval": solution.interval})
+    fixes = clip_fixes(plan, "Play at {usual}", edits, {"usual": slot(rate, "rate")})
+    return [ODD_RATE.at("clip.rate", {"rate": slot(solution.rate, "rate")}, fixes)]

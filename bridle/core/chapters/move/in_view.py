@@ -47,6 +47,12 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
             yield from _beside(shooting, sight, mark)
 
 
+def _loses_another(shooting: Shooting, tried: Shooting) -> bool:
+    """Whether somebody who was in the picture would wait for nothing then."""
+    seen = {sight.index for sight in tried.sights if sight.runs}
+    return any(sight.cue and sight.runs and sight.index not in seen for sight in shooting.sights)
+
+
 def _never(shooting: Shooting, sight: Sight, mark: Mark) -> Snag:
     path = f"move.marks.{sight.index}"
     off = [Edit(path=f"{path}.cue", value=False)]
@@ -93,7 +99,7 @@ def _end_on(shooting: Shooting, index: int) -> list[Fix]:
     for edit in edits:
         keys[-1] = keys[-1].model_copy(update={edit.path.rpartition(".")[2]: edit.value})
     tried = shooting.tried(move=plan.move.model_copy(update={"keyframes": tuple(keys)}))
-    if not tried.seeing[index].inside[-1]:
+    if not tried.seeing[index].inside[-1] or _loses_another(shooting, tried):
         return []
     slots = {"mark": slot(plan.move.marks[index].name)}
     consequence = "The last keyframe points at it; the move there becomes another one."

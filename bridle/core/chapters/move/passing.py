@@ -17,6 +17,7 @@ from bridle.core.reckon.passing import CENTRE, Place, Shift
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import placed
 from bridle.core.reckon.reckoning import Shooting, shooting_of
+from bridle.core.reckon.timers import keeps_up
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics import shifts
 
@@ -140,6 +141,8 @@ def _more_frames(shooting: Shooting, share: float) -> list[Fix]:
         if after is None:
             return []
         share = _share_of_width(after)
+        if share <= QUICK_SHARE and keeps_up(shooting) and not keeps_up(after):
+            return []
         if share <= QUICK_SHARE:
             return [clip_fix(plan, "{frames} frames", edits, {"frames": slot(after.frames)})]
     return []

@@ -27,9 +27,13 @@ def some_frames(frames: int, runs: tuple[tuple[int, int], ...]) -> NDArray[np.in
 
 @dataclass(frozen=True)
 class Search:
-    """A search for what keeps the sun away: tried on some frames, and on all of them before it is offered."""
+    """A search for what keeps the sun away: tried on some frames, and on all of them before it is offered.
 
-    name: str
+    `spared` is what the picture has to be rid of afterwards; `rig_seen` whether the rig stands in it already.
+    """
+
+    spared: tuple[str, ...]
+    rig_seen: bool
     plan: Plan
     at: Poses
     times: Timeline

@@ -4,6 +4,7 @@ import itertools
 from collections.abc import Iterator
 from datetime import timedelta
 
+from bridle.core.chapters.move.rig_in_view import in_view, rig_points
 from bridle.core.chapters.move.search import Search, some_frames, tilted_by
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
@@ -42,6 +43,8 @@ SHADOW = SnagKind(
     "The sun is low behind it. Whoever stands beside the rig throws one too.",
 )
 KINDS = (SUN, FLARE, SHADOW)
+# What the sun does to a picture, the worst first.
+BY_RANK = ("sun", "flare", "shadow")
 AZIMUTH = Formula("azimuth", "the almanac, for this place and minute; true, without refraction")
 
 
@@ -72,15 +75,14 @@ def _figures(sun: Sun) -> Iterator[Figure]:
 
 def _seen(shooting: Shooting, sun: Sun) -> Iterator[Snag]:
     plan, at, times = shooting.plan, shooting.poses, shooting.timeline
-    in_sight = False
-    for kind, name in ((SUN, "sun"), (FLARE, "flare"), (SHADOW, "shadow")):
+    seen = {name: mask(name, plan, at, sun) for name in BY_RANK}
+    absent = tuple(name for name in BY_RANK if not seen[name].any())
+    rig_seen = bool(in_view(plan, at, rig_points(plan)).any())
+    for kind, name in zip((SUN, FLARE, SHADOW), BY_RANK, strict=True):
         # Flare says nothing new where the sun itself comes in.
-        if name == "flare" and in_sight:
+        if name in absent or (name == "flare" and "sun" not in absent):
             continue
-        found = mask(name, plan, at, sun)
-        if not found.any():
-            continue
-        in_sight |= name == "sun"
+        found = seen[name]
         runs = runs_of(found, most=None)
         first, last = runs[0]
         slots = {
@@ -89,9 +91,10 @@ def _seen(shooting: Shooting, sun: Sun) -> Iterator[Snag]:
             "clock": slot(times.unix_s(first), "instant"),
             "again": slot(_again(times, runs)),
         }
-        search = Search(name, plan, at, times, sun, some_frames(len(at), runs))
+        spared = (name, *(worse for worse in BY_RANK[: BY_RANK.index(name)] if worse in absent))
+        search = Search(spared, rig_seen, plan, at, times, sun, some_frames(len(at), runs))
         fixes = [*_at_another_time(search), *_tilted(search), *_turned(search)]
-        yield kind.at("shoot.clock.at", slots, [fix for fix in fixes if _helps(plan, name, fix)])
+        yield kind.at("shoot.clock.at", slots, [fix for fix in fixes if _helps(search, fix)])
 
 
 def _again(times: Timeline, runs: tuple[tuple[int, int], ...]) -> str:
@@ -113,12 +116,20 @@ def _again(times: Timeline, runs: tuple[tuple[int, int], ...]) -> str:
 FEW_STRETCHES = 2
 
 
-def _helps(plan: Plan, name: str, fix: Fix) -> bool:
+def _spares(search: Search, plan: Plan, at: Poses, sun: Sun) -> bool:
+    """Whether the picture is rid of it, and neither of what is worse nor of the rig if it was rid of them before."""
+    if any(mask(name, plan, at, sun).any() for name in search.spared):
+        return False
+    return search.rig_seen or not in_view(plan, at, rig_points(plan)).any()
+
+
+def _helps(search: Search, fix: Fix) -> bool:
     """Whether a head that follows still keeps the sun away: it turns otherwise when the rail or its tilt does."""
+    plan = search.plan
     if plan.move.follow is None or not plan.move.follow.every_frame:
         return True
     after = shooting_of(apply(plan, fix.edits)[0])
-    return after is not None and after.sun is not None and not mask(name, after.plan, after.poses, after.sun).any()
+    return after is not None and after.sun is not None and _spares(search, after.plan, after.poses, after.sun)
 
 
 QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
@@ -134,7 +145,7 @@ def _at_another_time(search: Search) -> list[Fix]:
     def away(shift: int, at: Poses, _: Sun | None) -> bool:
         when = starts if len(at) == times.frames else starts[search.some]
         sun = sun_at(plan, when + shift * QUARTER_S)
-        return sun is not None and not mask(search.name, plan, at, sun).any()
+        return sun is not None and _spares(search, plan, at, sun)
 
     shift = search.first(sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:], away)
     if shift is None:
@@ -166,7 +177,7 @@ def _tilted(search: Search) -> list[Fix]:
 
     def away(by: int, at: Poses, sun: Sun | None) -> bool:
         assert sun is not None
-        return not mask(search.name, plan, tilted_by(at, by), sun).any()
+        return _spares(search, plan, tilted_by(at, by), sun)
 
     by = search.first(sorted(tries, key=abs), away)
     if by is None:
@@ -184,7 +195,7 @@ def _turned(search: Search) -> list[Fix]:
     def away(turn: int, at: Poses, sun: Sun | None) -> bool:
         assert sun is not None
         rig = plan.rig.model_copy(update={"normal_bearing_deg": (bearing + turn) % 360})
-        return not mask(search.name, plan.model_copy(update={"rig": rig}), at, sun).any()
+        return _spares(search, plan.model_copy(update={"rig": rig}), at, sun)
 
     turn = search.first(sorted((10 * n for n in range(-17, 19) if n), key=abs), away)
     if turn is None:

@@ -5,12 +5,10 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from bridle.core.asks.clip_offers import outcome
-from bridle.core.asks.pegs import changed, within
+from bridle.core.asks.pegs import changed, hold_only, within
 from bridle.core.chapters.rig.asked import Asked, asked_of
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.clip import RANGES, Peg
 from bridle.core.plan.edit import Edit
-from bridle.core.reckon.frames.even import pegs_edit
 from bridle.core.reckon.path import at, end_path
 from bridle.core.reckon.reckoning import shooting_of
 from bridle.core.reckon.timers import keeps_up
@@ -160,7 +158,7 @@ def _other_interval(asked: Asked, seconds: float) -> Iterator[Fix]:
     pegs = {"rate": shooting.solution.rate, "frames": Fraction(shooting.frames), "interval": dialled}
     said = "" if abs(dialled - exact) < Fraction(1, 1000) else "Exactly it would be {exact}. "
     slots = {"dialled": slot(dialled, "s"), "exact": slot(round(float(exact), 3), "s")}
-    yield from _tried(asked, _held(pegs), "Beat of {dialled}", said, slots)
+    yield from _tried(asked, hold_only(pegs), "Beat of {dialled}", said, slots)
 
 
 def _other_frames(asked: Asked, seconds: float) -> Iterator[Fix]:
@@ -168,7 +166,7 @@ def _other_frames(asked: Asked, seconds: float) -> Iterator[Fix]:
     shooting, interval = asked.shooting, asked.shooting.solution.interval
     frames = round(Fraction(seconds) / interval) + shooting.frames - shooting.schedule.span.steps
     pegs = {"rate": shooting.solution.rate, "interval": interval, "frames": Fraction(frames)}
-    yield from _tried(asked, _held(pegs), "{frames}", "", {"frames": slot(frames, "frames")})
+    yield from _tried(asked, hold_only(pegs), "{frames}", "", {"frames": slot(frames, "frames")})
 
 
 def _other_watch(asked: Asked, seconds: float) -> Iterator[Fix]:
@@ -176,13 +174,6 @@ def _other_watch(asked: Asked, seconds: float) -> Iterator[Fix]:
     shoot = Fraction(round(float(asked.shooting.solution.shoot) * seconds / asked.wanted.seconds))
     edits = within(asked.plan, "shoot", shoot) if shoot else []
     yield from _tried(asked, edits, "Watch for {longer}", "", {"longer": slot(shoot, "s")})
-
-
-def _held(values: dict[str, Fraction]) -> list[Edit]:
-    """The edit that holds just these quantities; none where one of them is beyond its bounds."""
-    if any(not RANGES[name][0] < value <= RANGES[name][1] for name, value in values.items()):
-        return []
-    return [pegs_edit(tuple(Peg.model_validate({"quantity": name, "value": value}) for name, value in values.items()))]
 
 
 def _tried(asked: Asked, edits: list[Edit], label: str, said: str, slots: dict[str, Slot]) -> Iterator[Fix]:
