@@ -227,6 +227,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "round-needs-stops": (
         "Several places in each cycle, and a move that never stops.",
         "Shoot, move, shoot · The rig stands still for each picture; every stop needs time to settle.",
+        "One picture a cycle · The round is left out; the move goes from keyframe to keyframe.",
     ),
     "pass-too-short": (
         "One beat needs 5.66 s, but again takes a frame every 2 s.",

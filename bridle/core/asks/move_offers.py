@@ -10,6 +10,7 @@ from bridle.core.plan.edit import Edit
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Axis
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
+from bridle.core.reckon.asked import misses_more
 from bridle.core.reckon.path import FIELDS, at, shown_unit
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, slot
@@ -65,7 +66,8 @@ def lessened(shooting: Shooting, axes: Sequence[Axis], holds: Callable[[Shooting
         low, high = (middle, high) if holds(_with(shooting, axes, middle)) else (low, middle)
     # A hair less than found, so that rounding cannot overstep it.
     low = float(np.floor(low * 980) / 1000)
-    if not holds(_with(shooting, axes, low)):
+    # A drive whose pace is its own may not do so little: then it is not started at all.
+    if not holds(_with(shooting, axes, low)) or misses_more(shooting, _with(shooting, axes, low)):
         low = 0.0
         if not holds(_with(shooting, axes, low)):
             return []

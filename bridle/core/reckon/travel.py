@@ -35,6 +35,18 @@ def stops(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     return made
 
 
+def overreach(plan: Plan, stopping: dict[str, Floats]) -> float:
+    """How far the move, its rounds included, goes beyond what the axes reach, at its worst; nought where it does not.
+
+    `stopping` is where each drive stops, of any shape.
+    """
+    over = [0.0]
+    for axis in plan.rig.axes:
+        values = stopping[axis.name]
+        over += [axis.low - float(values.min()), float(values.max()) - axis.high]
+    return max(over)
+
+
 def times_alone(axis: Axis, steps: Floats, continuous: bool) -> Floats:
     """How long an axis takes for each step by itself: from rest to rest, or at its top speed where it never rests."""
     if continuous:

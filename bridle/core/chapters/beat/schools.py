@@ -11,6 +11,7 @@ from bridle.core.plan.beat import BeatSchool
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Mark
+from bridle.core.reckon.asked import cannot_stop
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -71,7 +72,7 @@ def compared(shooting: Shooting) -> Compared:
         px = smeared.px if name == "continuous" else 0.0
         here, risk = name == plan.beat.school, _risk(name, px, cycle)
         states.append(SchoolState(school=name, here=here, suits=SUITS[name], smear_px=px, risk=risk))
-    return Compared(tuple(states), made, [*_visible(plan, smeared.px), *_unknown(plan, smeared.px)])
+    return Compared(tuple(states), made, [*_visible(shooting, smeared.px), *_unknown(plan, smeared.px)])
 
 
 def _on_site(one: Cycle, solution: Solution, prefix: str) -> Figure:
@@ -110,7 +111,8 @@ def _unknown(plan: Plan, smear: float | None) -> list[Snag]:
     return [UNKNOWN.at("move.marks", {}, [fix])]
 
 
-def _visible(plan: Plan, smear: float | None) -> list[Snag]:
+def _visible(shooting: Shooting, smear: float | None) -> list[Snag]:
+    plan = shooting.plan
     if not plan.beat.continuous or smear is None or smear <= VISIBLE_PX:
         return []
     stop = Fix(
@@ -119,7 +121,8 @@ def _visible(plan: Plan, smear: float | None) -> list[Snag]:
         slots={},
         edits=(Edit(path="beat.school", value="shoot-move-shoot"),),
     )
-    return [SMEARS.at("beat.school", {"smear": slot(smear, "px")}, [stop, *_expose_shorter(plan, smear)])]
+    fixes = [*([] if cannot_stop(shooting) else [stop]), *_expose_shorter(plan, smear)]
+    return [SMEARS.at("beat.school", {"smear": slot(smear, "px")}, fixes)]
 
 
 def _expose_shorter(plan: Plan, smear: float) -> list[Fix]:

@@ -13,8 +13,9 @@ from bridle.core.plan.clip import Clip
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.shoot import Event
-from bridle.core.reckon.clip import solved
+from bridle.core.reckon.asked import spoilt
 from bridle.core.reckon.picture import kept
+from bridle.core.reckon.reckoning import shooting_of
 from bridle.core.reckon.timeline import Timeline, instant
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.time import starting_points
@@ -269,8 +270,10 @@ def _long_enough(plan: Plan, shoot: Fraction, least_px: Fraction) -> Fix | None:
         edits = within(plan, "shoot", shoot)
         if not edits:
             return None
-        solution, _missing = solved(changed(plan, edits))
-        if solution is not None and trial.moved_px / trial.apart_s * solution.shoot >= least_px:
+        after, before = shooting_of(changed(plan, edits)), shooting_of(plan)
+        if after is None or before is None or spoilt(before, after):
+            return None
+        if trial.moved_px / trial.apart_s * after.solution.shoot >= least_px:
             return clip_fix(plan, "Watch for {longer}", edits, {"longer": slot(shoot, "s")})
         shoot *= 2
     return None
@@ -279,7 +282,7 @@ def _long_enough(plan: Plan, shoot: Fraction, least_px: Fraction) -> Fix | None:
 def _forget_trial() -> Fix:
     return Fix(
         label="Set the trial aside",
-        consequence="No length of shoot would show this movement; choose another subject or a longer lens.",
+        consequence="A shoot that would show this movement is not to be had; choose another subject or a longer lens.",
         slots={},
         edits=(Edit(path="clip.trial", value=None),),
     )

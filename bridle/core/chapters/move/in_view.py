@@ -3,10 +3,12 @@
 from collections.abc import Iterator
 
 from bridle.core.asks.aiming import aimed_edits
+from bridle.core.chapters.move.passing import strobes_anew
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.rounds import Stations
+from bridle.core.reckon.asked import misses_more
 from bridle.core.reckon.path import end_path
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import see_mark
@@ -100,6 +102,8 @@ def _end_on(shooting: Shooting, index: int) -> list[Fix]:
         keys[-1] = keys[-1].model_copy(update={edit.path.rpartition(".")[2]: edit.value})
     tried = shooting.tried(move=plan.move.model_copy(update={"keyframes": tuple(keys)}))
     if not tried.seeing[index].inside[-1] or _loses_another(shooting, tried):
+        return []
+    if strobes_anew(shooting, tried) or misses_more(shooting, tried):
         return []
     slots = {"mark": slot(plan.move.marks[index].name)}
     consequence = "The last keyframe points at it; the move there becomes another one."

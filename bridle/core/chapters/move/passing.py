@@ -13,11 +13,11 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Mark
+from bridle.core.reckon.asked import spoilt
 from bridle.core.reckon.passing import CENTRE, Place, Shift
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.poses import placed
 from bridle.core.reckon.reckoning import Shooting, shooting_of
-from bridle.core.reckon.timers import keeps_up
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics import shifts
 
@@ -124,6 +124,11 @@ def _too_fast(shooting: Shooting) -> Snag:
     return kind.at("move.keyframes", slots, fixes)
 
 
+def strobes_anew(before: Shooting, after: Shooting) -> bool:
+    """Whether another move passes by too quickly, where the one before did not."""
+    return _share_of_width(after) > QUICK_SHARE >= _share_of_width(before)
+
+
 def _share_of_width(shooting: Shooting) -> float:
     """The largest shift from frame to frame as a share of the width."""
     return shooting.shift.most / kept(shooting.plan).width_px
@@ -141,7 +146,7 @@ def _more_frames(shooting: Shooting, share: float) -> list[Fix]:
         if after is None:
             return []
         share = _share_of_width(after)
-        if share <= QUICK_SHARE and keeps_up(shooting) and not keeps_up(after):
+        if share <= QUICK_SHARE and spoilt(shooting, after):
             return []
         if share <= QUICK_SHARE:
             return [clip_fix(plan, "{frames} frames", edits, {"frames": slot(after.frames)})]

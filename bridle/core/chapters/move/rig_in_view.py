@@ -115,8 +115,14 @@ def _look_up(shooting: Shooting, needed: tuple[tuple[int, int], ...]) -> list[Fi
 
 
 def _clear(shooting: Shooting, up: int) -> bool:
-    """Whether the rig is out of every picture then; what is followed turns the head otherwise when it looks up."""
+    """Whether the rig is out of every picture then, and what is followed still in it.
+
+    A head that follows turns otherwise when it looks up.
+    """
     move = shooting.plan.move
     keys = tuple(key.model_copy(update={"tilt_deg": key.tilt_deg + up}) for key in move.keyframes)
     tried = shooting.tried(move=move.model_copy(update={"keyframes": keys}))
+    before, after = shooting.tracked, tried.tracked
+    if before is not None and before.leaves is None and after is not None and after.leaves is not None:
+        return False
     return not in_view(tried.plan, tried.poses, rig_points(tried.plan)).any()

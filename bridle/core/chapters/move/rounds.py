@@ -12,6 +12,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.rig import Axis
 from bridle.core.plan.rounds import PanoramaRow, Stations, StereoPair
+from bridle.core.reckon.asked import cannot_stop
 from bridle.core.reckon.cycles import tightest
 from bridle.core.reckon.framings import framings, offsets, row, view_deg, visits_a_cycle
 from bridle.core.reckon.picture import scale
@@ -96,7 +97,7 @@ def _round(shooting: Shooting) -> Iterator[Figure | Snag]:
             slots={},
             edits=(Edit(path="beat.school", value="shoot-move-shoot"),),
         )
-        yield RUNNING.at("beat.school", {}, [fix])
+        yield RUNNING.at("beat.school", {}, [_drop()] if cannot_stop(shooting) else [fix, _drop()])
     yield from _reaches(plan, places)
 
 

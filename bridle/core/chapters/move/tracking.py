@@ -13,6 +13,7 @@ from bridle.core.reckon.poses import WANTED, following, see_mark, tilt_at
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.schedule import Schedule
 from bridle.core.reckon.tracking import Tracked
+from bridle.core.reckon.travel import overreach
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import first_peak
@@ -165,11 +166,17 @@ def _with_keyframes(shooting: Shooting) -> list[Fix]:
         move = followed_by_keyframes(shooting, between)
         if move is None:
             return []
-        found = shooting.tried(move=move).tracked
-        if found is not None and found.leaves is None and found.error <= LIMIT_SHARE:
+        tried = shooting.tried(move=move)
+        found = tried.tracked
+        if found is not None and found.leaves is None and found.error <= LIMIT_SHARE and not _farther(shooting, tried):
             added = len(move.keyframes) - len(plan.move.keyframes)
             return [_keyframes_fix(added, found.error, move)]
     return []
+
+
+def _farther(shooting: Shooting, tried: Shooting) -> bool:
+    """Whether another move, with what a round adds beside it, goes further beyond an axis's travel."""
+    return overreach(tried.plan, tried.stops) > overreach(shooting.plan, shooting.stops) + 1e-6
 
 
 def _keyframes_fix(added: int, error: float, move: Move) -> Fix:
@@ -229,8 +236,9 @@ def _at_every_frame(shooting: Shooting) -> list[Fix]:
     if follow is None or follow.every_frame or plan.rig.axis("pan") is None:
         return []
     every = plan.move.model_copy(update={"follow": follow.model_copy(update={"every_frame": True})})
-    found = shooting.tried(move=every).tracked
-    if found is None or found.leaves is not None or not found.error <= LIMIT_SHARE:
+    tried = shooting.tried(move=every)
+    found = tried.tracked
+    if found is None or found.leaves is not None or not found.error <= LIMIT_SHARE or _farther(shooting, tried):
         return []
     return [
         Fix(

@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters.rig.asked import Asked
 from bridle.core.plan.edit import Edit
+from bridle.core.reckon.asked import Asked
 from bridle.core.reckon.path import at
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 
@@ -43,6 +43,12 @@ GOING_ON = Fix(
     slots={},
     edits=(Edit(path="beat.school", value="continuous"),),
 )
+GOING_ON_ALONE = Fix(
+    label="Move all the time, one picture a cycle",
+    consequence="Every frame is taken while the axis runs, so there is no going round; keep the exposure short.",
+    slots={},
+    edits=(*GOING_ON.edits, Edit(path="move.visits", value=None)),
+)
 AT_ONE_PACE = Fix(
     label="No ease",
     consequence="The move runs at one pace from its first frame to its last.",
@@ -65,7 +71,7 @@ def by_the_clock(asked: Asked) -> Iterator[Snag]:
     axis, plan = asked.axis, asked.plan
     slots = {"axis": slot(axis.name), "drive": slot(asked.drive.NAME)}
     if not plan.beat.continuous and not asked.drive.STOPS:
-        yield NO_STOP.at("beat.school", slots, [GOING_ON])
+        yield NO_STOP.at("beat.school", slots, [GOING_ON if plan.move.visits is None else GOING_ON_ALONE])
     if not _straight(asked):
         yield _only_straight(asked, slots)
     eased = sum(asked.shooting.schedule.eases_asked)

@@ -7,12 +7,12 @@ from fractions import Fraction
 
 from bridle.core.asks.clip_offers import at_most, clip_fixes
 from bridle.core.chapters.rig import own_pace
-from bridle.core.chapters.rig.asked import Asked, asked_of
 from bridle.core.chapters.rig.by_the_clock import BY_EVENT, NO_EASE, NO_STOP, ONE_WAY, by_the_clock
 from bridle.core.chapters.rig.evenness import COARSE, UNEVEN, coarse, ripples, step_figures
 from bridle.core.chapters.rig.state import DriveState
 from bridle.core.figure import Figure
 from bridle.core.plan.edit import Edit
+from bridle.core.reckon.asked import Asked, asked_of
 from bridle.core.reckon.path import at, end_path, key_path
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot

@@ -3,9 +3,9 @@
 import math
 from collections.abc import Iterator
 
-from bridle.core.chapters.rig.asked import Asked
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
+from bridle.core.reckon.asked import Asked
 from bridle.core.reckon.picture import focal_ends, kept, scale
 from bridle.core.reckon.poses import nearest_mm
 from bridle.core.snag import Fix, Snag, SnagKind, slot

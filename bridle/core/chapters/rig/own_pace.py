@@ -6,11 +6,11 @@ from fractions import Fraction
 
 from bridle.core.asks.clip_offers import outcome
 from bridle.core.asks.pegs import changed, hold_only, within
-from bridle.core.chapters.rig.asked import Asked, asked_of
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
+from bridle.core.reckon.asked import SEEN, Asked, asked_of, miss
 from bridle.core.reckon.path import at, end_path
-from bridle.core.reckon.reckoning import shooting_of
+from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.reckon.timers import keeps_up
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.time import cycle
@@ -37,8 +37,8 @@ OUT_OF_RANGE = SnagKind(
     "No key and no number of this drive give that rate.",
 )
 KINDS = (OTHER_SWEEP, NEARLY, OUT_OF_RANGE)
-# From this share of the way on an end that is missed is told, and from this one on it is seen.
-CLOSE, SEEN = 0.01, 0.05
+# From this share of the way on an end that is missed is told.
+CLOSE = 0.01
 # Beyond these a keyframe cannot stand.
 MOST_DEG, MOST_MM = 3600, 1e6
 ENDS = Formula("start + goes", "where it sets off, and how far it goes in the time of the move")
@@ -60,14 +60,6 @@ def end_figures(asked: Asked) -> Iterator[Figure]:
     terms = term("start", "sets off at", wanted.start, wanted.unit), term("goes", "goes", does, wanted.unit)
     rule = ENDS if end >= wanted.start else ENDS_BACK
     yield figure(f"drive.{wanted.axis}.ends", f"{wanted.axis} really ends at", end, wanted.unit, rule, *terms)
-
-
-def miss(asked: Asked) -> float:
-    """By which share of the way the drive misses its end; nought where it goes as far as it is told."""
-    does, sweep = asked.drive.goes(asked.wanted), abs(asked.wanted.sweep)
-    if asked.drive.limits_deg_min() and does is None and sweep and asked.wanted.seconds:
-        return math.inf
-    return abs(does - sweep) / sweep if does is not None and sweep else 0.0
 
 
 def differs(asked: Asked) -> Iterator[Snag]:
@@ -180,7 +172,7 @@ def _tried(asked: Asked, edits: list[Edit], label: str, said: str, slots: dict[s
     """A fix that changes the clip, where beat, camera and drive keep up; it ends where the drive then really ends."""
     after = shooting_of(changed(asked.plan, edits)) if edits else None
     now = next((one for one in asked_of(after) if one.axis.name == asked.axis.name), None) if after else None
-    if after is None or now is None or miss(now) >= miss(asked):
+    if after is None or now is None or miss(now) >= miss(asked) or _others_miss(asked, after):
         return
     if not keeps_up(after) or (asked.drive.runs_s is not None and now.wanted.seconds > asked.drive.runs_s):
         return
@@ -194,3 +186,10 @@ def _tried(asked: Asked, edits: list[Edit], label: str, said: str, slots: dict[s
     there = f"{said}The {asked.axis.name} ends at {{there}}. {consequence}"
     more |= {"there": slot(end, asked.axis.unit)}
     yield Fix(label=label, consequence=there, slots={**slots, **more}, edits=tuple(edits))
+
+
+def _others_miss(asked: Asked, after: Shooting) -> bool:
+    """Whether another drive with a pace of its own would miss its end by more than now, and so that it is seen."""
+    was = {one.axis.name: miss(one) for one in asked_of(asked.shooting)}
+    others = (one for one in asked_of(after) if one.axis.name != asked.axis.name)
+    return any(miss(one) > max(SEEN, was.get(one.axis.name, 0.0)) for one in others)

@@ -1,5 +1,6 @@
 """What the move asks of each axis, and the card that has to do it."""
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -10,8 +11,12 @@ from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.parts import axis_copies
 from bridle.core.reckon.path import at
-from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.reckoning import Shooting, reckon
+from bridle.core.reckon.timers import keeps_up
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
+
+# From this share of the way on an end that is missed is seen.
+SEEN = 0.05
 
 
 @dataclass(frozen=True)
@@ -59,3 +64,31 @@ def seconds_of(shooting: Shooting) -> float:
     """How long the move runs: from its first frame to its last, whatever the intervals between are."""
     span, times = shooting.schedule.span, shooting.timeline
     return float(times.elapsed_s(span.last) - times.elapsed_s(span.first))
+
+
+def miss(asked: Asked) -> float:
+    """By which share of the way the drive misses its end: nought where it goes as far as it is told.
+
+    Infinite where no key and no number of its menu gives the rate.
+    """
+    does, sweep = asked.drive.goes(asked.wanted), abs(asked.wanted.sweep)
+    if asked.drive.limits_deg_min() and does is None and sweep and asked.wanted.seconds:
+        return math.inf
+    return abs(does - sweep) / sweep if does is not None and sweep else 0.0
+
+
+def cannot_stop(shooting: Shooting) -> bool:
+    """Whether a drive takes part in the move that cannot stand still for a frame."""
+    return any(asked.wanted.sweep and not asked.drive.STOPS for asked in asked_of(shooting))
+
+
+def spoilt(before: Shooting, after: Shooting) -> bool:
+    """Whether another clip is beyond all bounds, or asks more of camera, trigger or drives than the one before."""
+    beyond = reckon(after.plan).found.usable is None
+    return beyond or misses_more(before, after) or (keeps_up(before) and not keeps_up(after))
+
+
+def misses_more(before: Shooting, after: Shooting) -> bool:
+    """Whether a drive then misses its end by more than anybody overlooks, and by more than before."""
+    was = max((miss(asked) for asked in asked_of(before)), default=0.0)
+    return max((miss(asked) for asked in asked_of(after)), default=0.0) > max(was, SEEN)

@@ -1,0 +1,87 @@
+"""Fixes one after another: they end, no plan is met twice, no axis leaves its travel, and what is new is foretold."""
+
+from fractions import Fraction as F
+from itertools import islice
+from unittest import TestCase
+
+from hypothesis import HealthCheck, Phase, given, settings
+
+from bridle.core.asks.changes import MakeEdits, make
+from bridle.core.evaluate import evaluate
+from bridle.core.evaluation import Evaluation
+from bridle.core.foreseen import brought, foreseen
+from bridle.core.plan.beat import Beat
+from bridle.core.plan.document import Plan
+from bridle.core.reckon.framings import framings
+from bridle.core.reckon.path import at, reach
+from bridle.core.snag import Fix
+from tests.mutated import EXAMPLES
+from tests.strategies import plan_of, plans
+
+# Making a long chain shorter takes minutes and tells no more.
+SELDOM = settings(
+    max_examples=max(12, EXAMPLES // 10),
+    deadline=None,
+    suppress_health_check=list(HealthCheck),
+    phases=(Phase.explicit, Phase.reuse, Phase.generate),
+)
+# So many fixes mend any plan; on random plans the longest chain seen had half as many.
+MOST = 40
+
+
+def first_fix(told: Evaluation) -> Fix | None:
+    """The first fix of the worst snag that has one."""
+    return next((snag.fixes[0] for snag in told.snags if snag.fixes), None)
+
+
+def outside(plan: Plan) -> int:
+    """How many positions lie outside what their axis can reach."""
+    count = 0
+    for axis in plan.rig.axes:
+        low, high = reach(axis)
+        for framing in framings(plan):
+            if hasattr(framing.stands, f"{axis.name}_deg") or hasattr(framing.stands, f"{axis.name}_mm"):
+                count += not low - 1e-6 <= at(plan, framing.stands, axis.name) <= high + 1e-6
+    return count
+
+
+class Chains(TestCase):
+    @SELDOM
+    @given(plans)
+    def test_end_and_never_come_back(self, plan: Plan) -> None:
+        met, way = {plan.model_dump_json()}, []
+        for _ in range(MOST):
+            told = evaluate(plan)
+            fix = first_fix(told)
+            if fix is None:
+                return
+            way.append((told.snags[0].code, fix.label))
+            before, (plan, _) = outside(plan), make(plan, [MakeEdits(do="edits", edits=fix.edits)])
+            self.assertLessEqual(outside(plan), before, way[-1])
+            again = plan.model_dump_json()
+            self.assertFalse(again in met, way[-8:])
+            met.add(again)
+        self.fail(f"no end: {way[-6:]}")
+
+    @SELDOM
+    @given(plans)
+    def test_what_a_fix_brings_is_told_with_it(self, plan: Plan) -> None:
+        told = evaluate(plan)
+        for fix in islice((fix for snag in told.snags for fix in snag.fixes), 4):
+            after = evaluate(make(plan, [MakeEdits(do="edits", edits=fix.edits)])[0])
+            stops = {snag.code for snag in after.snags if snag.severity == "stop"}
+            news = stops - {snag.code for snag in told.snags}
+            self.assertLessEqual(news, {one.code for one in brought(plan, told, fix)})
+
+    def test_a_longer_beat_that_leaves_no_room_for_handles_says_so(self) -> None:
+        """An hour with a frame every 10 s; exposed 20 s it needs one every 24 s: 150 frames, and handles of 160."""
+        held = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
+        clip = {"handle_in_frames": 80, "handle_out_frames": 80}
+        (line,) = [
+            one
+            for one in foreseen(plan_of(held, clip=clip, beat=Beat(exposure_s=F(20))))
+            if one.code == "interval-too-short"
+        ]
+        longer, *shorter = line.brings
+        self.assertEqual([(one.code, one.severity) for one in longer], [("handles-too-long", "stop")])
+        self.assertEqual([list(one) for one in shorter], [[]])
