@@ -181,9 +181,9 @@ PROVOKE: dict[str, Plan] = {
 
 
 def _which(snag: Snag) -> tuple[str, str, float | str]:
-    """A snag by its kind and place; events move up when one before them is left out."""
-    event = snag.slots.get("event")
-    return snag.code, snag.path, event.value if event else ""
+    """A snag by its kind and place; events, told by when they are, move up when one before them is left out."""
+    at = snag.slots.get("at") if "event" in snag.slots else None
+    return snag.code, snag.path, at.value if at else ""
 
 
 def fixes_work(test: TestCase, plan: Plan, snag: Snag) -> None:

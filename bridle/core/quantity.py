@@ -241,11 +241,14 @@ def _hour(hour: int, half: str | None) -> int:
 
 
 def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
-    """Write a value of a unit as people read it; instants are epoch seconds, shown in the zone."""
+    """Write a value of a unit as people read it; instants and moments are epoch seconds in the zone."""
     if unit == "s":
         return write_duration(value)
     if unit == "shutter":
         return write_shutter(float(value))
+    if unit == "moment":
+        at = datetime.fromtimestamp(float(value), UTC).astimezone(ZoneInfo(zone))
+        return f"{at.day} {at:%b}, {at:%H:%M:%S}"
     if unit == "instant":
         return datetime.fromtimestamp(float(value), UTC).astimezone(ZoneInfo(zone)).strftime("%H:%M:%S")
     if unit == "rate":

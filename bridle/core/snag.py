@@ -1,8 +1,10 @@
 """Snags: what is wrong or worth minding, why, and fixes that work."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from fractions import Fraction
 from typing import Literal
+from zoneinfo import ZoneInfo
 
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write
@@ -77,6 +79,13 @@ class SnagKind:
 def slot(value: float | Fraction | str, unit: str = "") -> Slot:
     """A slot from a number or a word."""
     return Slot(value=value if isinstance(value, str) else float(value), unit=unit)
+
+
+def at_clock(unix_s: float, start: datetime, zone: str) -> Slot:
+    """A clock time as a slot: with its day where that is another than the one on which the shoot starts."""
+    here = ZoneInfo(zone)
+    same = datetime.fromtimestamp(unix_s, here).date() == start.astimezone(here).date()
+    return slot(unix_s, "instant" if same else "moment")
 
 
 def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:

@@ -128,6 +128,7 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   if (unit === 's') return duration(value);
   if (unit === 'shutter') return shutter(value);
   if (unit === 'instant') return clock(value, zone);
+  if (unit === 'moment') return `${shortDay(value, zone)}, ${clock(value, zone)}`;
   if (unit === 'rate') return `${rate(value)} a second`;
   if (unit === 'share') return `${number(value * 100)}${NO_BREAK}%`;
   const text = number(value, unit === 'frames' ? 12 : 4);

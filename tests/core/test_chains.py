@@ -12,8 +12,9 @@ from bridle.core.evaluation import Evaluation
 from bridle.core.foreseen import brought, foreseen
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.framings import framings
-from bridle.core.reckon.path import at, reach
+from bridle.core.plan.move import Keyframe
+from bridle.core.plan.rounds import Station, Stations
+from bridle.core.reckon.path import FIELDS, at, reach
 from bridle.core.snag import Fix
 from tests.mutated import EXAMPLES
 from tests.strategies import plan_of, plans
@@ -35,13 +36,15 @@ def first_fix(told: Evaluation) -> Fix | None:
 
 
 def outside(plan: Plan) -> int:
-    """How many positions lie outside what their axis can reach."""
+    """How many positions of keyframes and stations lie outside what their axis can reach."""
+    stations = plan.move.visits.stations if isinstance(plan.move.visits, Stations) else ()
+    places: tuple[Keyframe | Station, ...] = (*plan.move.keyframes, *stations)
     count = 0
     for axis in plan.rig.axes:
         low, high = reach(axis)
-        for framing in framings(plan):
-            if hasattr(framing.stands, f"{axis.name}_deg") or hasattr(framing.stands, f"{axis.name}_mm"):
-                count += not low - 1e-6 <= at(plan, framing.stands, axis.name) <= high + 1e-6
+        for stands in places:
+            if hasattr(stands, FIELDS[axis.name]):
+                count += not low - 1e-6 <= at(plan, stands, axis.name) <= high + 1e-6
     return count
 
 

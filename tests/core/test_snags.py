@@ -165,7 +165,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "slide-unseen": (
         "Along 800 mm of slide the near passes the far by 5.185 px only.",
-        "Look for something 60 460 mm away · It goes on the drawing as a mark; a branch, a wall, a stone. Put it where it really is.",
+        "Look for something 60 460 mm away · A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
         "End the slide at 0 mm · The slide travels 800 mm less; the interval stays.",
     ),
     "aims-too-alike": (

@@ -33,6 +33,7 @@ UNITS = (
     "g",
     "px",
     "frames",
+    "moment",
     "rate",
     "share",
     "times",

@@ -4,9 +4,12 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
+import numpy as np
+
 from bridle.core.asks.clip_offers import clip_fixes
 from bridle.core.asks.pegs import no_shorter
 from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write_number
@@ -14,7 +17,7 @@ from bridle.core.reckon.exposed import exposures
 from bridle.core.reckon.orders import visit_starts
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
 from bridle.core.subjects.time import buffer, cycle
 from bridle.core.subjects.time.sentence import Solution
@@ -104,7 +107,7 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
     least = "at least " if followed < times.frames else ""
     slots_said = {
         "kept": slot(stall.kept, "frames"),
-        "clock": slot(times.unix_s(stall.kept), "instant"),
+        "clock": at_clock(times.unix_s(stall.kept), times.start, times.zone),
         "lost": slot(least + write_number(stall.lost)) if least else slot(stall.lost, "frames"),
         "frames": slot(times.frames, "frames"),
         "writing": slot(count * write, "s"),
@@ -116,13 +119,48 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
         slots_said["buffer"] = slot(f"{beat.buffer_frames} pictures")
         slots_said |= {"pictures": pictures_lost, "all": slot(count * times.frames)}
     kind = IN_PART if count > 1 else STALLS
-    return stall, made, [kind.at("beat.buffer_frames", slots_said, _slower(plan, count))]
+    return stall, made, [kind.at("beat.buffer_frames", slots_said, _slower(shooting, count))]
 
 
-def _slower(plan: Plan, count: int) -> list[Fix]:
-    """An interval in which everything is written; and one picture a frame, where there are several."""
-    needed = ceil_to(count * plan.beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
-    return clip_fixes(plan, "Beat of {needed}", no_shorter(plan, needed), {"needed": slot(needed, "s")})
+def _slower(shooting: Shooting, count: int) -> list[Fix]:
+    """An interval in which everything is written; where a frame alone fills the buffer, its pictures further apart;
+    and where neither helps one picture a frame."""
+    plan, beat = shooting.plan, shooting.plan.beat
+    needed = ceil_to(count * beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
+    if not _stalls(shooting, beat, float(needed)):
+        return clip_fixes(plan, "Beat of {needed}", no_shorter(plan, needed), {"needed": slot(needed, "s")})
+    apart: dict[str, object] = {"bracket_gap_s": max(beat.bracket_gap_s, beat.write_s)}
+    edits = [Edit(path="beat.bracket_gap_s", value=str(apart["bracket_gap_s"]))]
+    if beat.stack:
+        stack = beat.stack.model_copy(update={"settle_s": max(beat.stack.settle_s, beat.write_s)})
+        edits.append(Edit(path="beat.stack.settle_s", value=str(stack.settle_s)))
+        apart |= {"stack": stack}
+    if not _stalls(shooting, beat.model_copy(update=apart), float(needed)):
+        held = no_shorter(plan, needed)
+        said = "Each picture is written before the next is taken. The frame takes that much longer."
+        label, slots = "Gaps of {gap}, beat of {needed}", {"gap": slot(beat.write_s, "s"), "needed": slot(needed, "s")}
+        return [Fix(label=label, consequence=said, slots=slots, edits=(*edits, *held))] if held else []
+    return [_single(plan)]
+
+
+def _stalls(shooting: Shooting, beat: Beat, interval_s: float) -> bool:
+    """Whether a buffer fills up all the same, with one frame every so often."""
+    exposing, rooms = exposures(beat, longest_lens(shooting.plan)), shooting.timeline.rooms_s
+    followed = min(len(rooms), max(1, MOST_PICTURES // (exposing.pictures * len(shooting.cycle.travels_s))))
+    slots = np.maximum(rooms[:followed], interval_s).tolist()
+    places = visit_starts(shooting.tried(beat=beat).cycle).tolist()
+    starts = [visit + start for visit in places for start in exposing.starts_s()]
+    return buffer.simulate(slots, float(beat.write_s), beat.buffer_frames, starts) is not None
+
+
+def _single(plan: Plan) -> Fix:
+    """No bracket, no stack and no round: the one picture of a frame always fits into a buffer."""
+    edits = [Edit(path="beat.bracket_frames", value=1), Edit(path="beat.bracket_times_s", value=[])]
+    edits += [Edit(path="beat.stack", value=None), Edit(path="move.visits", value=None)]
+    needed = ceil_to(plan.beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
+    edits += no_shorter(plan, max(needed, Fraction(0))) if needed else []
+    said = "No bracket, no stack, no round: the camera writes one picture before the next frame comes."
+    return Fix(label="One picture a frame", consequence=said, slots={}, edits=tuple(edits))
 
 
 def _lost(plan: Plan, solution: Solution) -> tuple[int, int, Fraction]:

@@ -34,6 +34,11 @@ def clock_figures(plan: Plan, solution: Solution, times: Timeline) -> list[Figur
     ]
 
 
+def unit(at: datetime, start: datetime) -> str:
+    """A clock time of the day on which the shoot starts, or with its own day."""
+    return "instant" if at.astimezone(start.tzinfo).date() == start.date() else "moment"
+
+
 def at_term(symbol: str, label: str, at: datetime) -> Term:
     """An instant as a term of a formula."""
     return term(symbol, label, at.timestamp(), "instant")
@@ -59,8 +64,8 @@ def _ends(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Figure]:
         (LAST, first, frames, interval) if times.even else (LAST_RAMPED, at_term("finish", "finish", finish), slot)
     )
     yield figure("time.first", "first frame", start.timestamp(), "instant", *starts)
-    yield figure("time.last", "last frame", last.timestamp(), "instant", *opens)
-    yield figure("time.finish", "finished", finish.timestamp(), "instant", *ends)
+    yield figure("time.last", "last frame", last.timestamp(), unit(last, start), *opens)
+    yield figure("time.finish", "finished", finish.timestamp(), unit(finish, start), *ends)
 
 
 def _press(plan: Plan, start: datetime) -> Iterator[Figure]:
@@ -69,7 +74,13 @@ def _press(plan: Plan, start: datetime) -> Iterator[Figure]:
     delay = term("delay", "start delay", clock.start_delay_s, "s")
     at = instant(start, -clock.start_delay_s, zone)
     yield figure(
-        "time.press", "press start", at.timestamp(), "instant", PRESS, at_term("start", "first frame", start), delay
+        "time.press",
+        "press start",
+        at.timestamp(),
+        unit(at, start),
+        PRESS,
+        at_term("start", "first frame", start),
+        delay,
     )
     after = "press start"
     for number in reversed(range(len(clock.errands))):
@@ -77,7 +88,7 @@ def _press(plan: Plan, start: datetime) -> Iterator[Figure]:
         rule = Formula("next - length", f"done before it is time to {after}")
         terms = (at_term("next", after, at), term("length", errand.name, errand.length_s, "s"))
         at, after = instant(at, -errand.length_s, zone), errand.name
-        yield figure(f"time.errand.{number}", errand.name, at.timestamp(), "instant", rule, *terms)
+        yield figure(f"time.errand.{number}", errand.name, at.timestamp(), unit(at, start), rule, *terms)
 
 
 def _range(plan: Plan, solution: Solution, start: datetime) -> Iterator[Figure]:
@@ -95,4 +106,4 @@ def _range(plan: Plan, solution: Solution, start: datetime) -> Iterator[Figure]:
         ("latest", "finished at the latest", LATEST, 1 + spread),
     ):
         at = instant(start, solution.shoot * factor, plan.shoot.place.zone)
-        yield figure(f"time.{name}", label, at.timestamp(), "instant", rule, *terms)
+        yield figure(f"time.{name}", label, at.timestamp(), unit(at, start), rule, *terms)

@@ -17,7 +17,7 @@ from bridle.core.reckon.asked import spoilt
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import shooting_of
 from bridle.core.reckon.timeline import Timeline, instant
-from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.time import starting_points
 from bridle.core.subjects.time.sentence import Solution
 from bridle.core.values import LONGEST_S
@@ -171,9 +171,9 @@ def _outside(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Snag]:
             continue
         slots = {
             "event": slot(event.name),
-            "at": slot(event.at.timestamp(), "instant"),
+            "at": at_clock(event.at.timestamp(), times.start, times.zone),
             "first": slot(times.start.timestamp(), "instant"),
-            "finish": slot(finish.timestamp(), "instant"),
+            "finish": at_clock(finish.timestamp(), times.start, times.zone),
         }
         fixes = [*_move_there(plan, number, solution, times), _leave_out(plan, number)]
         yield OUTSIDE.at(f"shoot.clock.events.{number}", slots, fixes)
@@ -199,7 +199,7 @@ def _move_there(plan: Plan, number: int, solution: Solution, times: Timeline) ->
     yield Fix(
         label=f"{'Start' if clock.holds == 'start' else 'Finish'} at {{held}}",
         consequence=said,
-        slots={"held": slot(at.timestamp(), "instant"), "event": slot(event.name)},
+        slots={"held": at_clock(at.timestamp(), times.start, times.zone), "event": slot(event.name)},
         edits=(Edit(path="shoot.clock.at", value=at.isoformat()),),
     )
 

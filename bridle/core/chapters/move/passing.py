@@ -207,15 +207,18 @@ def _unseen(shooting: Shooting, travel: float, px: float, beyond: float) -> Snag
     fixes = []
     if near >= 1 and len(plan.move.marks) < 40:
         mark = Mark(name="something near", form="post", x_mm=round(middle), y_mm=near, width_mm=min(100, near / 4))
-        marks = [one.model_dump(mode="json") for one in (*plan.move.marks, mark)]
-        fixes.append(
-            Fix(
-                label="Look for something {near} away",
-                consequence="It goes on the drawing as a mark; a branch, a wall, a stone. Put it where it really is.",
-                slots={"near": slot(near, "mm")},
-                edits=(Edit(path="move.marks", value=marks),),
+        marked = shooting.tried(move=plan.move.model_copy(update={"marks": (*plan.move.marks, mark)}))
+        marks = [one.model_dump(mode="json") for one in marked.plan.move.marks]
+        # So near that it rushes past is no help.
+        if not strobes_anew(shooting, marked):
+            fixes.append(
+                Fix(
+                    label="Look for something {near} away",
+                    consequence="A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
+                    slots={"near": slot(near, "mm")},
+                    edits=(Edit(path="move.marks", value=marks),),
+                )
             )
-        )
     slide = plan.rig.axis("slide")
     if slide is not None:
         fixes += lessened(shooting, (slide,), _stands_on_rail)

@@ -17,7 +17,7 @@ from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.reckon.sights import runs_of
 from bridle.core.reckon.sky import Sun, mask, sun_at
 from bridle.core.reckon.timeline import Timeline
-from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.optics.projecting import Poses
 
 SUN = SnagKind(
@@ -88,7 +88,7 @@ def _seen(shooting: Shooting, sun: Sun) -> Iterator[Snag]:
         slots = {
             "first": slot(str(first + 1)),
             "last": slot(str(last + 1)),
-            "clock": slot(times.unix_s(first), "instant"),
+            "clock": at_clock(times.unix_s(first), times.start, times.zone),
             "again": slot(_again(times, runs)),
         }
         spared = (name, *(worse for worse in BY_RANK[: BY_RANK.index(name)] if worse in absent))
@@ -154,7 +154,7 @@ def _at_another_time(search: Search) -> list[Fix]:
     slots = {
         "by": slot(abs(shift) * QUARTER_S, "s"),
         "way": slot("later" if shift > 0 else "earlier"),
-        "start": slot((times.start + by).timestamp(), "instant"),
+        "start": at_clock((times.start + by).timestamp(), times.start, times.zone),
     }
     return [
         Fix(

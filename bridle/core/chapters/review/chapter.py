@@ -4,7 +4,8 @@ from collections.abc import Sequence
 
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.review.cautions import cautions
-from bridle.core.chapters.review.sheets import DriveTold, sheets
+from bridle.core.chapters.review.positions import DriveTold
+from bridle.core.chapters.review.sheets import sheets
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.figure import Figure
 from bridle.core.reckon.reckoning import Reckoning

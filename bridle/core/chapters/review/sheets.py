@@ -1,40 +1,22 @@
 """Before the start: what to dial in where."""
 
+from collections import Counter
 from collections.abc import Sequence
-from typing import Protocol
 
+from bridle.core.chapters.review.lines import line, sheet, some
+from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.quantity import listed, write_shutter
-from bridle.core.reckon.path import at, shown_unit
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
-from bridle.core.snag import Slot, slot
+from bridle.core.snag import Slot, at_clock, slot
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
-
-# A longer row of keyframes is in the table of steps; the card has its ends.
-MOST_KEYS = 5
-
-
-class DriveTold(Protocol):
-    """What the drive of an axis is told."""
-
-    @property
-    def axis(self) -> str:
-        """The axis."""
-
-    @property
-    def drive(self) -> str:
-        """What kind of drive it is."""
-
-    @property
-    def words(self) -> str:
-        """What to set, in words."""
 
 
 def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
@@ -52,31 +34,32 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         _controller(shooting),
         *_segments(plan),
         *_untied(plan),
-        *_drives(drives),
-        *_ends(shooting),
+        *by_drive(shooting, figures, drives),
+        *positions(shooting),
         *_cues(shooting),
         *_rig_checks(plan),
+        *_pack(plan),
     )
 
 
 def _before(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     """The errands backwards from the start, and the press."""
     keys = [(errand.name, f"time.errand.{number}") for number, errand in enumerate(plan.shoot.clock.errands)]
-    rows = [_line(name, slot(figures[key].value, "instant"), key) for name, key in keys]
+    rows = [line(name, slot(figures[key].value, figures[key].unit), key) for name, key in keys]
     if plan.shoot.clock.start_delay_s:
-        rows.append(_line("press start", slot(figures["time.press"].value, "instant"), "time.press"))
-    return [_sheet("Before", tuple(rows))] if rows else []
+        rows.append(line("press start", slot(figures["time.press"].value, figures["time.press"].unit), "time.press"))
+    return some("Before", rows)
 
 
 def _segments(plan: Plan) -> list[SettingSheet]:
     """What to set when, for an interval that changes."""
     rows = [
-        _line(f"segment {number + 1}", slot(segment.interval_s, "s"), f"clip.segment.{number}.frames")
+        line(f"segment {number + 1}", slot(segment.interval_s, "s"), f"clip.segment.{number}.frames")
         for number, segment in enumerate(plan.changing.segments if plan.changing else ())
     ]
     if plan.changing and plan.changing.blend_frames:
-        rows.append(_line("blended over", slot(plan.changing.blend_frames, "frames")))
-    return [_sheet("Intervals", tuple(rows))] if rows else []
+        rows.append(line("blended over", slot(plan.changing.blend_frames, "frames")))
+    return some("Intervals", rows)
 
 
 def _untied(plan: Plan) -> list[SettingSheet]:
@@ -84,37 +67,37 @@ def _untied(plan: Plan) -> list[SettingSheet]:
     if plan.beat.uncoupled is None:
         return []
     rows = (
-        _line("1", slot("start the camera's timer")),
-        _line("2, after", slot(plan.beat.uncoupled.between_starts_s, "s"), "untied.first"),
-        _line("3", slot("start the motor")),
-        _line("at the end", slot("let the camera run on, then stop it"), "untied.last"),
+        line("1", slot("start the camera's timer")),
+        line("2, after", slot(plan.beat.uncoupled.between_starts_s, "s"), "untied.first"),
+        line("3", slot("start the motor")),
+        line("at the end", slot("let the camera run on, then stop it"), "untied.last"),
     )
-    return [_sheet("Two clocks, two starts", rows)]
+    return [sheet("Two clocks, two starts", rows)]
 
 
 def _times(times: Timeline) -> SettingSheet:
     rows = (
-        _line("first frame", slot(times.unix_s(0), "instant"), "time.first"),
-        _line("last frame", slot(times.unix_s(times.frames - 1), "instant"), "time.last"),
-        _line("finished", slot(times.unix_s(times.frames), "instant"), "time.finish"),
+        line("first frame", at_clock(times.unix_s(0), times.start, times.zone), "time.first"),
+        line("last frame", at_clock(times.unix_s(times.frames - 1), times.start, times.zone), "time.last"),
+        line("finished", at_clock(times.unix_s(times.frames), times.start, times.zone), "time.finish"),
     )
-    return _sheet("Times", rows)
+    return sheet("Times", rows)
 
 
 def _camera(plan: Plan) -> SettingSheet:
     camera = plan.camera
     rows = (
-        _line("mode", slot("manual, raw files")),
-        _line("shutter", slot(plan.beat.exposure_s, "shutter")),
+        line("mode", slot("manual, raw files")),
+        line("shutter", slot(plan.beat.exposure_s, "shutter")),
         *_bracket(plan),
-        _line("aperture", slot(camera.aperture, "f-number")),
-        _line("ISO", slot(camera.iso)),
-        _line("focal length", _focal(plan)),
-        _line("focus", slot("manual, stabiliser off")),
-        _line("white balance", slot("fixed")),
-        _line("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
+        line("aperture", slot(camera.aperture, "f-number")),
+        line("ISO", slot(camera.iso)),
+        line("focal length", _focal(plan)),
+        line("focus", slot("manual, stabiliser off")),
+        line("white balance", slot("fixed")),
+        line("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
     )
-    return _sheet("Camera", rows)
+    return sheet("Camera", rows)
 
 
 def _focal(plan: Plan) -> Slot:
@@ -127,12 +110,12 @@ def _bracket(plan: Plan) -> list[SettingLine]:
     rows = []
     if beat.bracket_times_s:
         times = listed([write_shutter(float(time)) for time in beat.bracket_times_s])
-        rows.append(_line("bracket", slot(times), "beat.bracket"))
+        rows.append(line("bracket", slot(times), "beat.bracket"))
     elif beat.bracket_frames > 1:
-        rows.append(_line("bracket", slot(f"{beat.bracket_frames} exposures, {beat.bracket_step_stops:g} stops apart")))
+        rows.append(line("bracket", slot(f"{beat.bracket_frames} exposures, {beat.bracket_step_stops:g} stops apart")))
     if beat.stack:
-        rows.append(_line("focus from", slot(beat.stack.near_mm, "mm"), "beat.positions"))
-        rows.append(_line("focus to", slot(beat.stack.far_mm, "mm"), "beat.positions"))
+        rows.append(line("focus from", slot(beat.stack.near_mm, "mm"), "beat.positions"))
+        rows.append(line("focus to", slot(beat.stack.far_mm, "mm"), "beat.positions"))
     return rows
 
 
@@ -141,42 +124,22 @@ def _controller(shooting: Shooting) -> SettingSheet:
     still = max(0.0, float(cycle.interval_s) - sum(cycle.travels_s) - cycle.margin_s)
     ease_in, ease_out = shooting.schedule.eases_asked
     rows = (
-        _line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
-        _line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
-        _line("frames", slot(times.frames, "frames"), "clip.frames"),
-        _line("still time, if it asks", slot(still, "s"), "beat.still"),
-        _line("ease in", slot(ease_in, "frames")),
-        _line("ease out", slot(ease_out, "frames")),
+        line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
+        line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
+        line("frames", slot(times.frames, "frames"), "clip.frames"),
+        line("still time, if it asks", slot(still, "s"), "beat.still"),
+        line("ease in", slot(ease_in, "frames")),
+        line("ease out", slot(ease_out, "frames")),
     )
-    return _sheet("Controller", rows)
-
-
-def _ends(shooting: Shooting) -> list[SettingSheet]:
-    """Where the axes stand at each keyframe; of a long row of them, which is in the table of steps, at its ends."""
-    plan = shooting.plan
-    keys = [(_title(shooting, number), key) for number, key in enumerate(plan.move.keyframes)]
-    if len(keys) > MOST_KEYS:
-        keys = [keys[0], keys[-1]]
-    return [
-        _sheet(
-            title,
-            tuple(_line(axis.name, slot(at(plan, key, axis.name), shown_unit(axis))) for axis in plan.rig.axes),
-        )
-        for title, key in keys
-    ]
-
-
-def _title(shooting: Shooting, number: int) -> str:
-    last = len(shooting.plan.move.keyframes) - 1
-    name = {0: "First keyframe", last: "Last keyframe"}.get(number, f"Keyframe {number + 1}")
-    return f"{name}, frame {shooting.schedule.frame(number) + 1}"
+    return sheet("Controller", rows)
 
 
 def _cues(shooting: Shooting) -> list[SettingSheet]:
     """Who, or what, has to be in its place from when on."""
+    times = shooting.timeline
     cues = [sight for sight in shooting.sights if sight.cue and sight.clocks]
-    rows = tuple(_line(sight.name, slot(sight.clocks[0][0], "instant")) for sight in cues)
-    return [_sheet("In their place from", rows)] if rows else []
+    rows = tuple(line(sight.name, at_clock(sight.clocks[0][0], times.start, times.zone)) for sight in cues)
+    return some("In their place from", rows)
 
 
 def _rig_checks(plan: Plan) -> list[SettingSheet]:
@@ -185,32 +148,25 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
     axes = [card for card in cards if isinstance(card, AxisCard)]
     rows = []
     if axes:
-        rows.append(_line("each axis", slot("jog it: which is it in the finder, and which way is plus")))
+        rows.append(line("each axis", slot("jog it: which is it in the finder, and which way is plus")))
     if any(isinstance(card.drive, Belt) for card in axes):
-        rows.append(_line("belt", slot("tight, screws locked; once more after the first runs")))
+        rows.append(line("belt", slot("tight, screws locked; once more after the first runs")))
     if any(card.motion == "linear" for card in axes):
-        rows.append(_line("rail", slot("clean, no play, runs freely; the carriage at its start, clear of both ends")))
-        rows.append(_line("leads", slot("slack for the whole travel, no tight bend, tied where they pull")))
+        rows.append(line("rail", slot("clean, no play, runs freely; the carriage at its start, clear of both ends")))
+        rows.append(line("leads", slot("slack for the whole travel, no tight bend, tied where they pull")))
     if any(isinstance(card.drive, ByHand | Clockwork) for card in axes):
-        rows.append(_line("turned by hand", slot("its place is unknown then: set it to its mark again")))
+        rows.append(line("turned by hand", slot("its place is unknown then: set it to its mark again")))
     if any(card.peak_a for card in axes):
         rows.append(
-            _line("supply", slot("voltage and polarity measured before it is connected; drivers set to the motors"))
+            line("supply", slot("voltage and polarity measured before it is connected; drivers set to the motors"))
         )
     if sum(isinstance(card, Support) for card in cards) > 1:
-        rows.append(_line("two supports", slot("rocks on four points? level, tighten, level again")))
-    return [_sheet("On the rig, before framing", tuple(rows))] if rows else []
+        rows.append(line("two supports", slot("rocks on four points? level, tighten, level again")))
+    return some("On the rig, before framing", rows)
 
 
-def _drives(drives: Sequence[DriveTold]) -> list[SettingSheet]:
-    """What a person sets on a drive; a stepper is told by its controller."""
-    rows = tuple(_line(drive.axis, slot(drive.words)) for drive in drives if not drive.drive.startswith("stepper"))
-    return [_sheet("Drives", rows)] if rows else []
-
-
-def _line(label: str, value: Slot, figure: str | None = None) -> SettingLine:
-    return SettingLine(label=label, value=value, figure=figure)
-
-
-def _sheet(title: str, settings: tuple[SettingLine, ...]) -> SettingSheet:
-    return SettingSheet(title=title, settings=settings)
+def _pack(plan: Plan) -> list[SettingSheet]:
+    """Everything that the plan is made with, what fixes have put on it too."""
+    names = Counter(copy.card.name for copy in plan.kit.copies)
+    rows = (line(name if count == 1 else f"{name}, {count} of them", slot("□")) for name, count in names.items())
+    return some("Pack", rows)

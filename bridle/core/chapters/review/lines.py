@@ -1,0 +1,22 @@
+"""Making the lines and sections of the field card."""
+
+from collections.abc import Iterable
+
+from bridle.core.chapters.review.state import SettingLine, SettingSheet
+from bridle.core.snag import Slot
+
+
+def line(label: str, value: Slot, figure: str | None = None) -> SettingLine:
+    """One thing to dial in or to do, with the figure that explains it."""
+    return SettingLine(label=label, value=value, figure=figure)
+
+
+def sheet(title: str, settings: Iterable[SettingLine]) -> SettingSheet:
+    """A section of the card."""
+    return SettingSheet(title=title, settings=tuple(settings))
+
+
+def some(title: str, settings: Iterable[SettingLine]) -> list[SettingSheet]:
+    """A section where there is anything to put into it."""
+    made = tuple(settings)
+    return [sheet(title, made)] if made else []

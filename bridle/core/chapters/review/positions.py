@@ -1,0 +1,134 @@
+"""Where the rig stands and looks, as it is driven: keyframes, stations, rows, pairs, turns, focus distances."""
+
+from collections.abc import Iterator, Sequence
+from typing import Protocol
+
+import numpy as np
+
+from bridle.core.chapters.review.lines import line, sheet, some
+from bridle.core.chapters.review.state import SettingLine, SettingSheet
+from bridle.core.figure import Figure
+from bridle.core.plan.rounds import PanoramaRow, Stations
+from bridle.core.reckon.exposed import focus_distances_mm
+from bridle.core.reckon.framings import offsets
+from bridle.core.reckon.path import ring_turns, shown_unit, visited
+from bridle.core.reckon.picture import longest_lens
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.snag import at_clock, slot
+
+# A longer row of keyframes, stations or pictures is in the table of steps; the card has its ends.
+MOST_KEYS, MOST_STATIONS, MOST_SIDE_BY_SIDE, MOST_FOCUSED = 5, 8, 12, 12
+
+
+class DriveTold(Protocol):
+    """What the drive of an axis is told."""
+
+    @property
+    def axis(self) -> str:
+        """The axis."""
+
+    @property
+    def drive(self) -> str:
+        """What kind of drive it is."""
+
+    @property
+    def words(self) -> str:
+        """What to set, in words."""
+
+
+def positions(shooting: Shooting) -> list[SettingSheet]:
+    """All places at which somebody looks whether the rig stands right."""
+    if isinstance(shooting.plan.move.visits, Stations):
+        return [*_stations(shooting), *_focus(shooting)]
+    return [*_keyframes(shooting), *_beside(shooting), *_turns(shooting), *_focus(shooting)]
+
+
+def _keyframes(shooting: Shooting) -> Iterator[SettingSheet]:
+    """Where every axis really stands at the frame of each keyframe: what is followed is not where it was typed."""
+    count = len(shooting.plan.move.keyframes)
+    numbers = [0, count - 1] if count > MOST_KEYS else range(count)
+    for number in numbers:
+        name = {0: "First keyframe", count - 1: "Last keyframe"}.get(number, f"Keyframe {number + 1}")
+        frame = shooting.schedule.frame(number)
+        yield from some(f"{name}, frame {frame + 1}", _standing(shooting, frame))
+
+
+def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
+    for axis in shooting.plan.rig.axes:
+        value = round(float(shooting.positions[axis.name][frame]), 3)
+        yield line(axis.name, slot(value, shown_unit(axis)))
+
+
+def _stations(shooting: Shooting) -> Iterator[SettingSheet]:
+    plan, visits = shooting.plan, shooting.plan.move.visits
+    assert isinstance(visits, Stations)
+    places = visited(plan, shooting.positions)
+    for number, station in enumerate(visits.stations[:MOST_STATIONS]):
+        rows = (
+            line(axis.name, slot(round(float(places[axis.name][number]), 3), shown_unit(axis)))
+            for axis in plan.rig.axes
+        )
+        yield from some(f"Station {number + 1}: {station.name}", rows)
+
+
+def _beside(shooting: Shooting) -> Iterator[SettingSheet]:
+    """The pictures of a row or a pair, at the first frame and, where the move goes on, at the last."""
+    plan = shooting.plan
+    for name, aside in offsets(plan).items():
+        axis, places = plan.rig.axis(name), shooting.positions.get(name)
+        if axis is None or places is None or len(aside) > MOST_SIDE_BY_SIDE:
+            continue
+        title = "Row" if isinstance(plan.move.visits, PanoramaRow) else "Pair"
+        frames = [0] if places[0] == places[-1] else [0, shooting.frames - 1]
+        for frame in frames:
+            rows = (
+                line(f"picture {n}, {name}", slot(round(float(places[frame]) + off, 3), axis.unit))
+                for n, off in enumerate(aside, 1)
+            )
+            yield sheet(f"{title} at frame {frame + 1}", rows)
+
+
+def _turns(shooting: Shooting) -> list[SettingSheet]:
+    """The frames at which a move there and back turns round."""
+    legs, times = shooting.schedule.legs, shooting.timeline
+    if len(legs) == 1:
+        return []
+    rows = (
+        line(f"turn {number}, frame {leg.last + 1}", at_clock(times.unix_s(leg.last), times.start, times.zone))
+        for number, leg in enumerate(legs[:-1][:MOST_KEYS], 1)
+    )
+    return some(f"There and back, {len(legs)} ways", rows)
+
+
+def _focus(shooting: Shooting) -> list[SettingSheet]:
+    """The distances of a focus stack, and the turn of the ring where a motor turns it."""
+    plan = shooting.plan
+    distances, axis = focus_distances_mm(plan.beat, longest_lens(plan)), plan.rig.axis("focus")
+    if not distances:
+        return []
+    shown = distances if len(distances) <= MOST_FOCUSED else [*distances[:2], distances[-1]]
+    rows = []
+    for distance in shown:
+        number = distances.index(distance) + 1
+        rows.append(line(f"position {number} of {len(distances)}", slot(round(distance, 1), "mm"), "beat.positions"))
+        if axis is not None:
+            turn = float(ring_turns(axis, np.array([distance]))[0])
+            rows.append(line(f"ring at position {number}", slot(round(turn, 2), "deg")))
+    return some("Focus stack, near to far", rows)
+
+
+def by_drive(shooting: Shooting, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> Iterator[SettingSheet]:
+    """What a person sets on each drive that no program tells: where it sets off, what to set, where it ends."""
+    for told in drives:
+        if told.drive.startswith("stepper"):
+            continue
+        name, ends = told.axis, figures.get(f"drive.{told.axis}.ends")
+        axis = next(axis for axis in shooting.plan.rig.axes if axis.name == name)
+        places, span = shooting.positions[axis.name], shooting.schedule.span
+        rows = [
+            line("set it", slot(told.words)),
+            line("sets off at", slot(float(places[span.first]), shown_unit(axis))),
+        ]
+        if ends is not None:
+            rows.append(line("really ends at", slot(ends.value, ends.unit), ends.key))
+        yield sheet(f"The {name}: {told.drive}", rows)
