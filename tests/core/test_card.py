@@ -87,7 +87,9 @@ class DrivesAndPacking(TestCase):
     def test_what_a_fix_puts_on_the_rig_has_to_be_packed(self) -> None:
         plan = fitted(plan_of(HELD), copies("light-tripod", "belt-rail", "full-frame-body"))
         wrong = next(snag for snag in evaluate(plan).snags if snag.code == "thread-mismatch")
-        before, after = card(plan)["Pack"], card(apply(plan, wrong.fixes[0].edits)[0])["Pack"]
+        before, after = (
+            made["Pack"]["□"].split(" · ") for made in (card(plan), card(apply(plan, wrong.fixes[0].edits)[0]))
+        )
         (new,) = set(after) - set(before)
         self.assertIn("adapter", new)
         self.assertIn("900 mm belt rail", before)

@@ -145,7 +145,7 @@ class Lines(TestCase):
         line = self.line()
         self.assertEqual((line["frames"], line["shoot_s"], line["figures"]), (None, None, []))
 
-    def test_a_run_is_told_while_it_is_under_way_and_when_it_is_done(self) -> None:
+    def test_a_run_is_told_while_it_is_under_way_and_a_whole_one_as_a_rehearsal(self) -> None:
         def run(phase: str, taken: int, ended: bool) -> None:
             Run.objects.all().delete()
             state = {**ready(), "phase": phase, "taken": taken}
@@ -154,13 +154,18 @@ class Lines(TestCase):
 
         for phase, taken, ended, state in (
             ("exposing", 3, False, "running"),
-            ("finished", 11, True, "done"),
+            ("finished", 11, True, "rehearsed"),
             ("stopped", 5, True, "planned"),
         ):
             with self.subTest(phase):
                 run(phase, taken, ended)
                 line = self.line()
                 self.assertEqual((line["state"], line["taken"]), (state, taken))
+                self.assertEqual(bool(line["rehearsed_at"]), state == "rehearsed")
+                self.assertFalse(line["changed_since"])
+        run("finished", 11, ended=True)
+        self.changed(Edit(path="beat.exposure_s", value="1/8"))
+        self.assertEqual((self.line()["state"], self.line()["changed_since"]), ("rehearsed", True))
 
     def test_a_plan_that_cannot_be_read_keeps_its_line_and_says_so(self) -> None:
         Shoot.objects.filter(pk=self.shoot.pk).update(plan={"bridle_plan": 99}, version=7)

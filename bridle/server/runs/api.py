@@ -156,6 +156,7 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         id=run.pk,
         shoot_id=run.shoot_id,
         phase=state.phase,
+        outdated=run.shoot is not None and run.shoot.plan != run.plan,
         speed=run.speed,
         frames=planned.frames,
         taken=state.taken,

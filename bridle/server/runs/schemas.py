@@ -40,6 +40,8 @@ class RunView(Schema):
     id: int
     shoot_id: int | None
     phase: str
+    # Whether the shoot's plan is another one than the run was made from.
+    outdated: bool
     speed: int
     frames: int
     taken: int

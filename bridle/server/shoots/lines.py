@@ -6,7 +6,7 @@ import threading
 import time
 from collections.abc import Iterable
 from datetime import UTC, datetime
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 from django.db import DatabaseError, connection
@@ -23,7 +23,7 @@ from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
 
 LOG = logging.getLogger("bridle.shoots")
-State = Literal["running", "planned", "done"]
+State = Literal["running", "planned", "rehearsed"]
 MOST_POINTS, EVEN_POINTS = 100, 48
 SHOWN = ("clip.interval", "clip.shoot", "clip.clip")
 # A request works stale lines out for so long; what is left is done behind it.
@@ -125,23 +125,37 @@ def _line(shoot: Shoot, until: float) -> bytes:
         fresh = True
     elif not fresh:
         BEHIND.redo(shoot.pk)
-    state, taken = _progress(shoot)
-    now = LineNow(state=state, taken=taken, stale=not fresh, binned_at=shoot.binned_at)
+    progress = _progress(shoot)
+    since = progress.rehearsed_at is not None and shoot.changed_at > progress.rehearsed_at
+    now = LineNow(**progress._asdict(), changed_since=since, stale=not fresh, binned_at=shoot.binned_at)
     # What was kept is JSON already: what holds only now is put in at its end.
     return (shoot.summary[:-1] + "," + now.model_dump_json()[1:]).encode()
 
 
-def _progress(shoot: Shoot) -> tuple[State, int | None]:
-    """Running while a run is under way, done when the last one took every frame, else planned."""
+class Progress(NamedTuple):
+    """How far a shoot has come: its state, the frames taken by its last run, and when that was a whole rehearsal."""
+
+    state: State
+    taken: int | None
+    rehearsed_at: datetime | None
+
+
+def _progress(shoot: Shoot) -> Progress:
+    """Running while a run is under way, rehearsed when the last one took every frame, else planned.
+
+    Every run is on the stand-ins: none of them is the shoot itself.
+    """
     runs = sorted(shoot.runs.all(), key=lambda run: run.pk)
     running = next((run for run in runs if run.active), None)
     if running:
-        return "running", running.read_state().taken
+        return Progress("running", running.read_state().taken, None)
     ended = [run for run in runs if run.ended_at]
-    if ended:
-        state = ended[-1].read_state()
-        return ("done" if state.phase == "finished" else "planned"), state.taken
-    return "planned", None
+    if not ended:
+        return Progress("planned", None, None)
+    state = ended[-1].read_state()
+    if state.phase != "finished":
+        return Progress("planned", state.taken, None)
+    return Progress("rehearsed", state.taken, ended[-1].ended_at)
 
 
 class Behind:

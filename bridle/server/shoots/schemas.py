@@ -156,10 +156,16 @@ class LineTold(Schema):
 
 
 class LineNow(Schema):
-    """What of a line holds only now; `stale` says that the rest of it is being worked out anew."""
+    """What of a line holds only now; `stale` says that the rest of it is being worked out anew.
 
-    state: Literal["running", "planned", "done"]
+    `rehearsed_at` is when its last run took every frame on the stand-ins; `changed_since` whether the plan has
+    changed after that.
+    """
+
+    state: Literal["running", "planned", "rehearsed"]
     taken: int | None
+    rehearsed_at: datetime | None
+    changed_since: bool
     stale: bool
     binned_at: datetime | None
 

@@ -751,9 +751,13 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "running" | "planned" | "done";
+            state: "running" | "planned" | "rehearsed";
             /** Taken */
             taken: number | null;
+            /** Rehearsed At */
+            rehearsed_at: string | null;
+            /** Changed Since */
+            changed_since: boolean;
             /** Stale */
             stale: boolean;
             /** Binned At */
@@ -4448,6 +4452,8 @@ export interface components {
             shoot_id: number | null;
             /** Phase */
             phase: string;
+            /** Outdated */
+            outdated: boolean;
             /** Speed */
             speed: number;
             /** Frames */

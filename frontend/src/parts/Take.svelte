@@ -7,9 +7,10 @@
     format: keyof typeof formats;
     /** Other words for it, where the place says what it is. */
     label?: string;
+    ontake?: () => void;
   }
-  let { shoot, format, label }: Props = $props();
+  let { shoot, format, label, ontake }: Props = $props();
   const file = $derived(formats[format]);
 </script>
 
-<a class="link" href="/files/shoots/{shoot}/{file.file}" download>{label ?? file.title}</a>
+<a class="link" href="/files/shoots/{shoot}/{file.file}" download onclick={ontake}>{label ?? file.title}</a>

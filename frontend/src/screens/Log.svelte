@@ -10,7 +10,10 @@
 
   let entries = $state.raw<LogLine[] | null>(null);
   let trouble = $state('');
-  const OUTCOMES: Record<string, string> = { finished: 'all frames taken', stopped: 'stopped early' };
+  const OUTCOMES: Record<string, string> = {
+    finished: 'rehearsed, all frames taken',
+    stopped: 'rehearsal stopped early'
+  };
 
   onMount(async () => {
     try {

@@ -22,9 +22,14 @@
     const start = Date.parse(shoot.start) / 1000;
     const from = `${day(start, zone)}, ${clock(start, zone, false)}`;
     const end = shoot.shoot_s == null ? '' : ` to ${clock(start + shoot.shoot_s, zone, false)}`;
-    return shoot.taken !== null && shoot.state !== 'planned'
+    return shoot.taken !== null && shoot.state === 'running'
       ? `${day(start, zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
       : from + end;
+  });
+  const rehearsed = $derived.by(() => {
+    if (!shoot.rehearsed_at) return '';
+    const at = Date.parse(shoot.rehearsed_at) / 1000;
+    return `rehearsed ${day(at, zone)}, ${clock(at, zone, false)}${shoot.changed_since ? '; the plan has changed since' : ''}`;
   });
 </script>
 
@@ -55,7 +60,8 @@
     {:else if shoot.worst}
       <b>{WORDS[shoot.worst.severity]}</b>
       <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
-    {:else}{shoot.state === 'done' ? 'logged' : shoot.state === 'running' ? 'running' : 'ready'}{/if}
+    {:else}{shoot.state === 'running' ? 'running' : 'ready'}{/if}
+    {#if rehearsed}<span class="label">{rehearsed}</span>{/if}
   </span>
   <span class="does" class:open={!!shoot.broken}>
     {#if shoot.broken}

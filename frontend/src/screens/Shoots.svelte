@@ -12,7 +12,7 @@
   const GROUPS = [
     { state: 'running', title: 'Running' },
     { state: 'planned', title: 'Planned' },
-    { state: 'done', title: 'Done' }
+    { state: 'rehearsed', title: 'Rehearsed' }
   ] as const;
   const LARGEST = 1_000_000;
 
@@ -31,7 +31,7 @@
 
   const coming = $derived(
     [...(shoots ?? [])]
-      .flatMap((one) => (one.state === 'planned' && one.start ? [{ ...one, start: one.start }] : []))
+      .flatMap((one) => (one.state !== 'running' && one.start ? [{ ...one, start: one.start }] : []))
       .filter((one) => Date.parse(one.start) > Date.now())
       .sort((a, b) => a.start.localeCompare(b.start))[0]
   );

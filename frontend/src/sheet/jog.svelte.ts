@@ -1,4 +1,4 @@
-import { api, sentence, type Trouble } from '../api/client';
+import { api, sentence, type Plan, type Trouble } from '../api/client';
 import type { components } from '../api/schema';
 import type { Sheet } from './sheet.svelte';
 
@@ -14,6 +14,8 @@ export class JogRig {
   said = $state('');
   busy = $state(false);
   rehearsal = $state.raw<Rehearsal>();
+  /** The plan whose program was rehearsed. */
+  rehearsed = $state.raw<Plan>();
   wrong = $state('');
   readonly sheet: Sheet;
 
@@ -57,8 +59,11 @@ export class JogRig {
     this.busy = true;
     this.wrong = '';
     try {
-      const answer = await api.POST('/api/rehearse-program', { body: { plan: this.sheet.plan } });
+      await this.sheet.answered();
+      const plan = this.sheet.plan;
+      const answer = await api.POST('/api/rehearse-program', { body: { plan } });
       this.rehearsal = answer.data;
+      this.rehearsed = plan;
       if (!answer.data) this.wrong = sentence(answer.error as Trouble);
     } catch (error) {
       this.wrong = sentence(error);

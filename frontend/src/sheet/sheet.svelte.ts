@@ -310,6 +310,11 @@ export class Sheet {
     void this.saving.now();
   }
 
+  /** Everything that was asked for has had its answer: the plan is what its person means it to be. */
+  async answered(): Promise<void> {
+    while (this.#busy) await new Promise((done) => setTimeout(done, 30));
+  }
+
   /** Look at how it stood once, or at now again. */
   async lookAt(version: number | null): Promise<void> {
     if (version === null) {
@@ -318,7 +323,7 @@ export class Sheet {
       this.then = undefined;
       return;
     }
-    while (this.#busy) await new Promise((done) => setTimeout(done, 30));
+    await this.answered();
     const path = { shoot_id: this.id, version };
     const answer = await api.GET('/api/shoots/{shoot_id}/revisions/{version}', { params: { path } });
     if (!answer.data) throw answer.error;

@@ -9,6 +9,7 @@ from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.rounds import PanoramaRow, Stations
+from bridle.core.reckon.asked import asked_of
 from bridle.core.reckon.exposed import focus_distances_mm
 from bridle.core.reckon.framings import offsets
 from bridle.core.reckon.path import ring_turns, shown_unit, visited
@@ -54,7 +55,11 @@ def _keyframes(shooting: Shooting) -> Iterator[SettingSheet]:
 
 
 def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
+    by_themselves = {one.axis.name for one in asked_of(shooting) if one.drive.RUNS_ON}
     for axis in shooting.plan.rig.axes:
+        # A drive with a pace of its own has a section with where it really ends.
+        if axis.name in by_themselves:
+            continue
         value = round(float(shooting.positions[axis.name][frame]), 3)
         yield line(axis.name, slot(value, shown_unit(axis)))
 

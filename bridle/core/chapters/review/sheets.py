@@ -10,6 +10,7 @@ from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.quantity import listed, write_shutter
+from bridle.core.reckon.parts import axis_copies
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
@@ -17,6 +18,7 @@ from bridle.core.snag import Slot, at_clock, slot
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
+from bridle.core.subjects.motion.drives.stepper import Stepper
 
 
 def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
@@ -123,15 +125,26 @@ def _controller(shooting: Shooting) -> SettingSheet:
     plan, times, cycle = shooting.plan, shooting.timeline, shooting.cycle
     still = max(0.0, float(cycle.interval_s) - sum(cycle.travels_s) - cycle.margin_s)
     ease_in, ease_out = shooting.schedule.eases_asked
-    rows = (
+    rows = [
         line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
         line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
         line("frames", slot(times.frames, "frames"), "clip.frames"),
+    ]
+    if not _programmed(plan):
+        return sheet("The shoot", rows)
+    rows += [
         line("still time, if it asks", slot(still, "s"), "beat.still"),
         line("ease in", slot(ease_in, "frames")),
         line("ease out", slot(ease_out, "frames")),
-    )
+    ]
     return sheet("Controller", rows)
+
+
+def _programmed(plan: Plan) -> bool:
+    """Whether a controller runs something: a stepper, or axes of which no card says how they are driven."""
+    cards = axis_copies(plan.kit.copies)
+    driven = [cards.get(axis.name) for axis in plan.rig.axes]
+    return any(one is None or isinstance(getattr(one.card, "drive", None), Stepper) for one in driven)
 
 
 def _cues(shooting: Shooting) -> list[SettingSheet]:
@@ -147,7 +160,7 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
     cards = [copy.card for copy in plan.kit.copies]
     axes = [card for card in cards if isinstance(card, AxisCard)]
     rows = []
-    if axes:
+    if axes and _programmed(plan):
         rows.append(line("each axis", slot("jog it: which is it in the finder, and which way is plus")))
     if any(isinstance(card.drive, Belt) for card in axes):
         rows.append(line("belt", slot("tight, screws locked; once more after the first runs")))
@@ -168,5 +181,5 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
 def _pack(plan: Plan) -> list[SettingSheet]:
     """Everything that the plan is made with, what fixes have put on it too."""
     names = Counter(copy.card.name for copy in plan.kit.copies)
-    rows = (line(name if count == 1 else f"{name}, {count} of them", slot("□")) for name, count in names.items())
-    return some("Pack", rows)
+    packed = [name if count == 1 else f"{name} ({count})" for name, count in names.items()]
+    return some("Pack", [line("□", slot(" · ".join(packed)))] if packed else [])

@@ -1,8 +1,9 @@
 <script lang="ts">
   /** Marks to set by hand, as a list to print: at which frame, at what time, the scale of each axis stands where. */
-  import { api, sentence } from '../../api/client';
+  import { api, sentence, type Plan } from '../../api/client';
   import type { components } from '../../api/schema';
   import { clock, number, write } from '../../format';
+  import Outdated from '../../parts/Outdated.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   interface Props {
@@ -12,6 +13,7 @@
   type List = components['schemas']['MarksToSet'];
   const sheet = theSheet();
   let list = $state.raw<List>();
+  let listed = $state.raw<Plan>();
   let wrong = $state('');
   let busy = $state(false);
 
@@ -19,8 +21,11 @@
     busy = true;
     wrong = '';
     try {
-      const answer = await api.POST('/api/marks-to-set', { body: { plan: sheet.plan } });
+      await sheet.answered();
+      const plan = sheet.plan;
+      const answer = await api.POST('/api/marks-to-set', { body: { plan } });
       list = answer.data;
+      listed = plan;
       if (!answer.data) wrong = sentence(answer.error);
     } catch (error) {
       wrong = sentence(error);
@@ -44,6 +49,7 @@
 {#if list}
   <div class="list print-alone">
     <h4>{sheet.plan.shoot.name}: marks to set</h4>
+    <Outdated of={listed} />
     <table>
       <thead
         ><tr

@@ -5,21 +5,24 @@
   import Editable from '../../parts/Editable.svelte';
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
-  import Take from '../../parts/Take.svelte';
+  import Outdated from '../../parts/Outdated.svelte';
+  import TakeAlong from '../../parts/TakeAlong.svelte';
   import type { JogRig } from '../../sheet/jog.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { Taken } from '../../sheet/taken.svelte';
 
   let { rig }: { rig: JogRig } = $props();
   const sheet = theSheet();
+  const taken = new Taken(sheet.id);
   const rehearsed = $derived(rig.rehearsal);
   const OUTPUTS = (['digital output', 'coolant output'] as const).map((value) => ({ value, label: value }));
 </script>
 
 <h3>To take along</h3>
 <p class="acts my-1.5">
-  <Take shoot={sheet.id} format="program" />
-  <Take shoot={sheet.id} format="steps" />
-  <Take shoot={sheet.id} format="frames" />
+  <TakeAlong format="program" {taken} />
+  <TakeAlong format="steps" {taken} />
+  <TakeAlong format="frames" {taken} />
 </p>
 <p class="acts my-1.5">
   The camera is fired by a
@@ -43,6 +46,7 @@
 {#if rig.wrong}<p role="alert">{rig.wrong}</p>{/if}
 {#if rehearsed}
   <div class="my-2 border-l-3 border-ink pl-3" role="status">
+    <Outdated of={rig.rehearsed} />
     <p>
       <b>{number(rehearsed.pictures, 12)} pictures fired</b>, each once, in {write(rehearsed.ends_s, 's')};
       never more than

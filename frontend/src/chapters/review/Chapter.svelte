@@ -6,6 +6,7 @@
   import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { Taken } from '../../sheet/taken.svelte';
 
   const sheet = theSheet();
   const review = $derived(sheet.evaluation.review);
@@ -15,6 +16,16 @@
   const finish = $derived(sheet.figure('time.finish')?.value);
   const clip = $derived(sheet.quantity('clip')?.value);
   const rate = $derived(sheet.quantity('rate')?.value);
+  const taken = new Taken(sheet.id);
+  const TAKES = { card: 'field card', frames: 'frame table', plan: 'plan' } as const;
+  const old = $derived(
+    (Object.keys(TAKES) as (keyof typeof TAKES)[]).flatMap((what) => {
+      const at = taken.outdated(what, sheet.plan);
+      return at === null
+        ? []
+        : [`the ${TAKES[what]} of ${day(at, sheet.zone)}, ${clock(at, sheet.zone, false)}`];
+    })
+  );
   let waiting = $state('');
 
   /** What is downloaded or printed is what is kept, so everything is kept first. */
@@ -24,6 +35,7 @@
       waiting = 'Not everything is saved yet, so this would be out of date. See beside undo what keeps it.';
       return;
     }
+    taken.mark(what, sheet.plan);
     if (what === 'card') print();
     else location.assign(`/files/shoots/${sheet.id}/${formats[what].file}`);
   }
@@ -56,6 +68,10 @@
       >
       <button type="button" class="act quiet" onclick={() => void take('plan')}>Plan, JSON</button>
     </div>
+    {#if old.length}<p role="status" class="old">
+        <b>Out of date:</b>
+        {old.join('; ')}. The plan has changed since {old.length === 1 ? 'it was' : 'they were'} taken along.
+      </p>{/if}
     {#if waiting}<p role="alert" class="waiting">{waiting}</p>{/if}
     <p class="mono-note">
       The table has a line a frame with its clock time, every axis and the exposure. The plan can be opened
@@ -81,7 +97,7 @@
     {/if}
     <div class="sheets">
       {#each review.sheets as one, i (i)}
-        <section>
+        <section class:wide={one.title === 'Pack'}>
           <h3>{one.title}</h3>
           <dl>
             {#each one.settings as setting, j (j)}
@@ -118,8 +134,8 @@
     <section class="only-print ticks">
       <h3>At the start</h3>
       <p>
-        □ axes at the first keyframe &nbsp; □ test exposure looked at &nbsp; □ card empty, battery full &nbsp;
-        □ one frame fired by the controller
+        {#if sheet.evaluation.drives.length}□ axes where they set off &nbsp;{/if} □ test exposure looked at &nbsp;
+        □ card empty, battery full &nbsp; □ one frame fired as in the shoot
       </p>
       <p>Notes: ________________________________________________________________________</p>
     </section>
@@ -152,6 +168,11 @@
     gap: 8px;
     margin: 8px 0;
   }
+  .old {
+    border-left: 4px double var(--mind);
+    padding-left: 8px;
+    margin-bottom: 8px;
+  }
   .waiting {
     color: var(--stop);
     margin-bottom: 8px;
@@ -179,6 +200,13 @@
   .sheets section {
     break-inside: avoid;
     margin-bottom: 12px;
+  }
+  .sheets .wide {
+    column-span: all;
+  }
+  .wide dd {
+    text-align: left;
+    flex-grow: 1;
   }
   dl div {
     display: flex;
@@ -237,7 +265,7 @@
       display: block;
     }
     .ticks p {
-      margin-top: 8px;
+      margin-top: 5px;
     }
     .card header h2 {
       font-size: 24px;
@@ -246,22 +274,22 @@
       min-height: 0;
     }
     .sheets section {
-      margin: 3px 0 7px;
+      margin: 2px 0 5px;
     }
     .line {
       margin: 4px 0 6px;
     }
     dl div,
     .ticks p {
-      font-size: 13.5px;
-      line-height: 1.15;
+      font-size: 12.8px;
+      line-height: 1.12;
       min-height: 0;
       padding: 1px 0;
     }
     .cautions p {
-      font-size: 12.5px;
-      line-height: 1.2;
-      padding: 1px 0;
+      font-size: 11.8px;
+      line-height: 1.15;
+      padding: 0.5px 0;
     }
   }
 </style>

@@ -23,7 +23,7 @@
     waiting: 'Standing still, waiting for the next frame',
     exposing: 'Shutter open',
     paused: 'Paused',
-    finished: 'All frames taken',
+    finished: 'Rehearsed: all frames taken',
     stopped: 'Stopped',
     fault: 'Camera and controller disagree'
   };
@@ -101,6 +101,10 @@
   <div class="main">
     {#if run}
       <h2>{PHASES[run.phase] ?? run.phase} <span class="label">stand-in controller and camera</span></h2>
+      {#if run.outdated}<p class="warn" role="status" data-outdated>
+          <b>Out of date.</b> The plan has changed since this run was started; run it again to rehearse it as it
+          is.
+        </p>{/if}
       <p class="big" data-taken={run.taken}>
         <b>{number(run.taken, 12)}</b> of {number(run.frames, 12)} frames
       </p>
