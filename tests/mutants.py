@@ -34,6 +34,9 @@ SEEN, MOVE, RIG, BEAT, CLOCK = (f"tests.core.{name}" for name in (
 EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
     "test_evaluate", "test_frames", "test_clip", "test_run",
 ))  # fmt: skip
+AGREE, CARD, CHAINS, MEASURING = (f"tests.core.{name}" for name in (
+    "test_agree", "test_card", "test_chains", "test_measuring",
+))  # fmt: skip
 PROGRAM = "tests.formats.test_drive_program"
 BEGIN, SIGHT, SNAGS, STACK = (f"tests.core.{name}" for name in (
     "test_beginnings", "test_sight", "test_snags", "test_stack",
@@ -97,6 +100,26 @@ MUTANTS = (
         "written_at = at + write", "written_at = at", (BEAT,)),
     Mutant("a frame is lost whole", f"{CORE}/subjects/time/buffer.py",
         "refused += 1\n                continue", "refused += 1\n                break", (BEAT, SEEN)),
+    Mutant("the program moves while the camera still wakes", "bridle/formats/drive_program.py",
+        "(0.0 if say.visit[picture] else float(plan.beat.wake_s))", "0.0", (AGREE, PROGRAM)),
+    Mutant("waking is forgotten within a round", f"{CORE}/reckon/orders.py",
+        "awake + float(reckoned.beat.lag_s)", "float(reckoned.beat.lag_s)", (AGREE,)),
+    Mutant("a followed pan stands on the card where it was typed", f"{CORE}/chapters/review/positions.py",
+        "float(shooting.positions[axis.name][frame])", "float(at(shooting.plan, shooting.plan.move.start, axis.name))", (CARD,)),
+    Mutant("play stays in the scale", f"{CORE}/asks/measuring.py",
+        "offset = found if found < min(row[1] for row in rows) else 0.0", "offset = 0.0", (MEASURING,)),
+    Mutant("any scatter is explained", f"{CORE}/asks/measuring.py",
+        "if spread <= limit * mean:", "if True:", (MEASURING,)),
+    Mutant("a rail nods where it looks across", f"{CORE}/reckon/bending.py",
+        "self.falls_deg * np.sin", "self.falls_deg * np.cos", (RIG,)),
+    Mutant("a near miss stops a shoot", f"{CORE}/chapters/rig/own_pace.py",
+        "NEARLY if off <= SEEN", "NEARLY if off <= 0", (SNAGS, RIG)),
+    Mutant("a drive ends where it was planned to", f"{CORE}/chapters/rig/own_pace.py",
+        "return asked.wanted.start + way * does", "return asked.wanted.start + asked.wanted.sweep", (CARD, SNAGS)),
+    Mutant("a fix foretells nothing", f"{CORE}/foreseen.py",
+        "if snag.severity in TOLD", "if snag.severity not in TOLD", (CHAINS,)),
+    Mutant("a levelled picture is cropped twice", f"{CORE}/subjects/optics/cropping.py",
+        "size = min(width / (across * c + upright * s)", "size = 0.97 * min(width / (across * c + upright * s)", (MOVE,)),
     Mutant("a stack waits for no card", f"{CORE}/reckon/exposed.py",
         "between = max(refocus, storing)", "between = refocus", (BEAT, SEEN)),
     Mutant("a stack starts where the last one was focused", f"{CORE}/subjects/optics/lens.py",

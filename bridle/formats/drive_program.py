@@ -122,9 +122,11 @@ def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
     axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
     open_s = float(plan.beat.lag_s) + one.exposures.busy_s
-    still = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
-    still, spent = max(still, pulse), 0.0
+    lasts = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
+    spent = 0.0
     for picture in range(len(say)):
+        # The first of a cycle finds the camera asleep: nothing moves until it has woken and exposed.
+        still = max(lasts + (0.0 if say.visit[picture] else float(plan.beat.wake_s)), pulse)
         yield f"; frame {say.frame[picture] + 1}" + (f", place {say.visit[picture] + 1}" if say.visit.any() else "")
         yield _on(plan)
         yield f"G4 P{pulse:.3f}"

@@ -31,9 +31,9 @@ class Bench:
                 # Whatever calls the frames here keeps to the plan.
                 self._later(max(about_s, self.now_s), Called(frame))
             case Fire(frame):
-                shot = self.now_s + self.camera.until_shot_s
+                shot = self.now_s + self.camera.until_shot_s(frame)
                 self._later(shot, Shot(frame))
-                self._later(shot + self.camera.until_written_s(shot), Written(frame))
+                self._later(shot + self.camera.until_written_s(shot, frame), Written(frame))
 
     def next_at(self) -> float | None:
         """When the next event comes; None when nothing is under way."""

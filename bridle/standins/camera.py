@@ -14,25 +14,43 @@ class Camera:
 
     programme: Programme
     frames: int = 0
-    _free_at: list[float] = field(default_factory=list)
+    _written_at: list[float] = field(default_factory=list)
 
-    @property
-    def until_shot_s(self) -> float:
-        """Seconds from the trigger until the shutter has closed."""
-        return self.programme.wake_s + self.programme.lag_s + self.programme.exposure_s
+    def until_shot_s(self, frame: int) -> float:
+        """Seconds from the trigger of a frame until the shutter has closed; awake after the first of a round."""
+        return self._lead_s(frame) + self.programme.exposure_s
 
-    def until_written_s(self, now_s: float) -> float:
-        """Seconds from the shutter that closes now until the next trigger is taken."""
+    def _lead_s(self, frame: int) -> float:
+        return self.programme.lag_s + (0.0 if frame % self.programme.visits else self.programme.wake_s)
+
+    def until_written_s(self, now_s: float, frame: int = 0) -> float:
+        """Seconds from the shutter of a frame that closes now until the next trigger is taken.
+
+        A picture takes its place in the buffer when it is begun, and leaves it when it is written.
+        """
         programme = self.programme
         if not programme.buffer_frames:
             return programme.process_s + programme.write_s
-        ready = now_s + programme.process_s
-        self._free_at = [at for at in self._free_at if at > now_s]
-        for _ in range(programme.pictures):
-            self._free_at.append(max([ready, *self._free_at[-1:]]) + programme.write_s)
-        # Room comes when so many pictures are written that the next frame's fit in.
-        over = len(self._free_at) + programme.pictures - max(programme.buffer_frames, programme.pictures)
-        return max(programme.process_s, self._free_at[over - 1] - now_s) if over > 0 else programme.process_s
+        opened = now_s - programme.exposure_s
+        self._written_at = [at for at in self._written_at if at > opened]
+        for start in programme.begun_s:
+            self._written_at.append(max([opened + start, *self._written_at[-1:]]) + programme.write_s)
+        lead = self._lead_s(frame + 1)
+        opens = [now_s + lead + programme.process_s, *self._written_at]
+        waits = sorted(
+            {max(programme.process_s, at - lead - now_s - start) for at in opens for start in programme.begun_s}
+        )
+        return next((wait for wait in waits if self._has_room(now_s + lead + wait)), waits[-1])
+
+    def _has_room(self, opens_s: float) -> bool:
+        """Whether a frame that opens then finds room for each of its pictures, what comes in meanwhile counted."""
+        programme, written = self.programme, list(self._written_at)
+        for start in programme.begun_s:
+            at = opens_s + start
+            if sum(one > at + 1e-9 for one in written) >= programme.buffer_frames:
+                return False
+            written.append(max([at, *written[-1:]]) + programme.write_s)
+        return True
 
     def take(self) -> None:
         """Close the shutter on one more frame."""

@@ -32,7 +32,7 @@ def made(**beat: Any) -> Programme:
 
 class Cameras(TestCase):
     def test_from_the_trigger_to_the_closed_shutter(self) -> None:
-        self.assertAlmostEqual(Camera(made()).until_shot_s, 0.5 + 0.1 + 2)
+        self.assertAlmostEqual(Camera(made()).until_shot_s(0), 0.5 + 0.1 + 2)
 
     def test_without_a_buffer_it_waits_for_the_card(self) -> None:
         self.assertEqual(Camera(made()).until_written_s(10), 3)
@@ -41,8 +41,11 @@ class Cameras(TestCase):
     def test_a_buffer_takes_frames_until_it_is_full_and_then_as_fast_as_the_card(self) -> None:
         """Two pictures' room, three seconds each to write: the third frame within a moment waits for the first."""
         camera = Camera(made(buffer_frames=2))
-        # Written by 3, 6, 9 and 12; with room for two, the next fits in when all but one are written.
-        self.assertEqual([camera.until_written_s(0.0) for _ in range(4)], [0, 3, 6, 9])
+        # Each was begun 2 s before its shutter closed: written by 1, 4, 7 and 10. With room for two, the next may
+        # open, 0.6 s after its trigger, when all but one are written.
+        waits = [camera.until_written_s(0.0) for _ in range(4)]
+        for wait, wanted in zip(waits, (0, 0.4, 3.4, 6.4), strict=True):
+            self.assertAlmostEqual(wait, wanted)
         self.assertEqual(camera.until_written_s(20.0), 0, "by then all of it is written")
 
     def test_it_counts_by_itself(self) -> None:

@@ -23,8 +23,8 @@ class Orders:
     """All pictures of a shoot in the order they are taken; arrays of one entry a picture.
 
     `frame` and `visit` (0-based) say which picture it is; `targets` are where each drive has to stand, in mm and
-    degrees; `motor` the same with backlash taken up; `due_s` when the shutter opens, from the first; `move_s` how
-    long the rig moves after it.
+    degrees; `motor` the same with backlash taken up; `due_s` when the camera is triggered, from the first; `move_s`
+    how long the rig moves after it.
     """
 
     frame: NDArray[np.int64]
@@ -60,14 +60,19 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
 
 
 def visit_starts(reckoned: Cycle) -> Floats:
-    """When each place of a round is exposed, after the first of the cycle; as the tightest cycle has it."""
+    """When the camera is triggered at each place of a round, after the first; as the tightest cycle has it.
+
+    Waking comes once a cycle, before the first.
+    """
     store = reckoned.exposures.processing_s + reckoned.write_s
     starts, now = [], 0.0
+    awake = float(reckoned.beat.wake_s)
     for move in reckoned.travels_s:
         starts.append(now)
         travel = move + (reckoned.settle_s if move else 0.0)
         between = max(store, travel) if reckoned.beat.write_while_moving else store + travel
-        now += float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between
+        now += awake + float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between
+        awake = 0.0
     return np.array(starts)
 
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import islice
 
 import numpy as np
 
@@ -11,6 +12,8 @@ from bridle.core.reckon.timeline import Calls
 from bridle.core.subjects.numbers.arrays import Floats
 
 LEAD_S = 5.0
+# No camera's buffer is followed over more pictures of a single frame.
+MOST_PICTURES = 10_000
 
 
 class NotReadyError(ValueError):
@@ -22,7 +25,8 @@ class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
     Where a cycle has several places (`visits`), each counts as a frame of its own. `starts_s[k]` is when frame `k` is
-    due after the first, its last entry the end of the last slot; `calls` is who calls a frame then.
+    due after the first, its last entry the end of the last slot; `begun_s` is when each picture of a frame is begun
+    after its first; `calls` is who calls a frame then.
     """
 
     frames: int
@@ -39,7 +43,7 @@ class Programme:
     write_while_moving: bool
     continuous: bool
     buffer_frames: int
-    pictures: int
+    begun_s: tuple[float, ...]
     visits: int
     calls: Calls = "clock"
 
@@ -83,7 +87,7 @@ def programme(plan: Plan) -> Programme:
         write_while_moving=beat.write_while_moving,
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,
-        pictures=exposures.pictures,
+        begun_s=tuple(islice(exposures.starts_s(), MOST_PICTURES)),
         visits=len(orders) // shooting.frames,
         calls=shooting.timeline.calls,
     )

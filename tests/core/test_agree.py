@@ -1,0 +1,86 @@
+"""The plan, a run on the stand-ins and the program rehearsed: to the millisecond the same, whatever the plan."""
+
+from unittest import TestCase
+
+from hypothesis import HealthCheck, Phase, assume, given, settings
+
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
+from bridle.core.reckon.orders import Orders
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.run.events import Asked, Fire, Note
+from bridle.core.run.machine import RunState, step
+from bridle.core.run.programme import programme
+from bridle.formats.drive_program import program
+from bridle.formats.nothing import NothingToWriteError
+from bridle.standins.bench import new_bench
+from bridle.standins.program import rehearse
+from tests.mutated import EXAMPLES
+from tests.strategies import plans
+
+OVERRUN = (
+    "interval-too-short",
+    "axis-too-slow",
+    "buffer-stalls",
+    "buffer-stalls-in-part",
+    "round-needs-stops",
+    "round-without-axis",
+)
+MOST_FRAMES = 300
+
+
+def that_fits(plan: Plan) -> Plan | None:
+    """The plan after the first fix of whatever does not fit into its beat; None where that does not end soon."""
+    for _ in range(7):
+        wrong = next((snag for snag in evaluate(plan).snags if snag.code in OVERRUN and snag.fixes), None)
+        if wrong is None:
+            return plan
+        plan, _undo = apply(plan, wrong.fixes[0].edits)
+    return None
+
+
+def run_of(plan: Plan) -> list[float]:
+    """When each picture was fired in a run on the stand-ins, from the first."""
+    planned = programme(plan)
+    bench, fired = new_bench(planned, 0, planned.place(0), 0.0), []
+    state, commands = step(planned, RunState(), Asked("start"), 0.0)
+    while True:
+        for command in commands:
+            if isinstance(command, Fire):
+                fired.append(bench.now_s)
+            if not isinstance(command, Note):
+                bench.obey(command)
+        if bench.next_at() is None or state.phase == "finished":
+            return [at - fired[0] for at in fired]
+        event = bench.pop()
+        state, commands = step(planned, state, event, bench.now_s)
+
+
+class Agree(TestCase):
+    @settings(
+        max_examples=max(25, EXAMPLES // 4),
+        deadline=None,
+        suppress_health_check=list(HealthCheck),
+        phases=(Phase.explicit, Phase.reuse, Phase.generate),
+    )
+    @given(plans)
+    def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
+        plan = that_fits(drawn)
+        shooting = reckon(plan).shooting if plan is not None else None
+        assume(plan is not None and shooting is not None and shooting.frames <= MOST_FRAMES)
+        assert plan is not None and shooting is not None
+        self.assertEqual(self._apart(shooting.orders, run_of(plan)), [])
+        try:
+            lines = list(program(plan))
+        except NothingToWriteError:
+            return
+        fired = rehearse(plan, lines).fired_s
+        self.assertEqual(self._apart(shooting.orders, [at - fired[0] for at in fired]), [])
+
+    def _apart(self, say: Orders, fired: list[float]) -> list[tuple[int, float]]:
+        """The pictures that were not fired when they were due, and by how much; all where some are missing."""
+        self.assertEqual(len(fired), len(say))
+        return [
+            (n, at - due) for n, (at, due) in enumerate(zip(fired, say.due_s, strict=True)) if abs(at - due) > 0.001
+        ]
