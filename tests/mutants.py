@@ -105,7 +105,7 @@ MUTANTS = (
     Mutant("waking is forgotten within a round", f"{CORE}/reckon/orders.py",
         "awake + float(reckoned.beat.lag_s)", "float(reckoned.beat.lag_s)", (AGREE,)),
     Mutant("a followed pan stands on the card where it was typed", f"{CORE}/chapters/review/positions.py",
-        "float(shooting.positions[axis.name][frame])", "float(at(shooting.plan, shooting.plan.move.start, axis.name))", (CARD,)),
+        "float(shooting.positions[axis.name][frame])", "float(shooting.positions[axis.name][0 * frame])", (CARD,)),
     Mutant("play stays in the scale", f"{CORE}/asks/measuring.py",
         "offset = found if found < min(row[1] for row in rows) else 0.0", "offset = 0.0", (MEASURING,)),
     Mutant("any scatter is explained", f"{CORE}/asks/measuring.py",

@@ -226,9 +226,13 @@ def read_clock(text: str, near: datetime, zone: str) -> datetime:
         at = day.replace(hour=hour, minute=int(match[5]), second=int(match[6] or 0), microsecond=0, fold=0)
     except ValueError as error:
         raise QuantityError(text.strip()[:LONGEST_TEXT], "a time such as 21:40, or 2026-09-12 21:40") from error
-    if match[1]:
-        return at
-    return min((at + timedelta(days=days) for days in (-1, 0, 1)), key=lambda one: abs(one - near))
+    if not match[1]:
+        at = min((at + timedelta(days=days) for days in (-1, 0, 1)), key=lambda one: abs(one - near))
+    there = at.astimezone(UTC).astimezone(at.tzinfo)
+    if there.replace(tzinfo=None) != at.replace(tzinfo=None):
+        expected = f"an hour that there is: on {at.day} {at:%B} the clocks go forward over this one"
+        raise QuantityError(text.strip()[:LONGEST_TEXT], expected)
+    return at
 
 
 def _hour(hour: int, half: str | None) -> int:

@@ -25,6 +25,12 @@ export function toInstant(local: string, zone: string): string | null {
   }
 }
 
+/** Whether a time is one that the zone's clock skips, since it goes forward then. */
+export function skipped(local: string, zone: string): boolean {
+  const instant = toInstant(local, zone);
+  return instant !== null && toLocal(Date.parse(instant) / 1000, zone) !== local.slice(0, 16);
+}
+
 /** An instant (epoch seconds) as `2026-09-27T06:10` on the zone's clock. */
 export function toLocal(epochSeconds: number, zone: string): string {
   return fromAbsolute(epochSeconds * 1000, zone)

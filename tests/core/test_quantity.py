@@ -69,6 +69,19 @@ class Quantities(TestCase):
             with self.subTest(text), self.assertRaises(QuantityError):
                 read_clock(text, near, "Europe/London")
 
+    def test_an_hour_that_the_clocks_skip_is_told(self) -> None:
+        """On 29 March 2026 London goes from 01:00 to 02:00; the hour that comes twice in October is there."""
+        near = datetime(2026, 3, 29, 6, tzinfo=ZoneInfo("Europe/London"))
+        for text in ("2026-03-29 01:30", "1:30", "01:00"):
+            with self.subTest(text), self.assertRaisesRegex(QuantityError, "on 29 March the clocks go forward"):
+                read_clock(text, near, "Europe/London")
+        for text, said in (
+            ("2026-03-29 02:00", "+01:00"),
+            ("2026-03-29 00:59", "+00:00"),
+            ("2026-10-25 01:30", "+01:00"),
+        ):
+            self.assertTrue(read_clock(text, near, "Europe/London").isoformat().endswith(said), text)
+
     def test_refuses_with_what_stood_there_and_what_was_expected(self) -> None:
         for text, kind in REFUSED:
             with self.subTest(text=text, kind=kind), self.assertRaises(QuantityError) as caught:

@@ -65,6 +65,23 @@ class Programs(TestCase):
             plan = played(fitted(plan_of(HELD, move=move, **more), KIT))
             self.check(plan, frames)
 
+    def test_nothing_moves_while_the_camera_wakes_and_exposes(self) -> None:
+        """Two seconds to wake, a tenth of lag, three of exposure: from the trigger on it stands still for 5.1 s."""
+        beat = {"wake_s": F(2), "lag_s": F(1, 10), "exposure_s": F(3), "write_s": F(0)}
+        for visits, still in ((None, [5.1] * 3), (StereoPair(base_mm=50), [5.1, 3.1, 5.1])):
+            move = BACK.model_copy(update={"visits": visits})
+            plan = plan_of({**HELD, "frames": F(20), "interval": F(60)}, move=move, beat=beat)
+            fired, stood = -1.0, []
+            for happening in Machine(rapids={axis.called: axis.top_speed for axis in plan.rig.axes}).run(
+                read(program(plan))
+            ):
+                if happening.kind == "on":
+                    fired = happening.at_s
+                elif happening.kind == "moved" and fired >= 0:
+                    stood.append(round(happening.began_s - fired, 3))
+                    fired = -1.0
+            self.assertEqual(stood[: len(still)], still)
+
     @settings(max_examples=40, deadline=None)
     @given(moves, st.integers(2, 60), st.booleans(), st.sampled_from(["digital output", "coolant output"]))
     def test_of_any_move(self, move: Move, frames: int, running: bool, shutter: Any) -> None:

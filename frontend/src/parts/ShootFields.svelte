@@ -10,7 +10,7 @@
 
 <script lang="ts">
   /** The questions about a shoot: what it is called, what is filmed, where and when. */
-  import { offset, toInstant, toLocal, zones } from '../time';
+  import { offset, skipped, toInstant, toLocal, zones } from '../time';
 
   interface Props {
     first: Answers;
@@ -38,9 +38,12 @@
     const start = toInstant(when, zone);
     wrong = {
       ...(name.trim() ? {} : { name: 'A shoot needs a name to be found by, such as “Harbour at dawn”.' }),
-      ...(start ? {} : { when: 'Give a day and a time, such as 27 September 2026, 06:10.' })
+      ...(start ? {} : { when: 'Give a day and a time, such as 27 September 2026, 06:10.' }),
+      ...(start && skipped(when, zone)
+        ? { when: 'There is no such hour on that day: the clocks go forward over it.' }
+        : {})
     };
-    if (start && name.trim()) onanswer({ name: name.trim(), subject, place, zone, start });
+    if (start && name.trim() && !wrong.when) onanswer({ name: name.trim(), subject, place, zone, start });
   }
 </script>
 

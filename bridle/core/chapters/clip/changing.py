@@ -19,7 +19,7 @@ BLEND = SnagKind(
     "note",
     "clip",
     "Blending over {asked} is longer than the segments around frame {edge} allow.",
-    "It was shortened to {used} there, so that each segment keeps a moment of its own interval.",
+    "It was shortened to {used} there: two blends may not run into each other, nor beyond the ends of the shoot.",
 )
 OFF_STEP = SnagKind(
     "segment-off-step",
@@ -68,6 +68,18 @@ def _sums(frames: Changing, solution: solver.Solution) -> list[Figure]:
         )
         for number, (count, (length, interval)) in enumerate(zip(counts, segments, strict=True))
     ]
+    each += [
+        figure(
+            f"clip.segment.{number}.speed_up",
+            f"segment {number + 1} is faster than life by",
+            interval * solution.rate,
+            "times",
+            solver.SPEED_UP,
+            term("interval", "interval", interval, "s"),
+            term("rate", LABELS["rate"], solution.rate, "rate"),
+        )
+        for number, (_, interval) in enumerate(segments)
+    ]
     plain = sum((n * interval for n, (_, interval) in zip(counts, segments, strict=True)), start=Fraction(0))
     names = range(1, len(counts) + 1)
     total = Formula(" + ".join(f"frames{i}" for i in names), "all segments together")
@@ -102,7 +114,7 @@ def _source(plan: Plan) -> Changing:
 
 
 def _shortened(frames: Changing) -> list[Snag]:
-    pace, asked = pace_of(frames), frames.blend_frames // 2 * 2
+    pace, asked = pace_of(frames), frames.blend_frames
     short = [(used, edge) for used, edge in zip(pace.blends, pace.boundaries, strict=True) if used < asked]
     if not short:
         return []

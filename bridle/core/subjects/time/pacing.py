@@ -53,16 +53,18 @@ def counts(segments: Segments) -> list[int]:
 
 
 def pace(segments: Segments, blend: int) -> Pace:
-    """The frames of at least one segment, to the millisecond. Overlong blends end at the middle of a segment."""
+    """The frames of at least one segment, to the millisecond. Overlong blends end at the middle of an inner segment,
+    and at the ends of the shoot."""
     frames = counts(segments)
     slots = np.repeat([float(interval) for _, interval in segments], frames)
     boundaries = [int(edge) for edge in np.cumsum(frames)[:-1]]
     blends = []
     for number, edge in enumerate(boundaries):
-        over = min(blend, *(_room(frames, side) for side in (number, number + 1))) // 2 * 2
+        over = min(blend, *(_room(frames, side) for side in (number, number + 1)))
         before, after = (float(segments[side][1]) for side in (number, number + 1))
         place = (np.arange(over) + 0.5) / max(over, 1)
-        slots[edge - over // 2 : edge + over // 2] = before * (after / before) ** place
+        # Of an odd number the one in the middle is the first after the boundary.
+        slots[edge - over // 2 : edge - over // 2 + over] = before * (after / before) ** place
         blends.append(over)
     starts = np.concatenate([[0], np.cumsum(np.maximum(1, np.round(slots * MS)))]).astype(np.int64)
     return Pace(starts, tuple(boundaries), tuple(blends))

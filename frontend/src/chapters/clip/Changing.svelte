@@ -48,6 +48,7 @@
             <th scope="col">for</th>
             <th scope="col">one frame every</th>
             <th scope="col">frames</th>
+            <th scope="col">faster by</th>
             <td></td>
           </tr>
         </thead>
@@ -66,6 +67,7 @@
                 />
               </td>
               <td><Working figure="clip.segment.{i}.frames" /></td>
+              <td><Working figure="clip.segment.{i}.speed_up" /></td>
               <td class="tools">
                 <button
                   type="button"
