@@ -18,9 +18,11 @@ from bridle.core.asks.changes import (
     HoldPeg,
     ReleasePeg,
     SetValue,
+    TypeText,
     make,
 )
 from bridle.core.asks.pegs import no_shorter
+from bridle.core.evaluate import evaluate
 from bridle.core.lists import frame as one_frame
 from bridle.core.lists.origins import answer as origins
 from bridle.core.lists.sides import side_by_side
@@ -206,3 +208,34 @@ class Lists(TestCase):
         typed, back = make(plan, [SetValue(do="set", path="beat.lag_s", value="0.333")])
         self.assertEqual(origins(typed)["beat.lag_s"].how, "typed")
         self.assertEqual(origins(apply(typed, back)[0]), origins(plan))
+
+
+class GivingWay(TestCase):
+    """Which peg gives way is told before anything is typed, and it is the one longest untouched."""
+
+    def held(self, plan: Plan) -> list[str]:
+        return [peg.quantity for peg in plan.clip.pegs]
+
+    def typed(self, plan: Plan, quantity: str, text: str) -> Plan:
+        return make(plan, [TypeText(do="type", path=f"clip.{quantity}", text=text)])[0]
+
+    def test_what_was_typed_a_moment_ago_stays(self) -> None:
+        plan = plan_of({"rate": F(25), "shoot": F(3600), "interval": F(10)})
+        self.assertEqual(self.held(self.typed(plan, "clip", "20 s")), ["rate", "interval", "clip"])
+        again = self.typed(plan, "shoot", "2 h")
+        self.assertEqual(self.held(self.typed(again, "clip", "20 s")), ["rate", "shoot", "clip"])
+        # And so on: the shoot is the one longest untouched now, the rate set aside; frames and clip give the rate up.
+        self.assertEqual(
+            self.held(self.typed(self.typed(again, "clip", "20 s"), "speed_up", "200")), ["rate", "clip", "speed_up"]
+        )
+
+    @given(enough_holds())
+    def test_what_gives_way_is_what_was_told(self, held: dict[str, F]) -> None:
+        plan = plan_of(held)
+        told = evaluate(plan).clip
+        assume(told.state == "solved")
+        for one in told.quantities:
+            if one.held or one.exact is None:
+                continue
+            after = make(plan, [SetValue(do="set", path=f"clip.{one.quantity}", value=one.exact)])[0]
+            self.assertEqual(set(self.held(plan)) - set(self.held(after)), set(one.pulls), one.quantity)

@@ -2928,6 +2928,8 @@ export interface components {
         /**
          * QuantityState
          * @description One figure of the sentence: its value where known, whether it is held, and what was typed for it.
+         *
+         *     `pulls` are the pegs that give way when it is typed over.
          */
         QuantityState: {
             /**
@@ -2947,6 +2949,11 @@ export interface components {
             held: boolean;
             /** Asked */
             asked: number | null;
+            /**
+             * Pulls
+             * @default []
+             */
+            pulls: ("shoot" | "interval" | "frames" | "rate" | "clip" | "speed_up")[];
         };
         /**
          * Rated

@@ -21,6 +21,8 @@
     onpeg?: (() => void) | undefined;
     held?: boolean | undefined;
     id?: string;
+    /** What typing over it will do besides, said before it is done. */
+    hint?: string | undefined;
     /** The value is kept exactly, as text, though nothing stands there yet that tells so. */
     exactText?: boolean;
   }
@@ -34,6 +36,7 @@
     onpeg,
     held,
     id,
+    hint,
     exactText = false
   }: Props = $props();
 
@@ -144,7 +147,7 @@
       size={Math.max(4, text.length)}
       aria-label={label}
       aria-invalid={!!trouble}
-      aria-describedby={trouble ? `trouble-${path}` : undefined}
+      aria-describedby={trouble ? `trouble-${path}` : hint ? `hint-${path}` : undefined}
       autocomplete="off"
       autocapitalize="off"
       spellcheck="false"
@@ -166,6 +169,7 @@
       use:grasp={grip}>{said}</span
     >
   {/if}
+  {#if editing && hint && !trouble}<span class="trouble hint" id="hint-{path}">{hint}</span>{/if}
   {#if trouble}<span class="trouble" id="trouble-{path}" role="alert">{trouble}</span>{/if}
 </span>
 
@@ -228,6 +232,9 @@
     font-weight: 450;
     letter-spacing: 0;
     white-space: normal;
+  }
+  .hint {
+    border-color: var(--ink);
   }
   @media (max-width: 760px) {
     /* A larger place to hit than the figure that is drawn. */

@@ -80,6 +80,7 @@ def _quantities(plan: Plan, words: Sentence) -> tuple[QuantityState, ...]:
                 value=None if value is None else float(value),
                 exact=None if value is None else str(value),
                 asked=None if held is None else float(held),
+                pulls=words.pulls.get(name, ()),
             )
         )
     return tuple(made)

@@ -1,6 +1,7 @@
 """How long, how often, how many: the clip from what is held."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
 from fractions import Fraction
 from functools import lru_cache
@@ -12,7 +13,7 @@ from bridle.core.chapters.clip import changing, counted, even
 from bridle.core.chapters.clip.roundings import KINDS as ROUNDING_KINDS
 from bridle.core.chapters.clip.roundings import Rounding, overrun, roundings
 from bridle.core.figure import Figure
-from bridle.core.plan.clip import RANGES, Clip, Quantity
+from bridle.core.plan.clip import QUANTITIES, RANGES, Clip, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.frames import Frames
@@ -107,11 +108,15 @@ TOLD: dict[str, Told] = {"even": even, "changing": changing, "windows": counted,
 
 @dataclass(frozen=True)
 class Sentence:
-    """The sentence as it is told: what rounding did to held lengths (asked, got), figures and snags."""
+    """The sentence as it is told: what rounding did to held lengths (asked, got), figures and snags.
+
+    `pulls` are the pegs that give way to each free quantity when it is typed over.
+    """
 
     rounding: tuple[Rounding, ...] = ()
     figures: tuple[Figure, ...] = ()
     snags: tuple[Snag, ...] = ()
+    pulls: Mapping[Quantity, tuple[Quantity, ...]] = field(default_factory=dict)
 
 
 def sentence(plan: Plan) -> Sentence:
@@ -138,7 +143,19 @@ def _sentence(clip: Clip, frames: Frames, zone: str) -> Sentence:
     if limits:
         return Sentence(rounding, figures, tuple(limits))
     snags = *teller.snags(plan, found.solution), *overrun(plan, teller.asked(plan), found.solution)
-    return Sentence(rounding, figures, (*snags, *_odd_rate(plan, found.solution)))
+    return Sentence(rounding, figures, (*snags, *_odd_rate(plan, found.solution)), _pulls(plan, found.solution))
+
+
+def _pulls(plan: Plan, solution: Solution) -> dict[Quantity, tuple[Quantity, ...]]:
+    """Of an even interval: which pegs give way to each quantity that is not held, typed over about where it is."""
+    if plan.frames.source != "even":
+        return {}
+    held, made = holds_of(plan), {}
+    for name in QUANTITIES:
+        if name not in held:
+            after = holds_of(changed(plan, within(plan, name, solution.value(name))))
+            made[name] = tuple(other for other in QUANTITIES if other in held and other not in after)
+    return made
 
 
 def _alone(clip: Clip, frames: Frames, zone: str) -> Plan:

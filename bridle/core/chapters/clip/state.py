@@ -10,7 +10,10 @@ from bridle.core.snag import Fix
 
 @dataclass(slots=True, kw_only=True)
 class QuantityState:
-    """One figure of the sentence: its value where known, whether it is held, and what was typed for it."""
+    """One figure of the sentence: its value where known, whether it is held, and what was typed for it.
+
+    `pulls` are the pegs that give way when it is typed over.
+    """
 
     quantity: Quantity
     label: str
@@ -19,6 +22,7 @@ class QuantityState:
     exact: str | None
     held: bool
     asked: float | None
+    pulls: tuple[Quantity, ...] = ()
 
 
 @dataclass(slots=True, kw_only=True)

@@ -58,8 +58,8 @@ def resolve(plan: Plan, solution: Solution) -> Timeline:
 def hold(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:
     """Hold a value for a quantity that has followed so far: the peg it makes superfluous is pulled.
 
-    Of the pegs that could go, the oldest goes, the playback rate last. A quantity that is held already just takes
-    its new value, since its owner has said that the others stay.
+    Of the pegs that could go, the one longest untouched goes, the playback rate last. A quantity that is held already
+    just takes its new value, since its owner has said that the others stay.
     """
     pegs = with_peg(plan.clip.pegs, quantity, value)
     if len(pegs) > len(plan.clip.pegs):
@@ -86,11 +86,8 @@ def _pull_one(pegs: tuple[Peg, ...], newest: Quantity) -> tuple[Peg, ...]:
 
 
 def with_peg(pegs: tuple[Peg, ...], quantity: Quantity, value: Fraction) -> tuple[Peg, ...]:
-    """The pegs with one more, or with another value for one of them."""
-    new = Peg(quantity=quantity, value=value)
-    if any(peg.quantity == quantity for peg in pegs):
-        return tuple(new if peg.quantity == quantity else peg for peg in pegs)
-    return (*pegs, new)
+    """The pegs with one more, or with another value for one of them: touched last, it stands last."""
+    return (*without_peg(pegs, quantity), Peg(quantity=quantity, value=value))
 
 
 def without_peg(pegs: tuple[Peg, ...], quantity: str) -> tuple[Peg, ...]:

@@ -45,6 +45,13 @@
   };
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
+  /** Which peg gives way when a figure is typed over. */
+  function hint(pulls: Name[]): string | undefined {
+    if (!pulls.length) return undefined;
+    const names = pulls.map((name) => sheet.quantity(name)?.label ?? name).join(' and the ');
+    return `Enter holds it, and pulls the peg of the ${names}.`;
+  }
+
   function peg(name: Name) {
     const held = sheet.quantity(name)?.held;
     void sheet.change([held ? { do: 'release', quantity: name } : { do: 'hold', quantity: name }]);
@@ -87,6 +94,7 @@
                 ? { shown: duration(Math.round(one.value)) }
                 : {}}
               held={one?.held}
+              hint={hint(one?.pulls ?? [])}
               onpeg={() => peg(piece.name)}
             />{#if !segments.length || piece.name === 'rate'}<Peg
                 label={one?.label ?? piece.name}
