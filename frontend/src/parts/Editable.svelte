@@ -21,8 +21,8 @@
     onpeg?: (() => void) | undefined;
     held?: boolean | undefined;
     id?: string;
-    /** What typing over it will do besides, said before it is done. */
-    hint?: string | undefined;
+    /** It is being typed over, or not any more. */
+    onedit?: ((typing: boolean) => void) | undefined;
     /** The value is kept exactly, as text, though nothing stands there yet that tells so. */
     exactText?: boolean;
   }
@@ -36,7 +36,7 @@
     onpeg,
     held,
     id,
-    hint,
+    onedit,
     exactText = false
   }: Props = $props();
 
@@ -58,6 +58,7 @@
     opened += 1;
     sent = null;
     editing = true;
+    onedit?.(true);
     await tick();
     input?.focus();
     if (!first) input?.select();
@@ -85,6 +86,7 @@
   async function close() {
     const here = document.activeElement === input;
     editing = false;
+    onedit?.(false);
     await tick();
     if (here) button?.focus();
   }
@@ -147,7 +149,7 @@
       size={Math.max(4, text.length)}
       aria-label={label}
       aria-invalid={!!trouble}
-      aria-describedby={trouble ? `trouble-${path}` : hint ? `hint-${path}` : undefined}
+      aria-describedby={trouble ? `trouble-${path}` : undefined}
       autocomplete="off"
       autocapitalize="off"
       spellcheck="false"
@@ -169,7 +171,6 @@
       use:grasp={grip}>{said}</span
     >
   {/if}
-  {#if editing && hint && !trouble}<span class="trouble hint" id="hint-{path}">{hint}</span>{/if}
   {#if trouble}<span class="trouble" id="trouble-{path}" role="alert">{trouble}</span>{/if}
 </span>
 
@@ -232,9 +233,6 @@
     font-weight: 450;
     letter-spacing: 0;
     white-space: normal;
-  }
-  .hint {
-    border-color: var(--ink);
   }
   @media (max-width: 760px) {
     /* A larger place to hit than the figure that is drawn. */

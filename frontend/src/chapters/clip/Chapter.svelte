@@ -45,12 +45,10 @@
   };
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
-  /** Which peg gives way when a figure is typed over. */
-  function hint(pulls: Name[]): string | undefined {
-    if (!pulls.length) return undefined;
-    const names = pulls.map((name) => sheet.quantity(name)?.label ?? name).join(' and the ');
-    return `Enter holds it, and pulls the peg of the ${names}.`;
-  }
+  /** The figure that is being typed over, and the pegs that give way to it: said before it is done. */
+  let typed = $state<Name | null>(null);
+  const giving = $derived(typed ? (sheet.quantity(typed)?.pulls ?? []) : []);
+  const givesWay = $derived(giving.map((name) => sheet.quantity(name)?.label ?? name).join(' and the '));
 
   function peg(name: Name) {
     const held = sheet.quantity(name)?.held;
@@ -94,12 +92,12 @@
                 ? { shown: duration(Math.round(one.value)) }
                 : {}}
               held={one?.held}
-              hint={hint(one?.pulls ?? [])}
+              onedit={(on) => (typed = on ? piece.name : typed === piece.name ? null : typed)}
               onpeg={() => peg(piece.name)}
             />{#if !segments.length || piece.name === 'rate'}<Peg
                 label={one?.label ?? piece.name}
                 held={one?.held ?? false}
-                pull={involved.has(piece.name)}
+                pull={involved.has(piece.name) || giving.includes(piece.name)}
                 onpeg={() => peg(piece.name)}
               />{/if}{piece.after}</span
           >{' '}
@@ -126,8 +124,9 @@
         {@render pulls(few.fixes)}
       </div>
     {:else}
-      <p class="hint">
-        {#if segments.length}The segments hold the interval; type over the other figures and all of them
+      <p class="hint" role={giving.length ? 'status' : undefined}>
+        {#if giving.length}<b>Enter holds it, and pulls the peg of the {givesWay}.</b>
+        {:else if segments.length}The segments hold the interval; type over the other figures and all of them
           stretch alike.
         {:else}{COUNT[pegged]} in: everything is fixed. Pull one to let it follow. Hold a figure and drag, type
           over it, or use the arrow keys.{/if}
