@@ -38,10 +38,13 @@ def _head(plan: Plan, say: Orders) -> Iterator[str]:
     yield f"; {_plain(plan.shoot.name)}"
     kind = "continuous: it runs through, firing on the way" if plan.beat.continuous else "shoot, move, shoot"
     yield f"; {len(say)} pictures in {say.end_s:.0f} s, {kind}"
+    if plan.clip.backwards:
+        yield "; the footage is played in reverse: the clip begins with the last frame"
     for axis in plan.rig.axes:
         unit = "mm" if axis.unit == "mm" else "degrees"
         low, high = say.motor[axis.name].min(), say.motor[axis.name].max()
-        yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}"
+        hung = ", hung upside down" if axis.hung else ""
+        yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}{hung}"
     yield "; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames."
     yield "; Its clock is the controller's own: compare frame 10 with the field card."
     yield "G21 ; millimetres"

@@ -1,6 +1,7 @@
 """The field card: the positions that are driven, a section for each drive, and all that has to be packed."""
 
 import math
+from datetime import timedelta
 from fractions import Fraction as F
 from unittest import TestCase
 
@@ -12,7 +13,8 @@ from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.quantity import write
-from tests.strategies import copies, fitted, plan_of
+from tests.strategies import START, copies, fitted, plan_of
+from tests.workings import worked_out
 
 HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 POST = Mark(name="post", form="post", x_mm=400, y_mm=1500, z_mm=0)
@@ -83,6 +85,33 @@ class DrivesAndPacking(TestCase):
         self.assertEqual(section["sets off at"], "−45°")
         self.assertEqual(section["really ends at"], write(-45 + 0.251 * 6 * 3590 / 60, "deg"))
         self.assertIn("Pack", card(plan))
+
+    def test_a_spring_that_turns_the_wrong_way_is_hung_or_the_footage_reversed_and_the_card_says_so(self) -> None:
+        move = Move(keyframes=(Keyframe(pan_deg=100), Keyframe(pan_deg=-100)))
+        held = {"rate": F(25), "shoot": F(3000), "interval": F(10)}
+        plan = fitted(plan_of(held, move=move, beat=Beat(school="continuous")), copies("turntable"))
+        (wrong,) = [snag for snag in evaluate(plan).snags if snag.code == "turns-the-other-way"]
+        self.assertEqual(wrong.severity, "stop")
+        hung, reversed_ = (apply(plan, fix.edits)[0] for fix in wrong.fixes)
+        for after in (hung, reversed_):
+            self.assertNotIn("turns-the-other-way", {snag.code for snag in evaluate(after).snags})
+        told = card(hung)
+        self.assertEqual(told["Not to forget"], {"pan": "hung upside down"})
+        self.assertEqual(
+            told["The pan: spring"]["set it"],
+            "hang it upside down, wind it fully, start at 100°; it turns anticlockwise by itself",
+        )
+        self.assertEqual(told["The pan: spring"]["really ends at"], write(100 - 4 * 2990 / 60, "deg"))
+        self.assertIn("played in reverse", card(reversed_)["Not to forget"]["footage"])
+        self.assertEqual([key.pan_deg for key in reversed_.move.keyframes], [-100, 100])
+
+    def test_an_event_of_footage_played_in_reverse_comes_as_long_before_its_end(self) -> None:
+        """Two thirds into 360 frames; at 25 a second that is 9.6 s, and 4.8 s from the other end."""
+        clock = {"events": [{"name": "tide", "at": START + timedelta(seconds=2400)}]}
+        for backwards, wanted in ((False, 9.6), (True, 4.8)):
+            told = evaluate(plan_of(HELD, clip={"backwards": backwards}, clock=clock)).figures["event.0.clip"]
+            self.assertAlmostEqual(told.value, wanted)
+            self.assertAlmostEqual(worked_out(told), wanted)
 
     def test_what_a_fix_puts_on_the_rig_has_to_be_packed(self) -> None:
         plan = fitted(plan_of(HELD), copies("light-tripod", "belt-rail", "full-frame-body"))

@@ -76,9 +76,9 @@ CASES = (
          {"slide.run": 13500}),
     Case(DIAL, STILL, None, None, {}),
     # 1.5°/min: 6 on the slow key, or 0.75 on the fast one, whose step of a half comes to 0.5 or 1.
-    Case(MENU, PAN, "key slow, setting 6; it runs on until you stop it: set an alarm for 60 min", 90,
+    Case(MENU, PAN, "key slow, setting 6; hold key slow down and let it go after 60 min: nothing else stops it, set an alarm", 90,
          {"pan.wanted": 1.5, "pan.setting": 6, "pan.rate": 1.5}),
-    Case(MENU, replace(PAN, sweep=-1000), "key fast, setting 8.5; it runs on until you stop it: set an alarm for 60 min",
+    Case(MENU, replace(PAN, sweep=-1000), "key fast, setting 8.5; hold key fast down and let it go after 60 min: nothing else stops it, set an alarm",
          2 * 8.5 * 60, {"pan.wanted": 1000 / 60, "pan.setting": 1000 / 120, "pan.rate": 17}),
     Case(MENU, replace(PAN, sweep=9000), None, None, {"pan.wanted": 150}),
     Case(MENU, replace(PAN, sweep=0), None, None, {"pan.wanted": 0}),

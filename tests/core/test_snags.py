@@ -337,7 +337,8 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "turns-the-other-way": (
         "The pan only turns clockwise; the move goes the other way.",
-        "Turn the move round · Its ends change places. Play the footage in reverse if it has to go as planned; whatever moves in the picture then moves backwards.",
+        "Hang it upside down · It turns the other way round then. Put the camera on it upright, or turn the footage by half a turn in the edit.",
+        "Shoot it from its end, and play it in reverse · The clip goes as planned, but whatever moves in it goes backwards: people, smoke, water, clouds.",
     ),
     "rate-out-of-range": (
         "The pan would need 50.14 °/min; its menu reaches from 0.1255 °/min to 32.16 °/min.",

@@ -31,6 +31,7 @@ describe('the playhead', () => {
   let now = 0;
   let next: ((at: number) => void) | null = null;
   let frames = 100;
+  let reversed = false;
   let head: Playhead;
   /** Let the screen draw for so long, sixty times a second. */
   const wait = (seconds: number) => {
@@ -51,9 +52,11 @@ describe('the playhead', () => {
     });
     vi.stubGlobal('cancelAnimationFrame', () => (next = null));
     vi.spyOn(performance, 'now').mockImplementation(() => now);
+    reversed = false;
     head = new Playhead(
       () => frames,
-      () => 25
+      () => 25,
+      () => reversed
     );
   });
   afterEach(() => vi.restoreAllMocks());
@@ -73,6 +76,14 @@ describe('the playhead', () => {
     head.play();
     wait(1);
     expect([head.at, head.playing]).toEqual([10, false]);
+  });
+  test('plays footage that is played in reverse from its last frame to its first', () => {
+    reversed = true;
+    head.play();
+    wait(1);
+    expect(head.frame).toBeCloseTo(99 - 25, 1);
+    wait(10);
+    expect([head.at, head.playing]).toEqual([0, false]);
   });
   test('goes round where it is told to', () => {
     head.loops = true;

@@ -24,6 +24,7 @@ export function open(name: string) {
   const changes: Change[] = [];
   const put = (path: string, value: unknown, merge?: string) => asked.push({ path, value, merge });
   const sheet = {
+    answered: () => Promise.resolve(),
     plan,
     evaluation,
     zone: plan.shoot.place.zone,

@@ -58,7 +58,8 @@ class Clip(Section):
     """What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
 
     Handles are still frames before the move starts and after it ends; `spare` is the share of frames to cull.
-    Frames called by an event come `event_spread` earlier or later than the interval says.
+    Frames called by an event come `event_spread` earlier or later than the interval says. Where the footage is played
+    `backwards`, the clip begins with the last frame.
     """
 
     pegs: tuple[Peg, ...] = ()
@@ -69,6 +70,7 @@ class Clip(Section):
     school: School = "stills"
     called_by: Literal["clock", "event"] = "clock"
     event_spread: Share = Fraction(1, 5)
+    backwards: bool = False
     subject: Annotated[str, Field(max_length=40)] = ""
     crossing: Crossing | None = None
     trial: Trial | None = None

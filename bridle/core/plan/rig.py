@@ -31,7 +31,8 @@ class Axis(Section):
     """A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
 
     Focus and zoom turn a ring of the lens: limits, speed and backlash are the ring's, in degrees, and `ring` says
-    what the lens is set to at which turn. `letter` is what the axis is called in the drive's program.
+    what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
+    `hung` upside down turns the other way round than its card says.
     """
 
     name: AxisName
@@ -42,6 +43,7 @@ class Axis(Section):
     acceleration: Positive
     backlash: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
     letter: Letter | None = None
+    hung: bool = False
     ring: Annotated[tuple[RingMark, ...], Field(max_length=40)] = ()
 
     @model_validator(mode="after")

@@ -40,6 +40,11 @@ class Asked:
         return self.card.drive
 
     @property
+    def one_way(self) -> int:
+        """1 or −1 where it turns one way only as it stands or hangs (clockwise is 1), else 0."""
+        return -self.drive.one_way if self.axis.hung else self.drive.one_way
+
+    @property
     def rotary(self) -> bool:
         """Whether it turns."""
         return self.axis.kind == "rotary"
@@ -56,7 +61,7 @@ def asked_of(shooting: Shooting) -> Iterator[Asked]:
         start = at(plan, plan.move.start, name)
         sweep = at(plan, plan.move.end, name) - start
         per_frame = float(np.max(np.abs(np.diff(shooting.driven[name]))))
-        wanted = Wanted(axis.name, axis.unit, start, sweep, seconds, per_frame, card.high - card.low)
+        wanted = Wanted(axis.name, axis.unit, start, sweep, seconds, per_frame, card.high - card.low, axis.hung)
         yield Asked(shooting, axis, card, plan.kit.copies.index(copy), wanted)
 
 

@@ -883,7 +883,8 @@ export interface components {
          * @description A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
          *
          *     Focus and zoom turn a ring of the lens: limits, speed and backlash are the ring's, in degrees, and `ring` says
-         *     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program.
+         *     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
+         *     `hung` upside down turns the other way round than its card says.
          */
         Axis: {
             /**
@@ -911,6 +912,11 @@ export interface components {
             backlash: number;
             /** Letter */
             letter?: ("X" | "Y" | "Z" | "A" | "B" | "C") | null;
+            /**
+             * Hung
+             * @default false
+             */
+            hung: boolean;
             /**
              * Ring
              * @default []
@@ -1554,7 +1560,8 @@ export interface components {
          * @description What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
          *
          *     Handles are still frames before the move starts and after it ends; `spare` is the share of frames to cull.
-         *     Frames called by an event come `event_spread` earlier or later than the interval says.
+         *     Frames called by an event come `event_spread` earlier or later than the interval says. Where the footage is played
+         *     `backwards`, the clip begins with the last frame.
          */
         Clip: {
             /**
@@ -1599,6 +1606,11 @@ export interface components {
              * @default 1/5
              */
             event_spread: string;
+            /**
+             * Backwards
+             * @default false
+             */
+            backwards: boolean;
             /**
              * Subject
              * @default
@@ -2751,6 +2763,7 @@ export interface components {
              *       "school": "stills",
              *       "called_by": "clock",
              *       "event_spread": "1/5",
+             *       "backwards": false,
              *       "subject": "",
              *       "crossing": null,
              *       "trial": null
@@ -2825,6 +2838,7 @@ export interface components {
              *           "acceleration": 80,
              *           "backlash": 0,
              *           "high": 900,
+             *           "hung": false,
              *           "kind": "linear",
              *           "letter": null,
              *           "low": 0,
@@ -2836,6 +2850,7 @@ export interface components {
              *           "acceleration": 40,
              *           "backlash": 0,
              *           "high": 170,
+             *           "hung": false,
              *           "kind": "rotary",
              *           "letter": null,
              *           "low": -170,
@@ -3029,6 +3044,7 @@ export interface components {
              *         "acceleration": 80,
              *         "backlash": 0,
              *         "letter": null,
+             *         "hung": false,
              *         "ring": []
              *       },
              *       {
@@ -3040,6 +3056,7 @@ export interface components {
              *         "acceleration": 40,
              *         "backlash": 0,
              *         "letter": null,
+             *         "hung": false,
              *         "ring": []
              *       }
              *     ]

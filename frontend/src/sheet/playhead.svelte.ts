@@ -8,9 +8,13 @@ export class Playhead {
   readonly frames: () => number;
   readonly rate: () => number;
 
-  constructor(frames: () => number, rate: () => number) {
+  /** Whether the footage is played in reverse, from the last frame to the first. */
+  readonly backwards: () => boolean;
+
+  constructor(frames: () => number, rate: () => number, backwards: () => boolean = () => false) {
     this.frames = frames;
     this.rate = rate;
+    this.backwards = backwards;
   }
 
   /** The frame that is shown; never past the end, however the shoot has changed. */
@@ -27,18 +31,21 @@ export class Playhead {
     this.to(this.at + frames);
   }
 
-  /** Play at the clip's real rate; from the start again when it stands at the end. */
+  /** Play at the clip's real rate; from its beginning again when it stands at its end. */
   play(): void {
     if (this.playing) return this.stop();
-    if (this.at >= this.frames() - 1) this.frame = 0;
+    const last = this.frames() - 1;
+    const [first, end] = this.backwards() ? [last, 0] : [0, last];
+    if (this.at === end) this.frame = first;
     this.playing = true;
-    let last = performance.now();
+    let before = performance.now();
     const step = (now: number) => {
       if (!this.playing) return;
-      this.frame = Math.min(this.frames() - 1, this.frame + ((now - last) / 1000) * this.rate());
-      last = now;
-      if (this.frame >= this.frames() - 1 && this.loops) this.frame = 0;
-      if (this.frame >= this.frames() - 1) this.stop();
+      const way = Math.sign(end - first) * ((now - before) / 1000) * this.rate();
+      this.frame = Math.max(0, Math.min(last, this.frame + way));
+      before = now;
+      if (this.frame === end && this.loops) this.frame = first;
+      if (this.frame === end) this.stop();
       else this.#handle = requestAnimationFrame(step);
     };
     this.#handle = requestAnimationFrame(step);

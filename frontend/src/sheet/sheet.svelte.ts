@@ -85,7 +85,8 @@ export class Sheet {
     );
     this.playhead = new Playhead(
       () => this.evaluation.frames ?? 1,
-      () => this.quantity('rate')?.value ?? 25
+      () => this.quantity('rate')?.value ?? 25,
+      () => this.plan.clip.backwards
     );
   }
 

@@ -61,6 +61,7 @@ KINDS = (OUTSIDE, HANDLES, STILL, UNCULLED, LONG_VIDEO)
 
 LONGEST_VIDEO_S = 1800
 LEAST_CHANGE = Fraction(3, 100)
+IN_REVERSE = Formula("(frames - frame) / rate", "the frames after it, over playback rate: it is played in reverse")
 IN_CLIP = Formula("frame / rate", "the frames before it, over playback rate")
 FRAME = Formula("(event - start) / interval + 1", "elapsed time over the interval; frame 1 is taken at the start")
 FRAME_RAMPED = Formula("before + share + 1", "the frames before it, and how much of its slot has passed")
@@ -90,10 +91,17 @@ def _events(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Figure]
         at = times.frame_at(event.at.timestamp() - times.start.timestamp())
         rule, terms = _frame_rule(times, event, at)
         yield figure(f"event.{number}.frame", f"frame of {event.name}", at + 1, "", rule, *terms)
-        gone = term("frame", "frames before it", at, "frames")
-        yield figure(
-            f"event.{number}.clip", f"{event.name}, in the clip", at / float(solution.rate), "s", IN_CLIP, gone, rate
-        )
+        yield _in_the_clip(plan.clip, times, number, event, at, rate)
+
+
+def _in_the_clip(clip: Clip, times: Timeline, number: int, event: Event, at: float, rate: Term) -> Figure:
+    """When an event comes in the clip; played in reverse, as long before its end as it comes after the start."""
+    key, label = f"event.{number}.clip", f"{event.name}, in the clip"
+    gone = term("frame", "frames before it", at, "frames")
+    if not clip.backwards:
+        return figure(key, label, at / rate.value, "s", IN_CLIP, gone, rate)
+    frames = term("frames", "frames", times.frames, "frames")
+    return figure(key, label, (times.frames - at) / rate.value, "s", IN_REVERSE, frames, gone, rate)
 
 
 def _frame_rule(times: Timeline, event: Event, at: float) -> tuple[Formula, tuple[Term, ...]]:

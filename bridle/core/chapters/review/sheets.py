@@ -39,6 +39,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         *by_drive(shooting, figures, drives),
         *positions(shooting),
         *_cues(shooting),
+        *_afterwards(plan),
         *_rig_checks(plan),
         *_pack(plan),
     )
@@ -176,6 +177,13 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
     if sum(isinstance(card, Support) for card in cards) > 1:
         rows.append(line("two supports", slot("rocks on four points? level, tighten, level again")))
     return some("On the rig, before framing", rows)
+
+
+def _afterwards(plan: Plan) -> list[SettingSheet]:
+    """What the edit has to know."""
+    rows = [line("footage", slot("played in reverse; what moves in it goes backwards"))] if plan.clip.backwards else []
+    rows += [line(axis.name, slot("hung upside down")) for axis in plan.rig.axes if axis.hung]
+    return some("Not to forget", rows)
 
 
 def _pack(plan: Plan) -> list[SettingSheet]:

@@ -13,7 +13,7 @@ from bridle.core.chapters.rig.state import DriveState
 from bridle.core.figure import Figure
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.asked import Asked, asked_of
-from bridle.core.reckon.path import at, end_path, key_path
+from bridle.core.reckon.path import end_path
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
@@ -26,11 +26,11 @@ RUNS_DOWN = SnagKind(
 )
 OTHER_WAY = SnagKind(
     "turns-the-other-way",
-    "mind",
+    "stop",
     "rig",
     "The {axis} only turns {way}; the move goes the other way.",
-    "Hang it upside down, or turn the move round and play the footage in reverse: then people walk backwards and "
-    "smoke sinks.",
+    "It would go away from where the move wants it, frame by frame. Hung upside down it turns the other way; or the "
+    "move is shot from its end, and the footage played in reverse.",
 )
 KINDS = (UNEVEN, NO_STOP, NO_EASE, ONE_WAY, *own_pace.KINDS, RUNS_DOWN, OTHER_WAY, BY_EVENT, COARSE)
 
@@ -62,8 +62,8 @@ def _snags(asked: Asked) -> Iterator[Snag]:
     """Where the drive cannot do what the move asks."""
     drive, wanted = asked.drive, asked.wanted
     yield from ripples(asked)
-    if drive.one_way and wanted.sweep and (wanted.sweep > 0) != (drive.one_way > 0):
-        yield _turned_round(asked, "clockwise" if drive.one_way > 0 else "anticlockwise")
+    if asked.one_way and wanted.sweep and (wanted.sweep > 0) != (asked.one_way > 0):
+        yield _other_way(asked, "clockwise" if asked.one_way > 0 else "anticlockwise")
     yield from own_pace.differs(asked)
     if drive.runs_s is not None and wanted.sweep and wanted.seconds > drive.runs_s:
         yield _runs_down(asked, drive.runs_s)
@@ -72,21 +72,41 @@ def _snags(asked: Asked) -> Iterator[Snag]:
         yield from by_the_clock(asked)
 
 
-def _turned_round(asked: Asked, way: str) -> Snag:
-    plan, name = asked.plan, asked.axis.name
-    edits = (
-        Edit(path=key_path(plan, 0, name), value=at(plan, plan.move.end, name)),
-        Edit(path=end_path(plan, asked.axis), value=at(plan, plan.move.start, name)),
-    )
-    fix = Fix(
-        label="Turn the move round",
-        consequence="Its ends change places. Play the footage in reverse if it has to go as planned; whatever moves in "
-        "the picture then moves backwards.",
-        slots={},
-        edits=edits,
-    )
+def _other_way(asked: Asked, way: str) -> Snag:
     slots = {"axis": slot(asked.axis.name), "way": slot(way)}
-    return OTHER_WAY.at(end_path(plan, asked.axis), slots, [fix])
+    fixes = [*_turned_over(asked), *_turned_round(asked)]
+    return OTHER_WAY.at(end_path(asked.plan, asked.axis), slots, fixes)
+
+
+def _turned_over(asked: Asked) -> Iterator[Fix]:
+    """What turns can be hung upside down; a rail cannot."""
+    if not asked.rotary:
+        return
+    number = asked.plan.rig.axes.index(asked.axis)
+    yield Fix(
+        label="Stand it upright" if asked.axis.hung else "Hang it upside down",
+        consequence="It turns the other way round then. Put the camera on it upright, or turn the footage by half "
+        "a turn in the edit.",
+        slots={},
+        edits=(Edit(path=f"rig.axes.{number}.hung", value=not asked.axis.hung),),
+    )
+
+
+def _turned_round(asked: Asked) -> Iterator[Fix]:
+    """The whole move from its end to its start, and the footage played in reverse, so that the clip stays."""
+    plan = asked.plan
+    if len(plan.move.keyframes) > 2 or plan.move.visits is not None:
+        return
+    ends = [key.model_dump(mode="json") for key in reversed(plan.move.keyframes)]
+    yield Fix(
+        label="Shoot it from its end, and play it in reverse",
+        consequence="The clip goes as planned, but whatever moves in it goes backwards: people, smoke, water, clouds.",
+        slots={},
+        edits=(
+            Edit(path="move.keyframes", value=ends),
+            Edit(path="clip.backwards", value=not plan.clip.backwards),
+        ),
+    )
 
 
 def _runs_down(asked: Asked, runs_s: float) -> Snag:

@@ -47,7 +47,7 @@ ENDS_BACK = Formula("start - goes", "where it sets off, and how far it goes back
 
 def ends_at(asked: Asked, does: float) -> float:
     """Where the axis really ends; on a drive that turns one way only, that way."""
-    way = asked.drive.one_way or math.copysign(1, asked.wanted.sweep)
+    way = asked.one_way or math.copysign(1, asked.wanted.sweep)
     return asked.wanted.start + way * does
 
 

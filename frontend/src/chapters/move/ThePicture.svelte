@@ -61,6 +61,11 @@
       <Row label="upright">{number(view?.delivered_px[1] ?? 0, 12)} px</Row>
       <FigureRow label="headroom" figure="picture.headroom" />
       {#if post}<FigureRow label="tightest crop" figure="picture.tightest" />{/if}
+      <Row label="played in reverse"
+        ><Tick checked={sheet.plan.clip.backwards} onchange={(on) => sheet.put('clip.backwards', on)}
+          >the clip begins with the last frame; what moves goes backwards</Tick
+        ></Row
+      >
       <Row label="turned level by" path="picture.level_deg" unit="deg" min={-45} />
       <FigureRow label="leaves of each side" figure="picture.levelled" />
       <Row label="left for stabilising" path="picture.reserve" name="reserve for stabilising" unit="share" />

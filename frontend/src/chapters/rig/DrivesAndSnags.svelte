@@ -1,13 +1,29 @@
 <script lang="ts">
   /** What the drives are told, and what is wrong with the rig. */
   import { keyed } from '../../parts/keyed';
+  import Tick from '../../parts/Tick.svelte';
   import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const snags = $derived(sheet.evaluation.snags.filter((snag) => snag.chapter === 'rig'));
-  const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does'];
+  /** Of each axis: its place in the rig, whether it hangs, and whether its drive turns one way only. */
+  const turned = $derived(
+    Object.fromEntries(
+      sheet.plan.rig.axes.map((axis, number) => [
+        axis.name as string,
+        {
+          number,
+          hung: axis.hung,
+          oneWay: sheet.evaluation.drives.some(
+            (drive) => drive.axis === axis.name && drive.drive === 'spring'
+          )
+        }
+      ])
+    )
+  );
+  const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does', 'ends'];
 </script>
 
 <div>
@@ -16,6 +32,13 @@
     <p class="border-t border-hair py-1">
       <b>{drive.axis}</b> <span class="label">{drive.drive}</span><br />
       {drive.words}.
+      {#if turned[drive.axis] !== undefined && turned[drive.axis]!.oneWay}
+        <Tick
+          checked={turned[drive.axis]!.hung}
+          onchange={(on) => sheet.put(`rig.axes.${turned[drive.axis]!.number}.hung`, on)}
+          >hung upside down: it turns the other way round</Tick
+        >
+      {/if}
       {#each FACTS as fact (fact)}
         {@const figure = sheet.figure(`drive.${drive.axis}.${fact}`)}
         {#if figure}

@@ -173,7 +173,9 @@
         film,
         frames,
         head.rate(),
-        (frame) => model && paint(context, model, sheet.plan, sheet.evaluation, frame),
+        (frame) =>
+          model &&
+          paint(context, model, sheet.plan, sheet.evaluation, head.backwards() ? frames - 1 - frame : frame),
         (now) => (share = now),
         () => recording === 'stop'
       );

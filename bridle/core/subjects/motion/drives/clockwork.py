@@ -55,8 +55,9 @@ class Clockwork(DriveCard):
 
     def words(self, wanted: Wanted) -> str:
         """Wind it, and where to start."""
-        way = "clockwise" if self.clockwise else "anticlockwise"
-        return f"wind it fully, start at {write(wanted.start, 'deg')}; it turns {way} by itself"
+        way = "clockwise" if self.clockwise != wanted.hung else "anticlockwise"
+        hung = "hang it upside down, " if wanted.hung else ""
+        return f"{hung}wind it fully, start at {write(wanted.start, 'deg')}; it turns {way} by itself"
 
     def working(self, wanted: Wanted) -> Iterator[Figure]:
         """How far it goes, and how long it would take for the sweep."""

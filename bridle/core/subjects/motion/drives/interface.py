@@ -17,7 +17,8 @@ from bridle.core.values import Section
 class Wanted:
     """What a move asks of an axis: a sweep from a start, in so many seconds, so much a frame at its fastest.
 
-    Lengths and angles are in the axis's unit; `travel` is the whole of what the axis can do.
+    Lengths and angles are in the axis's unit; `travel` is the whole of what the axis can do; `hung` is whether it hangs
+    upside down.
     """
 
     axis: str
@@ -27,6 +28,7 @@ class Wanted:
     seconds: float
     per_frame: float
     travel: float
+    hung: bool = False
 
 
 class CardField(NamedTuple):

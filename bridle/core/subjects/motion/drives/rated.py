@@ -92,8 +92,9 @@ class Rated(DriveCard):
         found = self._setting(wanted)
         if found is None:
             return None
-        alarm = f"; it runs on until you stop it: set an alarm for {wanted.seconds / 60:.0f} min"
-        return f"key {self.keys[found.key].name}, setting {found.number:.6g}{alarm if self.runs_while_held else ''}"
+        key, minutes = self.keys[found.key].name, f"{wanted.seconds / 60:.0f} min"
+        alarm = f"; hold key {key} down and let it go after {minutes}: nothing else stops it, set an alarm"
+        return f"key {key}, setting {found.number:.6g}{alarm if self.runs_while_held else ''}"
 
     def working(self, wanted: Wanted) -> Iterator[Figure]:
         """The rate wanted, the number for it, and the rate it gives."""
