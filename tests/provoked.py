@@ -14,7 +14,7 @@ from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.snag import Snag, fill
-from tests.strategies import copies, fitted, plan_of, ramp
+from tests.strategies import RINGS, copies, fitted, plan_of, ramp
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 FAR_PAN = Move(keyframes=(Keyframe(pan_deg=20), Keyframe(pan_deg=-20)))
@@ -144,6 +144,11 @@ PROVOKE: dict[str, Plan] = {
     "stack-too-near": plan_of(THREE, beat=Beat(stack=Stack(near_mm=20, far_mm=40))),
     "smear-visible": plan_of(THREE, beat=Beat(exposure_s=F(4), school="continuous"), move=FAR_PAN),
     "smear-unknown": plan_of(THREE, beat=HANDS, move=FAR),
+    "ring-unmarked": plan_of(
+        THREE,
+        rig=Rig(axes=(RINGS[5].model_copy(update={"ring": ()}),)),
+        move=Move(keyframes=(Keyframe(zoom_mm=24), Keyframe(zoom_mm=70))),
+    ),
     "buffer-stalls-in-part": plan_of(
         {**THREE, "interval": F(5)}, beat=Beat(write_s=F(2), buffer_frames=6, bracket_frames=5, bracket_gap_s=F(1, 10))
     ),

@@ -19,7 +19,7 @@ from bridle.core.plan.kit import Kit
 from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Follow, Keyframe, Move, OnClip, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Picture, Post
-from bridle.core.plan.rig import Axis, Rig, Standing
+from bridle.core.plan.rig import USUAL_RINGS, Axis, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Clock, Place, Shoot
 from bridle.core.reckon.reckoning import Shooting, reckon
@@ -240,8 +240,8 @@ RINGS = (
     Axis(name="pan", kind="rotary", low=-170, high=170, top_speed=20, acceleration=40, backlash=0.1),
     Axis(name="tilt", kind="rotary", low=-45, high=60, top_speed=12, acceleration=30),
     Axis(name="roll", kind="rotary", low=-15, high=15, top_speed=12, acceleration=30),
-    Axis(name="focus", kind="rotary", low=0, high=90, top_speed=30, acceleration=60),
-    Axis(name="zoom", kind="rotary", low=0, high=90, top_speed=30, acceleration=60),
+    Axis(name="focus", kind="rotary", low=0, high=90, top_speed=30, acceleration=60, ring=USUAL_RINGS["focus"]),
+    Axis(name="zoom", kind="rotary", low=0, high=90, top_speed=30, acceleration=60, ring=USUAL_RINGS["zoom"]),
 )
 rigs = st.builds(
     Rig,

@@ -11,7 +11,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.framings import visits_a_cycle
-from bridle.core.reckon.orders import Orders
+from bridle.core.reckon.orders import Orders, unmarked
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.travel import RUN_UP, approach
 from bridle.formats.nothing import NothingToWriteError
@@ -30,6 +30,8 @@ def program(plan: Plan) -> Iterator[str]:
     if plan.beat.continuous and visits_a_cycle(plan) > 1:
         raise NothingToWriteError("several places in each cycle need stops, and this move never stops")
     say = shooting.orders
+    if ring := unmarked(plan, say):
+        raise NothingToWriteError(f"the {ring} ring has no marks, so nobody knows how far its motor has to turn")
     body = _running(plan, say) if plan.beat.continuous else _stepping(plan, shooting.cycle, say)
     return (f"{line}\n" for line in [*_head(plan, say), *body, *_foot()])
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.orders import steps_a_unit
+from bridle.core.reckon.orders import steps_a_unit, unmarked
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.motion.steppers import step_positions
 from bridle.formats.csv_lines import csv_line
@@ -22,6 +22,8 @@ def write_steps(plan: Plan) -> Iterator[str]:
     if shooting is None:
         raise NothingToWriteError("the clip leaves something open, so there are no steps to list")
     say = shooting.orders
+    if ring := unmarked(plan, say):
+        raise NothingToWriteError(f"the {ring} ring has no marks, so nobody knows how far its motor has to turn")
     columns = []
     for axis in plan.rig.axes:
         motor = say.motor[axis.name]

@@ -122,6 +122,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The buffer is full after 57 frames, at 06:11:54; 654 frames of 1800 frames are lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",
     ),
+    "ring-unmarked": (
+        "How far the motor has to turn the zoom ring is not known: none of its marks was read off.",
+        "Begin with the marks of a usual lens · A guess, to be typed over: turn the ring to each mark and read off how far the motor went.",
+    ),
     "buffer-stalls-in-part": (
         "The buffer is full after 1 frame, at 06:10:05; 719 frames of 720 frames are not whole, 1797 of 3600 pictures lost.",
         "Beat of 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",

@@ -65,6 +65,17 @@ class Programs(TestCase):
             plan = played(fitted(plan_of(HELD, move=move, **more), KIT))
             self.check(plan, frames)
 
+    def test_a_ring_without_marks_is_told_and_never_turned_into_a_number(self) -> None:
+        keys = (Keyframe(zoom_mm=24), Keyframe(zoom_mm=70))
+        for ring, written in ((RINGS[5], True), (RINGS[5].model_copy(update={"ring": ()}), False)):
+            plan = plan_of(HELD, move=Move(keyframes=keys), rig=Rig(axes=(ring,)))
+            for write in (program, write_steps):
+                if written:
+                    self.assertTrue(any("90" in line for line in write(plan)))
+                    continue
+                with self.assertRaisesRegex(NothingToWriteError, "zoom ring has no marks"):
+                    write(plan)
+
     def test_nothing_moves_while_the_camera_wakes_and_exposes(self) -> None:
         """Two seconds to wake, a tenth of lag, three of exposure: from the trigger on it stands still for 5.1 s."""
         beat = {"wake_s": F(2), "lag_s": F(1, 10), "exposure_s": F(3), "write_s": F(0)}

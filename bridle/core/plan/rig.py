@@ -67,6 +67,11 @@ class Axis(Section):
         return self.name in ("focus", "zoom")
 
     @property
+    def unmarked(self) -> bool:
+        """Whether it turns a ring of which nobody has read the marks off."""
+        return self.on_lens and not self.ring
+
+    @property
     def marks(self) -> tuple[RingMark, ...]:
         """The marks of a lens ring; the usual ones where none were read off."""
         return self.ring or USUAL_RINGS.get(self.name, ())

@@ -59,6 +59,12 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
     )
 
 
+def unmarked(plan: Plan, say: Orders) -> str:
+    """The lens ring that is to be turned and whose marks nobody has read off; empty where there is none."""
+    turning = (axis.name for axis in plan.rig.axes if axis.unmarked and np.ptp(say.targets[axis.name]))
+    return next(turning, "")
+
+
 def visit_starts(reckoned: Cycle) -> Floats:
     """When the camera is triggered at each place of a round, after the first; as the tightest cycle has it.
 

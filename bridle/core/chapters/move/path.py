@@ -9,7 +9,7 @@ import numpy as np
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.rig import Axis
+from bridle.core.plan.rig import USUAL_RINGS, Axis
 from bridle.core.plan.rounds import Station
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.path import FIELDS, at, field_of, keyed, reach, shown_unit
@@ -51,6 +51,14 @@ CROWDED = SnagKind(
     "Keyframes follow one another in order, at least a frame apart, between the first and the last of the move; and "
     "none is stood at for longer than there is room.",
 )
+UNMARKED = SnagKind(
+    "ring-unmarked",
+    "stop",
+    "move",
+    "How far the motor has to turn the {axis} ring is not known: none of its marks was read off.",
+    "A ring turns by other angles on every lens. Until its marks are known neither program nor table can say anything "
+    "of it, and what is drawn is that of a usual lens.",
+)
 ALIKE = SnagKind(
     "letters-alike",
     "stop",
@@ -58,7 +66,7 @@ ALIKE = SnagKind(
     "The {axis} and the {other} are both called {letter} in the drive's program.",
     "Both would be told the same positions.",
 )
-KINDS = (TRAVEL, FOLLOWS_OUT, EASE, CROWDED, ALIKE)
+KINDS = (TRAVEL, FOLLOWS_OUT, EASE, CROWDED, UNMARKED, ALIKE)
 DISTANCE = Formula("abs(end - start)", "from keyframe to keyframe")
 FASTEST = Formula("abs(next - this)", "between the two frames that lie furthest apart")
 CLIP_SECONDS = Formula("ease / rate", "frames over playback rate")
@@ -71,6 +79,7 @@ def path_snags(known: Reckoning) -> Iterator[Snag]:
         yield from _travel(plan, axis)
     yield from _letters(plan)
     if shooting is not None:
+        yield from _unmarked(shooting)
         yield from _followed_out(shooting)
         yield from _misplaced(plan, shooting.schedule)
         yield from _shortened(plan, shooting.schedule)
@@ -81,6 +90,22 @@ def path_figures(shooting: Shooting) -> Iterator[Figure]:
     for axis in shooting.plan.rig.axes:
         yield from _axis_figures(shooting.plan, axis, shooting.schedule, shooting.positions[axis.name])
     yield from _ease_figures(shooting.schedule, shooting.solution)
+
+
+def _unmarked(shooting: Shooting) -> Iterator[Snag]:
+    """Rings of the lens that a motor turns, and nobody has said what they stand at when."""
+    plan = shooting.plan
+    for number, axis in enumerate(plan.rig.axes):
+        if not axis.unmarked or np.ptp(shooting.driven[axis.name]) == 0:
+            continue
+        marks = [mark.model_dump(mode="json") for mark in USUAL_RINGS[axis.name]]
+        fix = Fix(
+            label="Begin with the marks of a usual lens",
+            consequence="A guess, to be typed over: turn the ring to each mark and read off how far the motor went.",
+            slots={},
+            edits=(Edit(path=f"rig.axes.{number}.ring", value=marks),),
+        )
+        yield UNMARKED.at(f"rig.axes.{number}.ring", {"axis": slot(axis.name)}, [fix])
 
 
 def _letters(plan: Plan) -> Iterator[Snag]:

@@ -239,18 +239,27 @@ def _by_acceleration(way: Floats, steps: int, axis: Axis) -> float:
 
 
 def _too_fast(axis: Axis, way: Floats, steps: int, seconds: float, needed: float) -> Snag:
-    pace = float(np.abs(np.diff(way)).max())
+    pace, per_s = float(np.abs(np.diff(way)).max()), steps / seconds
     longer = Fraction(math.ceil(needed * 10 + 1e-6), 10)
     slots = {
         "seconds": slot(seconds, "s"),
         "axis": slot(axis.name),
-        "speed": slot(pace * steps / seconds, f"{axis.unit}/s"),
+        "speed": slot(pace * per_s, f"{axis.unit}/s"),
         "top": slot(axis.top_speed, f"{axis.unit}/s"),
     }
+    sharp = ""
+    if pace * per_s <= axis.top_speed * (1 + 1e-9):
+        bend = float(np.abs(np.diff(way, n=2)).max())
+        slots |= {
+            "bend": slot(bend * per_s**2, f"{axis.unit}/s²"),
+            "can": slot(axis.acceleration, f"{axis.unit}/s²"),
+        }
+        sharp = "Run live in {seconds}, the {axis} would have to speed up by {bend}; it can do {can}."
     fix = Fix(
         label="Take {longer} for it",
         consequence="Speed and acceleration stay within what the axis can do.",
         slots={"longer": slot(longer, "s")},
         edits=(Edit(path="move.live_s", value=str(longer)),),
     )
-    return TOO_FAST.at("move.live_s", slots, [fix])
+    told = TOO_FAST.at("move.live_s", slots, [fix])
+    return replace(told, what=sharp) if sharp else told

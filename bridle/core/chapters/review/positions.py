@@ -116,7 +116,7 @@ def _focus(shooting: Shooting) -> list[SettingSheet]:
     for distance in shown:
         number = distances.index(distance) + 1
         rows.append(line(f"position {number} of {len(distances)}", slot(round(distance, 1), "mm"), "beat.positions"))
-        if axis is not None:
+        if axis is not None and axis.ring:
             turn = float(ring_turns(axis, np.array([distance]))[0])
             rows.append(line(f"ring at position {number}", slot(round(turn, 2), "deg")))
     return some("Focus stack, near to far", rows)
