@@ -256,3 +256,12 @@ class EverySubset(TestCase):
     def test_whole_frames_are_named_where_they_are_the_cause(self) -> None:
         (note,) = evaluate(plan_of({"shoot": F(100), "interval": F(7), "rate": F(25)})).clip.rounding
         self.assertEqual((note.quantity, note.cause, note.got, note.fixes), ("shoot", "whole frames", 98, ()))
+
+
+class NotTheStep(TestCase):
+    def test_a_shoot_shorter_than_its_one_frame_is_no_matter_of_the_step(self) -> None:
+        """3854.9 times faster at 25 a second is a frame every 154.2 s; of 129 s that is one."""
+        held = {"shoot": F(1291, 10), "rate": F(25), "speed_up": F(38549, 10)}
+        told = evaluate(plan_of(held, step=F(1, 10)))
+        self.assertNotIn("shoot-overrun", {snag.code for snag in told.snags})
+        self.assertEqual({note.cause for note in told.clip.rounding}, {"whole frames"})

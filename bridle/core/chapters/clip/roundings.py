@@ -53,7 +53,9 @@ def roundings(plan: Plan, asked: dict[str, Fraction], solution: Solution) -> Ite
 def _stepped(plan: Plan, asked: dict[str, Fraction], solution: Solution) -> bool:
     """Whether the interval follows from the others and was put onto the step that can be dialled."""
     step = plan.clip.interval_step_s
-    if plan.frames.source != "even" or not step or any(peg.quantity == "interval" for peg in plan.clip.pegs):
+    held = {peg.quantity for peg in plan.clip.pegs}
+    # Speed-up over playback rate is an interval too: then the frames follow from it, and not it from them.
+    if plan.frames.source != "even" or not step or "interval" in held or held >= {"speed_up", "rate"}:
         return False
     return "shoot" in asked and asked["shoot"] / solution.frames != solution.interval
 
