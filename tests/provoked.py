@@ -187,8 +187,9 @@ PROVOKE: dict[str, Plan] = {
 
 def _which(snag: Snag) -> tuple[str, str, float | str]:
     """A snag by its kind and place; events, told by when they are, move up when one before them is left out."""
-    at = snag.slots.get("at") if "event" in snag.slots else None
-    return snag.code, snag.path, at.value if at else ""
+    if "event" in snag.slots:
+        return snag.code, "", snag.slots["at"].value
+    return snag.code, snag.path, ""
 
 
 def fixes_work(test: TestCase, plan: Plan, snag: Snag) -> None:
@@ -199,6 +200,9 @@ def fixes_work(test: TestCase, plan: Plan, snag: Snag) -> None:
         said = fill(fix.label, fix.slots) + fill(fix.consequence, fix.slots)
         test.assertNotIn("{", said)
         after, undo = apply(plan, fix.edits)
-        left = {_which(other) for other in evaluate(after).snags}
-        test.assertNotIn(_which(snag), left, said)
+        left = [_which(other) for other in evaluate(after).snags]
+        if _which(snag) in left:
+            # Two events of one name and one moment: the one that was left out has gone, the other is still there.
+            before = [_which(other) for other in evaluate(plan).snags]
+            test.assertLess(left.count(_which(snag)), before.count(_which(snag)), said)
         test.assertEqual(apply(after, undo)[0], plan)

@@ -50,8 +50,16 @@ class Asked:
         return self.axis.kind == "rotary"
 
 
-def asked_of(shooting: Shooting) -> Iterator[Asked]:
+def asked_of(shooting: Shooting) -> tuple[Asked, ...]:
     """Every axis of the move that a card drives."""
+    # Kept beside the shooting's own numbers, as those are: half a dozen places ask.
+    kept: tuple[Asked, ...] | None = vars(shooting).get("asked")
+    if kept is None:
+        kept = vars(shooting)["asked"] = tuple(_asked(shooting))
+    return kept
+
+
+def _asked(shooting: Shooting) -> Iterator[Asked]:
     plan, span = shooting.plan, shooting.schedule.span
     seconds = seconds_of(shooting)
     for name, copy in axis_copies(plan.kit.copies).items():
