@@ -2,7 +2,7 @@
   /** An interval that changes over the shoot: its segments, and what they make of the clip. */
   import { changing } from '../../sheet/frames';
   import IntervalDrawing from '../../drawings/interval/IntervalDrawing.svelte';
-  import { duration } from '../../format';
+  import { duration, number } from '../../format';
   import { exact } from '../../parts/paths';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
@@ -66,7 +66,12 @@
                   unit="s"
                 />
               </td>
-              <td><Working figure="clip.segment.{i}.frames" /></td>
+              <td
+                ><Working
+                  figure="clip.segment.{i}.frames"
+                  shown={number(sheet.figure(`clip.segment.${i}.frames`)?.value ?? 0, 12)}
+                /></td
+              >
               <td><Working figure="clip.segment.{i}.speed_up" /></td>
               <td class="tools">
                 <button

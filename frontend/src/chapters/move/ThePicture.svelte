@@ -42,6 +42,9 @@
     <Tick checked={sheet.plan.camera.upright} onchange={(on) => sheet.put('camera.upright', on)}
       >the camera stands upright</Tick
     >
+    <Tick checked={sheet.plan.clip.backwards} onchange={(on) => sheet.put('clip.backwards', on)}
+      >the footage is played in reverse: what moves in it goes backwards</Tick
+    >
     <Rows>
       <Row label="delivered, across"
         >{#if picture.width_px === null || picture.width_px === undefined}
@@ -61,11 +64,6 @@
       <Row label="upright">{number(view?.delivered_px[1] ?? 0, 12)} px</Row>
       <FigureRow label="headroom" figure="picture.headroom" />
       {#if post}<FigureRow label="tightest crop" figure="picture.tightest" />{/if}
-      <Row label="played in reverse"
-        ><Tick checked={sheet.plan.clip.backwards} onchange={(on) => sheet.put('clip.backwards', on)}
-          >the clip begins with the last frame; what moves goes backwards</Tick
-        ></Row
-      >
       <Row label="turned level by" path="picture.level_deg" unit="deg" min={-45} />
       <FigureRow label="leaves of each side" figure="picture.levelled" />
       <Row label="left for stabilising" path="picture.reserve" name="reserve for stabilising" unit="share" />
