@@ -34,6 +34,14 @@ class Prints(BrowserCase):
             with self.subTest(address):
                 text = self.card(page).text.replace(" ", "").lower()
                 settings = self.on_the_sheet(page)
+                # A shoot that ends on another day says on which, at the head of the card too.
+                ends = (
+                    page.get_by_label("Field card")
+                    .locator("dt", has_text="finished")
+                    .locator("xpath=../dd")
+                    .inner_text()
+                )
+                self.assertIn(f"finished{ends}".replace(" ", "").replace("\u00a0", "").lower(), text)
                 self.assertGreater(len(settings), 8)
                 for setting in settings:
                     self.assertIn(setting.replace(" ", "").lower(), text)

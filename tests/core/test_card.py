@@ -11,6 +11,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move
+from bridle.core.plan.rig import Rig
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.quantity import write
 from tests.strategies import START, copies, fitted, plan_of
@@ -122,6 +123,10 @@ class DrivesAndPacking(TestCase):
         (new,) = set(after) - set(before)
         self.assertIn("adapter", new)
         self.assertIn("900 mm belt rail", before)
+
+    def test_a_camera_that_stands_still_is_told_of_no_way_to_move(self) -> None:
+        self.assertNotIn("works by", card(plan_of(HELD, rig=Rig(axes=())))["The shoot"])
+        self.assertIn("works by", card(plan_of(HELD))["Controller"])
 
     def test_a_stepper_is_told_by_its_program_and_has_no_section(self) -> None:
         told = card(fitted(plan_of(HELD), copies("tripod", "belt-rail", "down-bush", "full-frame-body")))

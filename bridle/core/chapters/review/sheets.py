@@ -126,8 +126,9 @@ def _controller(shooting: Shooting) -> SettingSheet:
     plan, times, cycle = shooting.plan, shooting.timeline, shooting.cycle
     still = max(0.0, float(cycle.interval_s) - sum(cycle.travels_s) - cycle.margin_s)
     ease_in, ease_out = shooting.schedule.eases_asked
+    how = line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot"))
     rows = [
-        line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot")),
+        *([how] if plan.rig.axes else []),
         line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
         line("frames", slot(times.frames, "frames"), "clip.frames"),
     ]

@@ -13,7 +13,7 @@
   const snags = $derived(sheet.evaluation.snags);
   const stops = $derived(snags.filter((snag) => snag.severity === 'stop').length);
   const when = $derived(`${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}`);
-  const finish = $derived(sheet.figure('time.finish')?.value);
+  const finish = $derived(sheet.figure('time.finish'));
   const clip = $derived(sheet.quantity('clip')?.value);
   const rate = $derived(sheet.quantity('rate')?.value);
   const taken = new Taken(sheet.id);
@@ -89,10 +89,8 @@
         {write(sheet.evaluation.frames, 'frames')}, one every {write(
           sheet.evaluation.interval_s ?? 0,
           's'
-        )}{finish ? `, finished ${clock(finish, sheet.zone)}` : ''}. {write(clip, 's')} of clip at {write(
-          rate,
-          'rate'
-        )}.
+        )}{finish ? `, finished ${write(finish.value, finish.unit, sheet.zone)}` : ''}. {write(clip, 's')} of clip
+        at {write(rate, 'rate')}.
       </p>
     {/if}
     <div class="sheets">
