@@ -5,8 +5,10 @@ from pathlib import Path
 from typing import Any
 
 import av
+import numpy as np
 from playwright.sync_api import Page, expect
 
+from bridle.core.subjects.numbers.arrays import Floats
 from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
 
 # How many different tones there are in the finder's picture.
@@ -23,6 +25,11 @@ def ready(page: Page) -> Any:
     canvas.wait_for(timeout=20_000)
     page.wait_for_timeout(300)
     return canvas
+
+
+def _unlike(one: Floats, other: Floats) -> float:
+    """How far two pictures are apart, in tones per pixel."""
+    return float(np.abs(one - other).mean())
 
 
 class MoveChapter(BrowserCase):
@@ -92,18 +99,28 @@ class MoveChapter(BrowserCase):
         type_over(page, "frames", "40")
         chapter(page, "Move")
         ready(page)
-        with page.expect_download(timeout=60_000) as film:
-            page.get_by_role("button", name="Save the preview as a WebM film").click()
-        self.assertEqual(film.value.suggested_filename, "harbour-refloat-copy-preview.webm")
-        self._is_a_film(Path(film.value.path()))
+        as_shot = self._film(page)
+        leaf(page, "The picture")
+        page.get_by_text("the footage is played in reverse").click()
+        leaf(page, "Framing")
+        reverse = self._film(page)
+        # The clip in reverse begins with the last frame and ends with the first.
+        for begins, ends in ((as_shot, reverse), (reverse, as_shot)):
+            self.assertLess(_unlike(begins[0], ends[-1]) * 3, _unlike(begins[0], ends[0]))
 
-    def _is_a_film(self, path: Path) -> None:
-        with av.open(str(path)) as film:
+    def _film(self, page: Page) -> list[Floats]:
+        """The frames of the preview as saved, each in tones of grey."""
+        ready(page)
+        with page.expect_download(timeout=60_000) as saved:
+            page.get_by_role("button", name="Save the preview as a WebM film").click()
+        self.assertEqual(saved.value.suggested_filename, "harbour-refloat-copy-preview.webm")
+        with av.open(str(saved.value.path())) as film:
             stream = film.streams.video[0]
             self.assertAlmostEqual(float(film.duration or 0) / 1e6, 40 / 25, 1)
             self.assertEqual((stream.width, stream.height), (1280, 720))
-            frames = sum(1 for _ in film.decode(stream))
-        self.assertEqual(frames, 40)
+            frames = [frame.to_ndarray(format="gray").astype(float) for frame in film.decode(stream)]
+        self.assertEqual(len(frames), 40)
+        return frames
 
     def test_a_crop_that_moves_and_what_it_enlarges(self) -> None:
         page = self.open_demo("Mill Weir footbridge", chapter="Move")

@@ -63,6 +63,7 @@ class Rigs(TestCase):
         self.assertEqual([axis.name for axis in plan.rig.axes], ["pan"])
         self.assertFalse([key for key in told.figures if re.search(r"microstep|\.steps$|\.ripple$", key)])
         self.assertNotRegex(said(told), r"(?i)microstep|rail |slide ")
+        self.assertTrue(told.drives[0].one_way, "the page offers to hang it upside down")
         # A dial that always turns at one pace runs the whole hour, whatever the plan asks of it.
         (drive,) = told.drives
         self.assertIn("°", drive.words + " ".join(f"{f.value}°" for f in told.figures.values() if f.unit == "deg"))
@@ -74,7 +75,7 @@ class Rigs(TestCase):
         plan = put_on(plan_of(HELD, move=Move(keyframes=keys), beat=Beat(school="continuous")), head)
         told = evaluate(plan)
         (drive,) = told.drives
-        self.assertEqual(drive.words, "key 1, setting 6")
+        self.assertEqual((drive.words, drive.one_way), ("key 1, setting 6", False))
         self.assertAlmostEqual(told.figures["drive.pan.wanted"].value, 90 / 3590 * 60)
         self.assertAlmostEqual(told.figures["drive.pan.rate"].value, 0.251 * 6)
         self.assertFalse(

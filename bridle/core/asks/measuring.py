@@ -179,16 +179,25 @@ def _as_read(read: Read, mean: float) -> Iterator[Figure]:
 
 def _explained(read: Read) -> Iterator[Figure]:
     """By how much the readings may scatter without hiding anything."""
-    if read.asked.key.partition(".")[0] not in JUDGED or len(read.each) == 1:
+    if not _judged(read):
         return
     worst, unit = max(read.each, key=lambda one: one.doubt), read.read_with.unit
-    limit = calibration.EXPLAINED * worst.doubt
     terms = (
         term("times", "allowed", calibration.EXPLAINED, ""),
         term("error", f"{read.read_with.label}, may be off by", worst.doubt * worst.read, unit),
         term("read", "read, where that tells most", worst.read, unit),
     )
-    yield figure("explained", "scatter that reading explains", limit, "share", EXPLAINED, *terms)
+    yield figure("explained", "scatter that reading explains", _limit(read), "share", EXPLAINED, *terms)
+
+
+def _judged(read: Read) -> bool:
+    """Whether the scatter of what was read tells anything."""
+    return read.asked.key.partition(".")[0] in JUDGED and len(read.each) > 1
+
+
+def _limit(read: Read) -> float:
+    """The share of the mean by which readings may scatter without hiding anything."""
+    return calibration.EXPLAINED * max(one.doubt for one in read.each)
 
 
 def _corrected(drive: Stepper, unit: str, mean: float, value: float) -> Iterator[Figure]:
@@ -223,9 +232,9 @@ def _verdict(read: Read, mean: float, spread: float, odd: tuple[int, ...]) -> tu
 
 def _hidden(read: Read, mean: float, spread: float) -> str:
     """What a spread may hide that is larger than reading explains; nothing where it is not."""
-    if read.asked.key.partition(".")[0] not in JUDGED or len(read.each) == 1:
+    if not _judged(read):
         return ""
-    limit = calibration.EXPLAINED * max(one.doubt for one in read.each)
+    limit = _limit(read)
     if spread <= limit * mean:
         return ""
     shortest = min(one.read for one in read.each)

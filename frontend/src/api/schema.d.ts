@@ -1830,6 +1830,8 @@ export interface components {
         /**
          * DriveState
          * @description What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
+         *
+         *     `one_way`: whether it turns one way only, so that hanging it upside down changes the way.
          */
         DriveState: {
             /** Axis */
@@ -1838,6 +1840,8 @@ export interface components {
             drive: string;
             /** Words */
             words: string;
+            /** One Way */
+            one_way: boolean;
         };
         /**
          * Edit

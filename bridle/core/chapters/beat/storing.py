@@ -123,8 +123,10 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
 
 
 def _slower(shooting: Shooting, count: int) -> list[Fix]:
-    """An interval in which everything is written; where a frame alone fills the buffer, its pictures further apart;
-    and where neither helps one picture a frame."""
+    """An interval in which everything is written.
+
+    Where a frame alone fills the buffer its pictures further apart; where neither helps one picture a frame.
+    """
     plan, beat = shooting.plan, shooting.plan.beat
     needed = ceil_to(count * beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
     if not _stalls(shooting, beat, float(needed)):

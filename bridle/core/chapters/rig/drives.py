@@ -52,7 +52,8 @@ def tell(shooting: Shooting) -> DrivesTold:
     for asked in asked_of(shooting):
         words = asked.drive.words(asked.wanted)
         if words is not None:
-            states.append(DriveState(axis=asked.axis.name, drive=asked.drive.NAME, words=words))
+            told = DriveState(axis=asked.axis.name, drive=asked.drive.NAME, words=words, one_way=asked.one_way != 0)
+            states.append(told)
         figures += [*asked.drive.working(asked.wanted), *own_pace.end_figures(asked), *step_figures(asked)]
         snags += _snags(asked)
     return DrivesTold(tuple(states), figures, snags)

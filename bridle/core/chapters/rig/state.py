@@ -5,11 +5,15 @@ from dataclasses import dataclass, field
 
 @dataclass(slots=True, kw_only=True)
 class DriveState:
-    """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`."""
+    """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
+
+    `one_way`: whether it turns one way only, so that hanging it upside down changes the way.
+    """
 
     axis: str
     drive: str
     words: str
+    one_way: bool
 
 
 @dataclass(slots=True, kw_only=True)

@@ -8,12 +8,11 @@ from collections.abc import Sequence
 from fractions import Fraction
 
 import numpy as np
-from numpy.typing import NDArray
 
 from bridle.core.figure import Formula
+from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import ceil_to
 
-Floats = NDArray[np.float64]
 FINEST_S = Fraction(1, 1000)
 STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
 STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")

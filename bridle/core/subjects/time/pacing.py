@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.figure import Formula
+from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import nearest
 
 Segments = Sequence[tuple[Fraction, Fraction]]
@@ -42,7 +43,7 @@ class Pace:
         """From the first frame to the end of the last one's slot."""
         return Fraction(int(self.starts_ms[-1]), MS)
 
-    def intervals_s(self) -> NDArray[np.float64]:
+    def intervals_s(self) -> Floats:
         """The slot of every frame in seconds, shape (frames,)."""
         return np.diff(self.starts_ms) / MS
 

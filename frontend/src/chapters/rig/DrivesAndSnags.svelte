@@ -8,19 +8,10 @@
 
   const sheet = theSheet();
   const snags = $derived(sheet.evaluation.snags.filter((snag) => snag.chapter === 'rig'));
-  /** Of each axis: its place in the rig, whether it hangs, and whether its drive turns one way only. */
+  /** Of each axis: its place in the rig, and whether it hangs. */
   const turned = $derived(
     Object.fromEntries(
-      sheet.plan.rig.axes.map((axis, number) => [
-        axis.name as string,
-        {
-          number,
-          hung: axis.hung,
-          oneWay: sheet.evaluation.drives.some(
-            (drive) => drive.axis === axis.name && drive.drive === 'spring'
-          )
-        }
-      ])
+      sheet.plan.rig.axes.map((axis, number) => [axis.name as string, { number, hung: axis.hung }])
     )
   );
   const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does', 'ends'];
@@ -32,7 +23,7 @@
     <p class="border-t border-hair py-1">
       <b>{drive.axis}</b> <span class="label">{drive.drive}</span><br />
       {drive.words}.
-      {#if turned[drive.axis] !== undefined && turned[drive.axis]!.oneWay}
+      {#if drive.one_way && turned[drive.axis]}
         <Tick
           checked={turned[drive.axis]!.hung}
           onchange={(on) => sheet.put(`rig.axes.${turned[drive.axis]!.number}.hung`, on)}
