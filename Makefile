@@ -80,6 +80,7 @@ bench: $(S)/test $(S)/page
 # Long hunts, each bounded: some thousand plans and cards, power cuts, a fuzzer on the API, a month of saves and runs.
 fuzz: $(S)/test $(S)/page
 	@BRIDLE_EXAMPLES=20000 $(BIN)/python manage.py test --noinput tests.core.test_any_plan
+	@BRIDLE_EXAMPLES=5000 $(BIN)/python manage.py test --noinput tests.core.test_chains tests.core.test_agree
 	@$(BIN)/python -m tests.hunts.kills
 	@$(BIN)/python -m tests.hunts.requests
 	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"

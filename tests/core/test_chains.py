@@ -1,5 +1,6 @@
 """Fixes one after another: they end, no plan is met twice, no axis leaves its travel, and what is new is foretold."""
 
+from datetime import datetime
 from fractions import Fraction as F
 from itertools import islice
 from unittest import TestCase
@@ -15,6 +16,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe
 from bridle.core.plan.rounds import Station, Stations
 from bridle.core.reckon.path import FIELDS, at, reach
+from bridle.core.reckon.reckoning import reckon
 from bridle.core.snag import Fix
 from tests.mutated import EXAMPLES
 from tests.strategies import plan_of, plans
@@ -48,6 +50,13 @@ def outside(plan: Plan) -> int:
     return count
 
 
+def held(plan: Plan) -> set[datetime]:
+    """The moments of the events that fall into the shoot."""
+    shooting = reckon(plan).shooting
+    events = plan.shoot.clock.events if shooting else ()
+    return {event.at for event in events if shooting and shooting.timeline.holds(event.at)}
+
+
 class Chains(TestCase):
     @SELDOM
     @given(plans)
@@ -58,8 +67,11 @@ class Chains(TestCase):
             fix = first_fix(told)
             if fix is None:
                 return
-            way.append((told.snags[0].code, fix.label))
-            before, (plan, _) = outside(plan), make(plan, [MakeEdits(do="edits", edits=fix.edits)])
+            way.append(next((snag.code, fix.label) for snag in told.snags if fix in snag.fixes))
+            before, events = outside(plan), held(plan)
+            plan, _ = make(plan, [MakeEdits(do="edits", edits=fix.edits)])
+            if any(edit.path == "shoot.clock.at" for edit in fix.edits):
+                self.assertLessEqual(events, held(plan), way[-1])
             self.assertLessEqual(outside(plan), before, way[-1])
             again = plan.model_dump_json()
             self.assertFalse(again in met, way[-8:])

@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, Stack
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move
 from bridle.core.plan.rig import Rig
@@ -23,7 +24,7 @@ from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.sky import mask
 from bridle.core.snag import fill
 from bridle.core.subjects.numbers.arrays import Floats
-from tests.provoked import fixes_work
+from tests.provoked import fixes_work, sunny
 from tests.strategies import RINGS, copies, fitted, plan_of, ramp, shooting
 
 HELD = {"rate": F(25), "frames": F(301), "interval": F(10)}
@@ -358,6 +359,20 @@ class RigInView(TestCase):
         for snag in found:
             fixes_work(self, plan, snag)
             self.assertNotIn("Turn the rail to face {bearing}", [fix.label for fix in snag.fixes])
+
+
+class SunAtAnotherTime(TestCase):
+    """The shoot is moved away from the sun only as far as what it is shot for stays in it."""
+
+    def test_what_is_shot_stays_in_the_shoot(self) -> None:
+        """An hour from 08:00 with the sun in the picture at first: by itself a shoot later would do."""
+        for bells, moved in (((), True), (("09:30",), True), (("08:55",), True), (("08:10",), False)):
+            events = [{"name": "bell", "at": f"2026-09-27T{at}+00:00"} for at in bells]
+            plan, _ = apply(sunny(90, 0, at="2026-09-27T08:00+00:00"), [Edit(path="shoot.clock.events", value=events)])
+            (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "sun-in-picture"]
+            by = [(fix.slots["by"].value, fix.slots["way"].value) for fix in snag.fixes if "by} {way" in fix.label]
+            self.assertEqual(by, [(1800, "later")] if moved else [], bells)
+            fixes_work(self, plan, snag)
 
 
 class SunAgain(TestCase):

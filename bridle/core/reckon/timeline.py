@@ -1,5 +1,6 @@
 """Which frames, when, with how much room, called by whom."""
 
+import math
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from fractions import Fraction
@@ -77,6 +78,20 @@ class Timeline:
     def unix_s(self, frame: int) -> float:
         """The same as a Unix time."""
         return self.start_unix_s + float(self.starts_s[frame] if frame < self.frames else self.end_s)
+
+    def holds(self, when: datetime) -> bool:
+        """Whether a moment falls into the shoot, nights between its windows included."""
+        return 0 <= when.timestamp() - self.start_unix_s < self.end_s
+
+    def keeping(self, moments: list[datetime]) -> tuple[float, float]:
+        """By how few and how many seconds it can be shifted so that it still holds what it holds of these moments.
+
+        The least is negative (earlier) or 0; with none of them in it there is no limit.
+        """
+        after = [when.timestamp() - self.start_unix_s for when in moments if self.holds(when)]
+        if not after:
+            return -math.inf, math.inf
+        return max(after) - float(self.end_s) + 1 / MS, min(after)
 
     @cached_property
     def start_unix_s(self) -> float:

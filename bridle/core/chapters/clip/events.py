@@ -175,7 +175,7 @@ def _trial_change(clip: Clip, solution: Solution) -> Fraction:
 def _outside(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Snag]:
     finish = times.clock(times.frames)
     for number, event in enumerate(plan.shoot.clock.events):
-        if times.start <= event.at < finish:
+        if times.holds(event.at):
             continue
         slots = {
             "event": slot(event.name),
@@ -192,8 +192,8 @@ def _move_there(plan: Plan, number: int, solution: Solution, times: Timeline) ->
 
     Where that would leave out another that falls into it now, so that both do; nothing where they are too far apart.
     """
-    clock, event, finish = plan.shoot.clock, plan.shoot.clock.events[number], times.clock(times.frames)
-    inside = [one.at for one in clock.events if times.start <= one.at < finish]
+    clock, event = plan.shoot.clock, plan.shoot.clock.events[number]
+    inside = [one.at for one in clock.events if times.holds(one.at)]
     first, last = min([event.at, *inside]), max([event.at, *inside])
     start = instant(event.at, _whole(Fraction(-2, 3) * solution.shoot), plan.shoot.place.zone)
     said = "The shoot keeps its length; {event} falls two thirds into it."

@@ -136,10 +136,15 @@ QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
 
 
 def _at_another_time(search: Search) -> list[Fix]:
-    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot."""
+    """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot.
+
+    What it is shot for stays in it: an event that falls into it now does so then.
+    """
     plan, times = search.plan, search.times
     if float(times.elapsed_s(times.frames)) > DAY_S:
         return []
+    low, high = times.keeping([event.at for event in plan.shoot.clock.events])
+    tries = [by for by in range(-QUARTERS, QUARTERS + 1) if by and low <= by * QUARTER_S <= high]
     starts = times.start_unix_s + times.starts_s
 
     def away(shift: int, at: Poses, _: Sun | None) -> bool:
@@ -147,7 +152,7 @@ def _at_another_time(search: Search) -> list[Fix]:
         sun = sun_at(plan, when + shift * QUARTER_S)
         return sun is not None and _spares(search, plan, at, sun)
 
-    shift = search.first(sorted(range(-QUARTERS, QUARTERS + 1), key=abs)[1:], away)
+    shift = search.first(sorted(tries, key=abs), away)
     if shift is None:
         return []
     by = timedelta(seconds=shift * QUARTER_S)
