@@ -14,7 +14,7 @@ from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.snag import Snag, fill
-from tests.strategies import RINGS, copies, fitted, plan_of, ramp
+from tests.strategies import RINGS, copies, fitted, leant, plan_of, ramp
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 FAR_PAN = Move(keyframes=(Keyframe(pan_deg=20), Keyframe(pan_deg=-20)))
@@ -167,6 +167,12 @@ PROVOKE: dict[str, Plan] = {
     "mark-elsewhere": marked(y_mm=4000, aimed=aimed(33.69, 7.595)),
     "cue-never-seen": marked(form="person", x_mm=-9000, y_mm=200),
     "ends-beside": marked(form="bearing", bearing_deg=32),
+    "aims-on-a-lean": plan_of(
+        THREE,
+        rig=Rig(axes=leant(10, axes=RINGS[:2])),
+        move=Move(marks=(Mark.model_validate({"name": "post", "aimed": aimed(33.69, 7.595)}),)),
+    ),
+    "pan-on-slope": leaning(slope_deg=12),
     "sun-in-picture": sunny(90, 0),
     "sun-flares": sunny(60, 0),
     "own-shadow": sunny(275, 0, **{"at": "2026-09-27T08:10+01:00"}),

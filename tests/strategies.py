@@ -243,9 +243,22 @@ RINGS = (
     Axis(name="focus", kind="rotary", low=0, high=90, top_speed=30, acceleration=60, ring=USUAL_RINGS["focus"]),
     Axis(name="zoom", kind="rotary", low=0, high=90, top_speed=30, acceleration=60, ring=USUAL_RINGS["zoom"]),
 )
+
+
+def leant(lean: float | None, toward: float = 0.0, axes: tuple[Axis, ...] = RINGS) -> tuple[Axis, ...]:
+    """Axes of which the pan leans."""
+    update = {"lean_deg": lean, "lean_toward_deg": toward}
+    return tuple(axis.model_copy(update=update) if axis.name == "pan" else axis for axis in axes)
+
+
 rigs = st.builds(
     Rig,
-    axes=st.sampled_from([RINGS[:2], RINGS[:3], RINGS, RINGS[1:2], ()]),
+    axes=st.builds(
+        leant,
+        st.sampled_from([None, None, 0.0, 12.0, 35.0]),
+        st.sampled_from([0.0, -90.0, 130.0]),
+        st.sampled_from([RINGS[:2], RINGS[:3], RINGS, RINGS[1:2], ()]),
+    ),
     normal_bearing_deg=st.one_of(st.none(), st.floats(0, 360)),
     standing=standings,
 )

@@ -18,6 +18,7 @@ FUNCTIONS = {
     "cos": math.cos,
     "tan": math.tan,
     "radians": math.radians,
+    "asin": math.asin,
     "atan2": math.atan2,
     "degrees": math.degrees,
     "min": min,

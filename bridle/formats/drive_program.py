@@ -46,7 +46,8 @@ def _head(plan: Plan, say: Orders) -> Iterator[str]:
         unit = "mm" if axis.unit == "mm" else "degrees"
         low, high = say.motor[axis.name].min(), say.motor[axis.name].max()
         hung = ", hung upside down" if axis.hung else ""
-        yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}{hung}"
+        lean = f", leaned {axis.lean_deg:g} degrees towards {axis.lean_toward_deg:g}" if axis.lean_deg else ""
+        yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}{hung}{lean}"
     yield "; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames."
     yield "; Its clock is the controller's own: compare frame 10 with the field card."
     yield "G21 ; millimetres"

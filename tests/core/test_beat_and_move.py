@@ -39,7 +39,7 @@ class WorkedExamples(TestCase):
     def test_optics(self) -> None:
         self.assertAlmostEqual(lens.field_of_view_deg(36, 35), 54.43, 2)
         self.assertAlmostEqual(lens.px_per_deg(24, 36, 6000), 69.81, 2)
-        start, end = tracking.aim(np.array([0.0, 800.0]), 1000, 1500)
+        start, end = tracking.aim(1000 - np.array([0.0, 800.0]), np.full(2, 1500.0))
         self.assertAlmostEqual(start, 33.690, 3)
         self.assertAlmostEqual(end, 7.595, 3)
 

@@ -76,7 +76,9 @@ class WorkedExamples(TestCase):
         at = places(plan)
         frame = int(next(s for s in told.snags if s.code == "mark-drifts").slots["frame"].value) - 1
         self.assertAlmostEqual(at["slide"][frame], 380, delta=4)
-        self.assertAlmostEqual(abs(at["pan"][frame] - tracking.aim(at["slide"], 1000, 1500)[frame]), 1.162, 3)
+        self.assertAlmostEqual(
+            abs(at["pan"][frame] - tracking.aim(1000 - at["slide"], np.full(len(at["slide"]), 1500.0))[frame]), 1.162, 3
+        )
         one, every, let_go = next(s for s in told.snags if s.code == "mark-drifts").fixes
         self.assertEqual([fill(f.label, f.slots) for f in (one, every)], ["Add 1 keyframe", "Follow it at every frame"])
         better = evaluate(apply(plan, one.edits)[0])
@@ -268,6 +270,12 @@ class Paths(TestCase):
         self.assertEqual([key.pan_deg for key in aimed.move.keyframes], [33.69, 7.59])
 
 
+def standing(stands: dict[str, float]) -> Poses:
+    """One pose of a head whose pan stands upright."""
+    x, z, pan, tilt, roll, focal = (np.array([stands[name]]) for name in ("x", "z", "pan", "tilt", "roll", "focal"))
+    return Poses(x, z, pan, tilt, roll, focal)
+
+
 class Seeing(TestCase):
     angles = st.floats(-50, 50)
 
@@ -279,7 +287,7 @@ class Seeing(TestCase):
         self, x: float, pan: float, tilt: float, roll: float, u: float, v: float
     ) -> None:
         stands = {"x": x, "z": 20.0, "pan": pan, "tilt": tilt, "roll": roll, "focal": 35.0}
-        at = Poses(**{name: np.array([value]) for name, value in stands.items()})
+        at = standing(stands)
         axes = [projecting.turn(at, *(np.array([c]) for c in row)) for row in np.eye(3)]
         away = np.array([[each.right[0], each.up[0], each.ahead[0]] for each in axes]) @ (2000 * np.array([u, v, 1.0]))
         point = away + np.array([x, 0, 20.0])
@@ -290,7 +298,7 @@ class Seeing(TestCase):
             ("slide", "x", 1e-3),
         ):
             moved = {**stands, field: stands[field] + small}
-            seen = projecting.see(Poses(**{k: np.array([n]) for k, n in moved.items()}), *point)
+            seen = projecting.see(standing(moved), *point)
             across, up = (
                 np.asarray(way).item()
                 for way in projecting.motions(at, {name: np.array([small])}, 2000.0)[name].at(u, v)

@@ -176,6 +176,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "Two aims at the post, at 10° and 10.4°, do not tell where it is.",
         "Forget the two aims · The mark stays where it is drawn.",
     ),
+    "aims-on-a-lean": (
+        "Two aims at the post do not tell where it is: the pan leans by 10°.",
+        "Forget the two aims · The mark stays where it is drawn.",
+    ),
     "mark-elsewhere": (
         "The post is drawn 4000 mm off the rail; two aims put it between 1442 mm and 1563 mm.",
         "Put it at 1000 mm along, 1500 mm off the rail · The drawing follows the two aims; the pans that point at the mark change with it.",
@@ -306,9 +310,15 @@ SAID: dict[str, tuple[str, ...]] = {
         "The two-axis head, tilt has 233.4 N·mm on its shaft, and takes 100 N·mm.",
         "Balance it to 14.9 mm off the axis · Slide the plate until the camera stays where it is put with the clamp loose.",
     ),
+    "pan-on-slope": (
+        "The rail slopes by 12°, and nobody has said how the pan on it stands.",
+        "It leans with the rail · The sweep draws an arc; it is drawn beside.",
+        "It stands upright · A levelling base, a wedge or a ball head takes the slope out.",
+    ),
     "horizon-tilts": (
         "A pan base 2° off level tilts the horizon by up to 209.5 px through the sweep.",
         "Level it to 0.11° · Under 12 px from edge to edge. A bubble in the head, not the one in the tripod.",
+        "It leans on purpose · The pan draws an arc, drawn beside; say towards where.",
     ),
     "steps-uneven": (
         "The pan takes 0.1312 steps a frame: its pace wavers by 100 %, and a step is 17.29 px.",

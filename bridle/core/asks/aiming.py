@@ -14,7 +14,7 @@ def aimed_edits(plan: Plan, index: int, keys: tuple[int, ...]) -> list[Edit]:
     mark = plan.move.marks[index]
     stands = np.array([plan.move.keyframes[number].slide_mm for number in keys])
     at = poses(plan, {"slide": stands}, len(keys))
-    for name, angles in (("pan", pan_at(plan, at, mark)), ("tilt", tilt_at(at, mark))):
+    for name, angles in (("pan", pan_at(plan, at, mark)), ("tilt", tilt_at(plan, at, mark))):
         axis = next((axis for axis in plan.rig.axes if axis.name == name), None)
         if axis is None:
             continue

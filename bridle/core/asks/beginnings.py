@@ -28,6 +28,7 @@ NO_RAIL_MM = (0.0, 900.0)
 MARK_AWAY = 1.6
 APART_MM = 500.0
 LIVE_S = 20
+LEAN_DEG = 10.0
 STATIONS = 3
 FEWEST_IN_BRACKET = 2
 EVENT_AT = Fraction(3, 5)
@@ -105,6 +106,13 @@ def _ring(plan: Plan, index: int) -> tuple[RingMark, ...]:
     return USUAL_RINGS[plan.rig.axes[index].name]
 
 
+def _lean(plan: Plan, index: int) -> Begun:
+    """With the rail where it slopes, else enough to see the arc."""
+    if index >= len(plan.rig.axes) or plan.rig.axes[index].name != "pan":
+        raise PathError("of the axes the pan alone can be leaned")
+    return abs(plan.rig.standing.slope_deg) or LEAN_DEG
+
+
 def _ohms(plan: Plan) -> Begun:
     """What copper of the lead's cross-section has."""
     area = plan.rig.lead.area_mm2 if plan.rig.lead else Lead().area_mm2
@@ -146,6 +154,7 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"rig\.lead": lambda plan: Lead(),
     r"rig\.normal_bearing_deg": lambda plan: 0,
     r"rig\.axes\.(\d+)\.ring": _ring,
+    r"rig\.axes\.(\d+)\.lean_deg": _lean,
     r"move\.live_s": _live,
     r"move\.post": lambda plan: Post(),
     r"move\.passes": lambda plan: Pass(name=f"pass {len(plan.move.passes) + 2}"),

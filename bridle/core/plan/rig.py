@@ -33,6 +33,9 @@ class Axis(Section):
     Focus and zoom turn a ring of the lens: limits, speed and backlash are the ring's, in degrees, and `ring` says
     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
     `hung` upside down turns the other way round than its card says.
+
+    The top of a pan's axis may lean by `lean_deg` towards `lean_toward_deg` of its own turn: 0 is upright on purpose,
+    None that nobody has said; then it is taken as upright.
     """
 
     name: AxisName
@@ -44,6 +47,8 @@ class Axis(Section):
     backlash: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
     letter: Letter | None = None
     hung: bool = False
+    lean_deg: Annotated[float, Field(ge=0, le=80, allow_inf_nan=False)] | None = None
+    lean_toward_deg: Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] = 0.0
     ring: Annotated[tuple[RingMark, ...], Field(max_length=40)] = ()
 
     @model_validator(mode="after")
@@ -59,6 +64,14 @@ class Axis(Section):
             raise ValueError("a ring has two marks or more, each turned further than the one before")
         if values not in (sorted(set(values)), sorted(set(values), reverse=True)):
             raise ValueError("along a ring the values rise, or they fall; they do not turn back")
+        return self
+
+    @model_validator(mode="after")
+    def _pan_leans(self) -> "Axis":
+        if self.lean_deg is not None and self.name != "pan":
+            raise ValueError(
+                "of the axes the pan alone can be leaned: tilt and roll lean with it, a rail has its slope"
+            )
         return self
 
     @property

@@ -153,7 +153,7 @@ def depth_mm(plan: Plan, seen: Sequence[Seeing]) -> Floats | None:
 def shift(plan: Plan, at: Poses, seen: Sequence[Seeing]) -> Shift:
     """The shift from frame to frame, linear axes seen at the nearest mark."""
     frame, steps = kept(plan), steps_between(at)
-    before = Poses(*(getattr(at, name)[:-1] for name in ("x", "z", "pan", "tilt", "roll", "focal")))
+    before = at.before()
     goes = "slide" in steps or "rise" in steps
     away = depth_mm(plan, seen) if goes else None
     motions = projecting.motions(before, steps, None if away is None else away[:-1])

@@ -1,6 +1,7 @@
 """Where the camera stands and points at every frame, and where a mark is seen from there."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -11,7 +12,7 @@ from bridle.core.reckon.picture import kept
 from bridle.core.subjects.motion import tracking
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import projecting
-from bridle.core.subjects.optics.projecting import NEAREST_MM, Poses, Seen
+from bridle.core.subjects.optics.projecting import NEAREST_MM, Lean, Poses, Seen
 
 # Where a mark is wanted, as a share of the picture's width to the right of its middle.
 WANTED: dict[Across, float] = {"left third": -1 / 6, "centre": 0.0, "right third": 1 / 6}
@@ -30,6 +31,7 @@ def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
     each = {name: places[name] if name in places else np.full(frames, value) for name, value in still.items()}
     slope = math.radians(plan.rig.standing.slope_deg)
     return Poses(
+        leaned=leaned(plan),
         x=each["slide"] * math.cos(slope),
         z=each["slide"] * math.sin(slope),
         pan=each["pan"],
@@ -37,6 +39,12 @@ def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
         roll=each["roll"],
         focal=each["zoom"],
     )
+
+
+def leaned(plan: Plan) -> Lean | None:
+    """How the axis of the pan leans; None where it stands upright, or there is no such axis."""
+    pan = plan.rig.axis("pan")
+    return Lean(pan.lean_deg, pan.lean_toward_deg) if pan is not None and pan.lean_deg else None
 
 
 def see_mark(plan: Plan, at: Poses, mark: Mark) -> Seen:
@@ -56,19 +64,30 @@ def nearest_mm(plan: Plan) -> float | None:
     return min((mark.y_mm for mark in placed(plan)), default=None)
 
 
+def towards(plan: Plan, at: Poses, mark: Mark) -> tuple[Floats, Floats, Floats]:
+    """Which way a mark lies from the camera at every frame, as the head has it: right, away and up along its own level.
+
+    Those of a bearing are shares of one, those of a place are in mm.
+    """
+    if mark.form == "bearing":
+        turn, up = np.radians(mark.bearing_deg - normal_deg(plan)), np.radians(mark.altitude_deg)
+        ways = np.sin(turn) * np.cos(up), np.cos(turn) * np.cos(up), np.sin(up)
+    else:
+        ways = mark.x_mm - at.x, mark.y_mm, mark.z_mm - at.z
+    right, away, up = ways if at.leaned is None else at.leaned.into_head(*ways)
+    each = np.ones(len(at))
+    return right * each, away * each, up * each
+
+
 def pan_at(plan: Plan, at: Poses, mark: Mark) -> Floats:
     """The pan that points at a mark at every frame, not wrapped where it passes behind the rail."""
-    if mark.form == "bearing":
-        turn = (mark.bearing_deg - normal_deg(plan) + 180) % 360 - 180
-        return np.full(len(at), turn)
-    return np.degrees(np.unwrap(np.radians(tracking.aim(at.x, mark.x_mm, mark.y_mm))))
+    right, away, _ = towards(plan, at, mark)
+    return np.degrees(np.unwrap(np.radians(tracking.aim(right, away))))
 
 
-def tilt_at(at: Poses, mark: Mark) -> Floats:
+def tilt_at(plan: Plan, at: Poses, mark: Mark) -> Floats:
     """The tilt that points at a mark at every frame."""
-    if mark.form == "bearing":
-        return np.full(len(at), mark.altitude_deg)
-    return tracking.aim_up(at.x, at.z, mark.x_mm, mark.y_mm, mark.z_mm)
+    return tracking.aim_up(*towards(plan, at, mark))
 
 
 def following(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
@@ -80,9 +99,9 @@ def following(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     at = poses(plan, places, len(next(iter(places.values()))))
     made: dict[str, Floats] = {}
     if "tilt" in places:
-        made["tilt"] = tilt_at(at, mark)
+        made["tilt"] = tilt_at(plan, at, mark)
     if "pan" in places:
-        tilted = Poses(at.x, at.z, at.pan, made.get("tilt", at.tilt), at.roll, at.focal)
+        tilted = replace(at, tilt=made.get("tilt", at.tilt))
         made["pan"] = pan_at(plan, at, mark) + _beside(plan, tilted, mark)
     return made
 
@@ -91,8 +110,5 @@ def _beside(plan: Plan, at: Poses, mark: Mark) -> Floats:
     """The pan beside the mark that puts it where it is wanted, at every frame: exact at any tilt."""
     assert plan.move.follow is not None
     wanted = WANTED[plan.move.follow.across] * kept(plan).width_mm / at.focal
-    if mark.form == "bearing":
-        up = np.radians(np.full(len(at), mark.altitude_deg))
-    else:
-        up = np.arctan2(mark.z_mm - at.z, np.hypot(mark.x_mm - at.x, mark.y_mm))
+    up = np.radians(tilt_at(plan, at, mark))
     return np.degrees(tracking.beside(wanted, up, np.radians(at.tilt)))

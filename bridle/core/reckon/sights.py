@@ -1,7 +1,7 @@
 """When each mark is in the picture."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -83,7 +83,7 @@ def visited(plan: Plan, at: Poses) -> list[Poses]:
     """The poses of each place of a round; those of the move alone where there is none."""
     visits = plan.move.visits
     if isinstance(visits, Stations):
-        return [_standing(at, station) for station in visits.stations]
+        return [_standing(plan, at, station) for station in visits.stations]
     aside = offsets(plan)
     slope = np.radians(plan.rig.standing.slope_deg)
     places = []
@@ -92,13 +92,14 @@ def visited(plan: Plan, at: Poses) -> list[Poses]:
         pan = aside["pan"][number] if "pan" in aside else 0.0
         moved = along or pan
         x, z = at.x + along * np.cos(slope), at.z + along * np.sin(slope)
-        places.append(Poses(x, z, at.pan + pan, at.tilt, at.roll, at.focal) if moved else at)
+        places.append(replace(at, x=x, z=z, pan=at.pan + pan) if moved else at)
     return places
 
 
-def _standing(at: Poses, station: Station) -> Poses:
-    each = np.ones_like(at.x)
-    return Poses(station.slide_mm * each, at.z, station.pan_deg * each, station.tilt_deg * each, at.roll, at.focal)
+def _standing(plan: Plan, at: Poses, station: Station) -> Poses:
+    each, slope = np.ones_like(at.x), np.radians(plan.rig.standing.slope_deg)
+    x, z = (station.slide_mm * way(slope) * each for way in (np.cos, np.sin))
+    return replace(at, x=x, z=z, pan=station.pan_deg * each, tilt=station.tilt_deg * each)
 
 
 def sights(plan: Plan, seen: Sequence[Seeing], times: Timeline) -> tuple[Sight, ...]:

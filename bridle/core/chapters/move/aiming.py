@@ -6,6 +6,7 @@ from bridle.core.figure import Figure, Term, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.marks import Aimed, Mark
+from bridle.core.reckon.poses import leaned
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.motion import tracking
 from bridle.core.subjects.motion.tracking import Found
@@ -25,7 +26,14 @@ ELSEWHERE = SnagKind(
     "The {mark} is drawn {away} off the rail; two aims put it between {near} and {far}.",
     "Tracking, parallax and smear are worked out from where it is drawn.",
 )
-KINDS = (TOO_LIKE, ELSEWHERE)
+ON_A_LEAN = SnagKind(
+    "aims-on-a-lean",
+    "note",
+    "move",
+    "Two aims at the {mark} do not tell where it is: the pan leans by {lean}.",
+    "A pan that leans does not read a bearing: how far it turns depends on how high the mark stands.",
+)
+KINDS = (TOO_LIKE, ELSEWHERE, ON_A_LEAN)
 
 
 def found(aimed: Aimed) -> Found | None:
@@ -42,6 +50,11 @@ def findings(plan: Plan) -> Iterator[Figure | Snag]:
     """Figures and snags of every mark that was aimed at twice."""
     for number, mark in enumerate(plan.move.marks):
         if mark.aimed is None or mark.form == "bearing":
+            continue
+        lean = leaned(plan)
+        if lean is not None:
+            slots = {"mark": slot(mark.name), "lean": slot(lean.by, "deg")}
+            yield ON_A_LEAN.at(f"move.marks.{number}.aimed", slots, [_forget(number)])
             continue
         place = found(mark.aimed)
         if place is None:
@@ -99,13 +112,16 @@ def _too_alike(number: int, mark: Mark, aimed: Aimed) -> Snag:
         "second": slot(aimed.pan_2_deg, "deg"),
         "doubt": slot(aimed.doubt_deg, "deg"),
     }
-    fix = Fix(
+    return TOO_LIKE.at(f"move.marks.{number}.aimed", slots, [_forget(number)])
+
+
+def _forget(number: int) -> Fix:
+    return Fix(
         label="Forget the two aims",
         consequence="The mark stays where it is drawn.",
         slots={},
         edits=(Edit(path=f"move.marks.{number}.aimed", value=None),),
     )
-    return TOO_LIKE.at(f"move.marks.{number}.aimed", slots, [fix])
 
 
 def _elsewhere(number: int, mark: Mark, place: Found) -> Snag:

@@ -47,7 +47,8 @@ def time_map(times: Timeline) -> TimeMap:
 def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]) -> ViewState:
     plan, timing, at = shooting.plan, shooting.schedule, shooting.poses
     frame = kept(plan)
-    ways = {name: getattr(at, name) for name in ("x", "z", "pan", "tilt", "roll", "focal")}
+    looks = zip(("pan", "tilt", "roll"), at.views, strict=True)
+    ways = {name: getattr(at, name) for name in ("x", "z", "focal")} | dict(looks)
     ends = {"azimuth": shooting.sun.azimuth, "altitude": shooting.sun.altitude} if shooting.sun else {}
     shift = np.append(shooting.shift.px, 0.0) / frame.width_px
     sights = shooting.sights if aside else ()

@@ -89,7 +89,7 @@ def _within_reach(plan: Plan, at: Poses, x: Floats, y: Floats, z: Floats) -> NDA
     What lies further below the lens's axis than half the picture's diagonal is in no frame, wherever the camera turns.
     """
     frame = kept(plan)
-    lowest = np.radians(at.tilt.min()) - np.arctan(np.hypot(frame.width_mm, frame.height_mm) / 2 / at.focal.min())
+    lowest = np.radians(at.views[1].min()) - np.arctan(np.hypot(frame.width_mm, frame.height_mm) / 2 / at.focal.min())
     away = np.hypot(np.maximum(np.abs(x - at.x.min()), np.abs(x - at.x.max())), y)
     below = z - at.z.min()
     return np.asarray((below >= 0) | (np.arctan2(below, away) >= lowest))

@@ -1,7 +1,7 @@
 """Searching for the nearest pose or moment at which something does not happen."""
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TypeVar
 
 import numpy as np
@@ -58,4 +58,4 @@ class Search:
 
 def tilted_by(at: Poses, by: float) -> Poses:
     """The same poses with the camera tilted up by so many degrees."""
-    return Poses(at.x, at.z, at.pan, at.tilt + by, at.roll, at.focal)
+    return replace(at, tilt=at.tilt + by)

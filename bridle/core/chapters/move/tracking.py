@@ -101,7 +101,7 @@ def _tilted(shooting: Shooting) -> list[Fix]:
     assert plan.move.follow is not None
     if tilt is not None and plan.move.follow.every_frame:
         return []
-    up = tilt_at(shooting.poses, plan.move.marks[plan.move.follow.mark])
+    up = tilt_at(plan, shooting.poses, plan.move.marks[plan.move.follow.mark])
     middle = round(float(up.min() + up.max()) / 2, 1)
     low, high = (tilt.low, tilt.high) if tilt else (-90.0, 90.0)
     keys = tuple(key.model_copy(update={"tilt_deg": middle}) for key in plan.move.keyframes)

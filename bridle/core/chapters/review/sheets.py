@@ -9,7 +9,7 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
-from bridle.core.quantity import listed, write_shutter
+from bridle.core.quantity import listed, write, write_shutter
 from bridle.core.reckon.parts import axis_copies
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
@@ -162,6 +162,10 @@ def _rig_checks(plan: Plan) -> list[SettingSheet]:
     cards = [copy.card for copy in plan.kit.copies]
     axes = [card for card in cards if isinstance(card, AxisCard)]
     rows = []
+    pan = plan.rig.axis("pan")
+    if pan is not None and pan.lean_deg:
+        lean, toward = (write(value, "deg") for value in (pan.lean_deg, pan.lean_toward_deg))
+        rows.append(line("pan", slot(f"leaned by {lean}, its top towards its own {toward}")))
     if axes and _programmed(plan):
         rows.append(line("each axis", slot("jog it: which is it in the finder, and which way is plus")))
     if any(isinstance(card.drive, Belt) for card in axes):

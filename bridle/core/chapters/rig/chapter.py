@@ -1,7 +1,7 @@
 """The rig as a whole: what it is put together from, whether it holds, what its drives are told."""
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.rig import drives, joints, loads, power
+from bridle.core.chapters.rig import drives, joints, leaning, loads, power
 from bridle.core.chapters.rig.joints import thread_name
 from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
 from bridle.core.chapters.rig.tipping import TIPS
@@ -12,7 +12,7 @@ from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.reckon.stack import Placed, Stack
 from bridle.core.snag import Snag
 
-KINDS = (*joints.KINDS, *loads.KINDS, *power.KINDS, *drives.KINDS)
+KINDS = (*joints.KINDS, *loads.KINDS, *power.KINDS, *leaning.KINDS, *drives.KINDS)
 # While something is dragged the rig is not looked at again.
 ASIDE = KINDS
 
@@ -22,10 +22,12 @@ def tell(known: Reckoning) -> Answer[RigState]:
     plan, put = known.plan, known.stack
     letters: dict[str, str] = {axis.name: axis.called for axis in plan.rig.axes}
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
+    figures, snags = leaning.figures(known.shooting), list(leaning.snags(plan))
     if not put.parts and not put.supports:
-        return Answer(RigState(drives=drives_told.drives, letters=letters), drives_told.figures, drives_told.snags)
-    snags = [*joints.snags(plan, put), *loads.snags(known), *power.snags(plan)]
-    figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan)]
+        state = RigState(drives=drives_told.drives, letters=letters)
+        return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
+    snags = [*joints.snags(plan, put), *loads.snags(known), *power.snags(plan), *snags]
+    figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *figures]
     state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives, letters=letters)
     return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
 

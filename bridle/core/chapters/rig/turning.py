@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 
+from bridle.core.chapters.rig import leaning
 from bridle.core.chapters.rig.joints import COPIES
 from bridle.core.figure import Formula
 from bridle.core.plan.document import Plan
@@ -67,7 +68,7 @@ def shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
         if not isinstance(card, AxisCard) or card.motion != "rotary" or card.shaft_nmm is None:
             continue
         force = stack.above(index) / 1000 * beams.G
-        lean = 1.0 if card.turns != "pan" else math.sin(math.radians(abs(plan.rig.standing.slope_deg)))
+        lean = math.sin(math.radians(_leans_deg(plan))) if card.turns == "pan" else 1.0
         torque = force * card.off_axis_mm * lean
         if torque <= card.shaft_nmm:
             continue
@@ -81,6 +82,12 @@ def shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
         )
         slots = {"axis": slot(card.name), "torque": slot(torque, "N·mm"), "limit": slot(card.shaft_nmm, "N·mm")}
         yield SHAFT.at(path, slots, [fix])
+
+
+def _leans_deg(plan: Plan) -> float:
+    """How far the pan's axis leans; where nobody has said, with the rail as the worst."""
+    pan = plan.rig.axis("pan")
+    return abs(plan.rig.standing.slope_deg) if pan is None or pan.lean_deg is None else pan.lean_deg
 
 
 def tilted(plan: Plan) -> Iterator[Snag]:
@@ -97,4 +104,5 @@ def tilted(plan: Plan) -> Iterator[Snag]:
         slots={"level": slot(level, "deg"), "few": slot(TILT_PX, "px")},
         edits=(Edit(path="rig.standing.level_error_deg", value=level),),
     )
-    yield TILTED.at("rig.standing.level_error_deg", {"error": slot(error, "deg"), "pixels": slot(pixels, "px")}, [fix])
+    slots = {"error": slot(error, "deg"), "pixels": slot(pixels, "px")}
+    yield TILTED.at("rig.standing.level_error_deg", slots, [fix, *leaning.on_purpose(plan)])

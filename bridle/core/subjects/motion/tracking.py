@@ -15,14 +15,14 @@ AWAY = Formula(
 ALONG = Formula("first + away * tan(radians(pan_1))", "from where the first aim was taken")
 
 
-def aim(x: Floats, x_mm: float, y_mm: float) -> Floats:
-    """The pan that points at a mark from places along the rail, in degrees; `θ = atan2(s_x − x, s_y)`."""
-    return np.asarray(np.degrees(np.arctan2(x_mm - x, y_mm)))
+def aim(right: Floats, away: Floats) -> Floats:
+    """The pan that points at what lies so far to the right and away, in degrees; `θ = atan2(right, away)`."""
+    return np.asarray(np.degrees(np.arctan2(right, away)))
 
 
-def aim_up(x: Floats, z: Floats, x_mm: float, y_mm: float, z_mm: float) -> Floats:
-    """The tilt that points at a mark from places along the rail, in degrees; `atan2(s_z, hypot(s_x − x, s_y))`."""
-    return np.degrees(np.arctan2(z_mm - z, np.hypot(x_mm - x, y_mm)))
+def aim_up(right: Floats, away: Floats, up: Floats) -> Floats:
+    """The tilt that points at what lies that way, in degrees; `atan2(up, hypot(right, away))`."""
+    return np.asarray(np.degrees(np.arctan2(up, np.hypot(right, away))))
 
 
 class Found(NamedTuple):

@@ -5,6 +5,7 @@ right and `up` from the middle, in multiples of the focal length; times focal le
 shares of that side.
 """
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
@@ -18,11 +19,39 @@ from bridle.core.subjects.numbers.arrays import Floats
 # Nothing nearer than this in front of the lens is taken to be in the picture.
 NEAREST_MM = 1.0
 FAR_MM = 1e9
+Way: TypeAlias = float | Floats
+
+
+@dataclass(frozen=True)
+class Lean:
+    """How the axis of the pan leans: by `by` degrees from upright, its top towards `toward` degrees of pan."""
+
+    by: float
+    toward: float
+
+    def into_head(self, dx: Way, dy: Way, dz: Way) -> tuple[Way, Way, Way]:
+        """A vector of the scene as the leaned head has it: what the pan turns in is its level."""
+        return self._turned(dx, dy, dz, math.radians(self.by))
+
+    def out_of_head(self, dx: Way, dy: Way, dz: Way) -> tuple[Way, Way, Way]:
+        """A vector of the leaned head as the scene has it."""
+        return self._turned(dx, dy, dz, -math.radians(self.by))
+
+    def _turned(self, dx: Way, dy: Way, dz: Way, angle: float) -> tuple[Way, Way, Way]:
+        """About the level line square to the lean: what points that way goes up by the angle."""
+        cos, sin = math.cos(angle), math.sin(angle)
+        east, north = math.sin(math.radians(self.toward)), math.cos(math.radians(self.toward))
+        along = dx * east + dy * north
+        further = along * (cos - 1) - dz * sin
+        return dx + further * east, dy + further * north, along * sin + dz * cos
 
 
 @dataclass(frozen=True)
 class Poses:
-    """Where the camera stands and points, one entry a frame; lengths in mm, angles in degrees."""
+    """Where the camera stands and points, one entry a frame; lengths in mm, angles in degrees.
+
+    Pan, tilt and roll are those of the axes. Where the head leans, its level is not that of the scene.
+    """
 
     x: Floats
     z: Floats
@@ -30,6 +59,7 @@ class Poses:
     tilt: Floats
     roll: Floats
     focal: Floats
+    leaned: Lean | None = None
 
     def __len__(self) -> int:
         """The number of frames."""
@@ -48,15 +78,36 @@ class Poses:
 
     def some(self, frames: NDArray[np.int64]) -> "Poses":
         """The poses at some frames only."""
-        ways = (self.x, self.z, self.pan, self.tilt, self.roll, self.focal)
-        return Poses(*(values[frames] for values in ways))
+        return self._picked(frames)
 
     def at(self, index: int) -> "Poses":
         """One frame's pose."""
-        frame = slice(index, index + 1)
-        return Poses(
-            self.x[frame], self.z[frame], self.pan[frame], self.tilt[frame], self.roll[frame], self.focal[frame]
+        return self._picked(slice(index, index + 1))
+
+    def before(self) -> "Poses":
+        """Those of all frames but the last."""
+        return self._picked(slice(None, -1))
+
+    def _picked(self, frames: NDArray[np.int64] | slice) -> "Poses":
+        x, z, pan, tilt, roll, focal = (
+            values[frames] for values in (self.x, self.z, self.pan, self.tilt, self.roll, self.focal)
         )
+        return Poses(x, z, pan, tilt, roll, focal, self.leaned)
+
+    @cached_property
+    def views(self) -> tuple[Floats, Floats, Floats]:
+        """Where the camera looks and how it stands in the scene: bearing from the normal, height, roll; in degrees."""
+        if self.leaned is None:
+            return self.pan, self.tilt, self.roll
+        cos_p, sin_p, cos_t, sin_t, cos_r, sin_r = self.turned
+        ones = np.ones(len(self))
+        ahead = sin_p * cos_t * ones, cos_p * cos_t * ones, sin_t * ones
+        right = cos_p * ones, -sin_p * ones, 0 * ones
+        up = -sin_p * sin_t * ones, -cos_p * sin_t * ones, cos_t * ones
+        (x, y, z), (*_, r), (*_, u) = (self.leaned.out_of_head(*way) for way in (ahead, right, up))
+        bearing = np.unwrap(np.arctan2(x, y))
+        rolled = np.arctan2(-(r * cos_r - u * sin_r), u * cos_r + r * sin_r)
+        return np.degrees(bearing), np.degrees(np.arctan2(z, np.hypot(x, y))), np.degrees(rolled)
 
 
 def still_or_each(values: Floats) -> Floats:
@@ -104,11 +155,13 @@ def see_far(poses: Poses, bearing: float | Floats, altitude: float | Floats) -> 
 
 
 def turn(poses: Poses, dx: float | Floats, dy: float | Floats, dz: float | Floats) -> Seen:
-    """A vector of the scene in camera coordinates: pan clockwise about the vertical, then tilt up, then roll.
+    """A vector of the scene in camera coordinates: pan clockwise about its axis, then tilt up, then roll.
 
     Vectors of shape (frames,), (points, frames), or one for all.
     """
     cos_p, sin_p, cos_t, sin_t, cos_r, sin_r = poses.turned
+    if poses.leaned is not None:
+        dx, dy, dz = poses.leaned.into_head(dx, dy, dz)
     right, level = dx * cos_p - dy * sin_p, dx * sin_p + dy * cos_p
     ahead, up = level * cos_t + dz * sin_t, dz * cos_t - level * sin_t
     # A roll to the right (clockwise from behind) turns the scene to the left in the picture.
@@ -159,7 +212,7 @@ def motions(poses: Poses, steps: dict[str, Floats], depth_mm: float | Floats | N
     for name, step in steps.items():
         turned = np.radians(step)
         if name == "pan":
-            # About the vertical, as the tilted and rolled camera has it: clockwise seen from above.
+            # About its own axis, as the tilted and rolled camera has it: clockwise seen from above.
             made[name] = Motion(turn=(-cos_t * sin_r * turned, cos_t * cos_r * turned, sin_t * turned))
         elif name == "tilt":
             made[name] = Motion(turn=(-cos_r * turned, -sin_r * turned, 0.0))
