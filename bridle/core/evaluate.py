@@ -50,6 +50,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         rig=rigs.state.standing,
         drives=rigs.state.drives,
         letters=rigs.state.letters,
+        level=rigs.state.level,
         traces=moves.state.traces,
         view=moves.state.view,
         review=reviews.state,

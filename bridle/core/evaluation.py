@@ -26,6 +26,7 @@ class Evaluation(BaseModel):
     rig: RigDrawn | None
     drives: tuple[DriveState, ...]
     letters: dict[str, str]
+    level: tuple[tuple[float, ...], ...]
     traces: Traces | None
     view: ViewState | None
     review: ReviewState

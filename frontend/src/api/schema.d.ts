@@ -885,6 +885,9 @@ export interface components {
          *     Focus and zoom turn a ring of the lens: limits, speed and backlash are the ring's, in degrees, and `ring` says
          *     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
          *     `hung` upside down turns the other way round than its card says.
+         *
+         *     The top of a pan's axis may lean by `lean_deg` towards `lean_toward_deg` of its own turn: 0 is upright on purpose,
+         *     None that nobody has said; then it is taken as upright.
          */
         Axis: {
             /**
@@ -917,6 +920,13 @@ export interface components {
              * @default false
              */
             hung: boolean;
+            /** Lean Deg */
+            lean_deg?: number | null;
+            /**
+             * Lean Toward Deg
+             * @default 0
+             */
+            lean_toward_deg: number;
             /**
              * Ring
              * @default []
@@ -2844,6 +2854,8 @@ export interface components {
              *           "high": 900,
              *           "hung": false,
              *           "kind": "linear",
+             *           "lean_deg": null,
+             *           "lean_toward_deg": 0,
              *           "letter": null,
              *           "low": 0,
              *           "name": "slide",
@@ -2856,6 +2868,8 @@ export interface components {
              *           "high": 170,
              *           "hung": false,
              *           "kind": "rotary",
+             *           "lean_deg": null,
+             *           "lean_toward_deg": 0,
              *           "letter": null,
              *           "low": -170,
              *           "name": "pan",
@@ -3049,6 +3063,8 @@ export interface components {
              *         "backlash": 0,
              *         "letter": null,
              *         "hung": false,
+             *         "lean_deg": null,
+             *         "lean_toward_deg": 0,
              *         "ring": []
              *       },
              *       {
@@ -3061,6 +3077,8 @@ export interface components {
              *         "backlash": 0,
              *         "letter": null,
              *         "hung": false,
+             *         "lean_deg": null,
+             *         "lean_toward_deg": 0,
              *         "ring": []
              *       }
              *     ]
@@ -3273,6 +3291,8 @@ export interface components {
             letters: {
                 [key: string]: string;
             };
+            /** Level */
+            level: number[][];
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
             review: components["schemas"]["ReviewState"];

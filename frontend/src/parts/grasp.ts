@@ -50,6 +50,10 @@ export interface Grip {
 export const sizeOf = (event: { shiftKey: boolean; altKey: boolean }): Size =>
   event.shiftKey ? 'coarse' : event.altKey ? 'fine' : 'usual';
 
+/** As far as a hand can move something: not beyond either end. */
+export const within = (value: number, low: number, high: number): number =>
+  Math.min(high, Math.max(low, value));
+
 /** One of three by the size of a step: shift is coarser, alt is finer. */
 export const sized = (size: Size, usual: number, coarse: number, fine: number = usual): number =>
   ({ usual, coarse, fine })[size];

@@ -24,11 +24,12 @@ def tell(known: Reckoning) -> Answer[RigState]:
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
     figures, snags = leaning.figures(known.shooting), list(leaning.snags(plan))
     if not put.parts and not put.supports:
-        state = RigState(drives=drives_told.drives, letters=letters)
+        state = RigState(drives=drives_told.drives, letters=letters, level=leaning.level(plan))
         return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
     snags = [*joints.snags(plan, put), *loads.snags(known), *power.snags(plan), *snags]
     figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *figures]
-    state = RigState(standing=_standing(plan, put, snags), drives=drives_told.drives, letters=letters)
+    standing = _standing(plan, put, snags)
+    state = RigState(standing=standing, drives=drives_told.drives, letters=letters, level=leaning.level(plan))
     return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
 
 

@@ -8,6 +8,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.rig import Axis
+from bridle.core.reckon.poses import leaned
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.numbers.rounding import first_peak
@@ -24,6 +25,7 @@ SLOPED = SnagKind(
 KINDS = (SLOPED,)
 # Less than this a good bubble does not show.
 LEAST_SLOPE_DEG = 0.1
+AROUND = 73
 LEANS = "the axis of the pan leans: the camera looks down where its top leans to, and rolls where it looks across"
 HEIGHT = Formula(
     "degrees(asin(cos(radians(lean)) * sin(radians(tilt)) - sin(radians(lean)) * cos(radians(tilt)) "
@@ -63,6 +65,20 @@ def _at(at: Poses, key: str, when: str, frame: int) -> Iterator[Figure]:
     yield figure(f"{key}.height", f"the camera looks up, {when}", height, "deg", HEIGHT, *lean, pan, tilt)
     rolled = term("rolled", f"the roll axis {when}", float(at.roll[frame]), "deg")
     yield figure(f"{key}.roll", f"it rolls, {when}", roll, "deg", ROLL, rolled, *lean, pan, tilt)
+
+
+def level(plan: Plan) -> tuple[tuple[float, ...], ...]:
+    """Where a level camera looks while the pan turns all round: bearing from the normal and height, in degrees."""
+    lean = leaned(plan)
+    if lean is None:
+        return ()
+    around, still = np.linspace(-180, 180, AROUND), np.zeros(AROUND)
+    # As far as the bearing goes: the pan that looks there is a little further or less far.
+    bearing, height, _ = Poses(still, still, around, still, still, still + 1, lean).views
+    bearing = (bearing + 180) % 360 - 180
+    order = np.argsort(bearing)
+    heights = np.interp(around, bearing[order], height[order], period=360)
+    return tuple(zip(np.round(around, 2).tolist(), np.round(heights, 3).tolist(), strict=True))
 
 
 def snags(plan: Plan) -> Iterator[Snag]:

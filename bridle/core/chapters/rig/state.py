@@ -58,8 +58,13 @@ class RigDrawn:
 
 @dataclass(slots=True, kw_only=True)
 class RigState:
-    """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters."""
+    """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters.
+
+    `level` is where a level camera looks while a leaned pan turns all round: bearings from -180 to 180 and heights, in
+    degrees; empty where it stands upright.
+    """
 
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()
     letters: dict[str, str] = field(default_factory=dict)
+    level: tuple[tuple[float, ...], ...] = ()

@@ -105,9 +105,10 @@ class Poses:
         right = cos_p * ones, -sin_p * ones, 0 * ones
         up = -sin_p * sin_t * ones, -cos_p * sin_t * ones, cos_t * ones
         (x, y, z), (*_, r), (*_, u) = (self.leaned.out_of_head(*way) for way in (ahead, right, up))
-        bearing = np.unwrap(np.arctan2(x, y))
+        # The turn that lies nearest to the pan, so that nothing jumps where it passes behind the rail.
+        bearing = self.pan + (np.degrees(np.arctan2(x, y)) - self.pan + 180) % 360 - 180
         rolled = np.arctan2(-(r * cos_r - u * sin_r), u * cos_r + r * sin_r)
-        return np.degrees(bearing), np.degrees(np.arctan2(z, np.hypot(x, y))), np.degrees(rolled)
+        return bearing, np.degrees(np.arctan2(z, np.hypot(x, y))), np.degrees(rolled)
 
 
 def still_or_each(values: Floats) -> Floats:

@@ -5,6 +5,7 @@
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
   import Working from '../../parts/Working.svelte';
+  import Leaning from './Leaning.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -30,6 +31,7 @@
     <Row label="slope of the rail" path="rig.standing.slope_deg" unit="deg" min={-90} />
     <Row label="off level by" path="rig.standing.level_error_deg" unit="deg" />
     <FigureRow label="the horizon tilts by" figure="rig.horizon" />
+    <Leaning />
     <Row label="support under the rail at" path="rig.standing.rail_at" unit="share" />
     {#each FIGURES as [figure, label] (figure)}<FigureRow {label} {figure} />{/each}
     {#if sheet.figure('rig.current')}

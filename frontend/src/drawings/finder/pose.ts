@@ -41,6 +41,13 @@ export function poseAt({ view }: Told, frame: number): Pose | null {
   };
 }
 
+/** By how much a camera on a leaned pan looks aside of what a keyframe's pan and tilt say. Degrees. */
+export function leanAt({ view, level }: Pick<Evaluation, 'view' | 'level'>, plan: Plan, n: number) {
+  const [frame, key] = [view?.keyframes[n], plan.move.keyframes[n]];
+  if (!level.length || !view || frame === undefined || !key) return { pan: 0, tilt: 0 };
+  return { pan: at(view.poses.pan, frame) - key.pan_deg, tilt: at(view.poses.tilt, frame) - key.tilt_deg };
+}
+
 const degrees = (tangent: number) => (Math.atan(tangent) * 180) / Math.PI;
 
 /** The fields of view across and upright at a pose, in degrees: of the lens as it stands then. */

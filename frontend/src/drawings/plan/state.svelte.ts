@@ -1,9 +1,9 @@
 /** What the plan drawing shows of the open sheet, to scale, and what a hand on it changes. */
 import { range } from 'd3-array';
 import { fill } from '../../format';
-import { sized, type Grip, type Nudge, type Point } from '../../parts/grasp';
+import { sized, within, type Grip, type Nudge, type Point } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
-import { poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
+import { leanAt, poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
 import * as plan from './geometry';
 
 export const THUMB = 12;
@@ -18,7 +18,6 @@ const UNDER = [62, 92] as const;
 
 const MOST_SUFFERED = 4;
 
-const within = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 const turned = (bearing: number) => (bearing + 720) % 360;
 
 export class PlanView {
@@ -128,7 +127,7 @@ export class PlanView {
 
   /** The pan of a keyframe as it is drawn: led by what is followed, or its own. */
   panAt(n: number): number {
-    if (!this.led) return this.keys[n]!.pan_deg;
+    if (!this.led) return this.keys[n]!.pan_deg + this.#aside(n);
     const frame = this.#sheet.evaluation.view?.keyframes[n] ?? 0;
     return poseAt(this.#sheet.evaluation, frame)?.pan ?? 0;
   }
@@ -159,7 +158,8 @@ export class PlanView {
         merge
       );
     return this.#grip(`pan ${n}`, {
-      drag: ({ at, merge }) => put(this.#pointing(this.keys[n]!.slide_mm * this.slope, at), merge),
+      drag: ({ at, merge }) =>
+        put(this.#pointing(this.keys[n]!.slide_mm * this.slope, at) - this.#aside(n), merge),
       nudge: ({ way, size, merge }) => put(this.keys[n]!.pan_deg + way * sized(size, 0.5, 5, 0.05), merge)
     });
   }
@@ -200,6 +200,11 @@ export class PlanView {
     }
     const places = this.placed.map(({ mark }) => [mark.x_mm, mark.y_mm] as [number, number]);
     this.zoom = within(plan.zoomForAll(places, this.#content().far), 1, MOST_ZOOM);
+  }
+
+  /** A leaned pan looks aside of what it is turned to. */
+  #aside(n: number): number {
+    return leanAt(this.#sheet.evaluation, this.#sheet.plan, n).pan;
   }
 
   #axis(name: 'slide' | 'pan') {

@@ -1,7 +1,7 @@
 /** What the side view shows of the open sheet, and what a hand on it changes: lens height, tilts, heights of marks. */
 import { sized, type Grip } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
-import { poseAt, viewAt } from '../finder/pose';
+import { leanAt, poseAt, viewAt } from '../finder/pose';
 import { farOf, highOf, rise, scale, tiltTo } from './geometry';
 
 const LEAST_WIDTH = 200;
@@ -43,9 +43,14 @@ export class SideState {
   readonly knobs = $derived(
     (this.tilts ? this.move.keyframes : this.move.keyframes.slice(0, 1)).map(({ tilt_deg }, n) => {
       const at = this.far * (0.3 + 0.09 * n);
-      return { tilt: tilt_deg, x: this.to.x(at), y: this.to.y(rise(tilt_deg, at)) };
+      return { tilt: tilt_deg, x: this.to.x(at), y: this.to.y(rise(tilt_deg + this.#aside(n), at)) };
     })
   );
+
+  /** A leaned pan looks higher or lower than it is tilted. */
+  #aside(n: number): number {
+    return leanAt(this.#sheet.evaluation, this.#sheet.plan, n).tilt;
+  }
 
   lensGrip(): Grip {
     const raise = (mm: number, merge: string) =>
@@ -63,7 +68,7 @@ export class SideState {
       void this.#sheet.set(`move.keyframes.${n}.tilt_deg`, kept, merge);
     };
     return this.#grip(`tilt ${n}`, {
-      drag: ({ at, merge }) => put(tiltTo(this.to.mmX(at.x), this.to.mmY(at.y)), merge),
+      drag: ({ at, merge }) => put(tiltTo(this.to.mmX(at.x), this.to.mmY(at.y)) - this.#aside(n), merge),
       nudge: ({ way, size, merge }) =>
         put(this.move.keyframes[n]!.tilt_deg + way * sized(size, 0.5, 5, 0.05), merge)
     });
