@@ -85,7 +85,7 @@ fuzz: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.hunts.requests
 	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"
 
-# Thirty one-line mistakes, each made in a copy: which tests notice.
+# Some seventy one-line mistakes, each made in a copy: which tests notice.
 mutants: $(S)/test
 	@$(BIN)/python -m tests.mutants
 

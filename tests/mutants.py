@@ -1,4 +1,4 @@
-"""Some thirty one-line mistakes, and which tests notice each: `make mutants`.
+"""Some seventy one-line mistakes, and which tests notice each: `make mutants`.
 
 Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
 mistake that would reach a person.
@@ -37,6 +37,7 @@ EVALUATE, FRAMES, CLIP, RUN = (f"tests.core.{name}" for name in (
 AGREE, CARD, CHAINS, MEASURING = (f"tests.core.{name}" for name in (
     "test_agree", "test_card", "test_chains", "test_measuring",
 ))  # fmt: skip
+LEAN, FOCUSING = "tests.core.test_lean", "tests.core.test_focusing"
 PROGRAM = "tests.formats.test_drive_program"
 BEGIN, SIGHT, SNAGS, STACK = (f"tests.core.{name}" for name in (
     "test_beginnings", "test_sight", "test_snags", "test_stack",
@@ -103,7 +104,7 @@ MUTANTS = (
     Mutant("the program moves while the camera still wakes", "bridle/formats/drive_program.py",
         "(0.0 if say.visit[picture] else float(plan.beat.wake_s))", "0.0", (AGREE, PROGRAM)),
     Mutant("waking is forgotten within a round", f"{CORE}/reckon/orders.py",
-        "awake + float(reckoned.beat.lag_s)", "float(reckoned.beat.lag_s)", (AGREE,)),
+        "each[:1] += float(reckoned.beat.wake_s)", "each[:1] += 0.0", (AGREE,)),
     Mutant("a followed pan stands on the card where it was typed", f"{CORE}/chapters/review/positions.py",
         "float(shooting.positions[axis.name][frame])", "float(shooting.positions[axis.name][0 * frame])", (CARD,)),
     Mutant("play stays in the scale", f"{CORE}/asks/measuring.py",
@@ -124,8 +125,8 @@ MUTANTS = (
         "between = max(refocus, storing)", "between = refocus", (BEAT, SEEN)),
     Mutant("a stack starts where the last one was focused", f"{CORE}/subjects/optics/lens.py",
         "math.log(hyper_mm / (hyper_mm - 2 * focal_mm))", "math.log(hyper_mm / (hyper_mm - focal_mm))", (BEAT, SEEN)),
-    Mutant("settling is counted where nothing moved", f"{CORE}/reckon/cycles.py",
-        "settle, write = float(beat.settle_s) if move_s else 0.0,", "settle, write = float(beat.settle_s),", (SEEN, BEAT)),
+    Mutant("settling is counted where nothing moved", f"{CORE}/reckon/travel.py",
+        "return np.where(travels > 0, rig, 0.0)", "return np.where(travels > -1, rig, 0.0)", (SEEN, BEAT)),
     Mutant("the interval is dialled up instead of down", f"{CORE}/subjects/time/sentence.py",
         'return floor_to(holds["shoot"] / frames, step) or step', 'return floor_to(holds["shoot"] / frames, step) + step',
         (CLIP,)),
@@ -136,7 +137,7 @@ MUTANTS = (
     Mutant("a crop leaves what is kept", f"{CORE}/reckon/crops.py",
         "return min(max(crop.across, half), 1 - half)", "return crop.across", (MOVE,)),
     Mutant("the programme fires before the rig has settled", "bridle/formats/drive_program.py",
-        "wait = float(say.due_s[picture + 1]) - spent", "wait = float(say.due_s[picture + 1]) - spent - 0.5", (PROGRAM,)),
+        "wait = float(fires[picture + 1]) - spent", "wait = float(fires[picture + 1]) - spent - 0.5", (PROGRAM,)),
     Mutant("frames of the table count from nought", "bridle/formats/frame_table.py",
         "yield [str(frame + 1), clock", "yield [str(frame), clock", ("tests.formats",)),
     Mutant("what lies far behind a followed mark is not looked at", f"{CORE}/reckon/passing.py",
@@ -161,6 +162,28 @@ MUTANTS = (
         "last = len(self.arrive) - 1 if self.steps else 0", "last = len(self.arrive) - 1", (MOVE,)),
     Mutant("a mark above the picture counts as followed", f"{CORE}/reckon/tracking.py",
         "int(np.argmax(out)) if out.any() else None", "None", (SIGHT, SNAGS)),
+    Mutant("the sun is fled and the event with it", f"{CORE}/reckon/timeline.py",
+        "return max(after) - float(self.end_s) + 1 / MS, min(after)", "return -math.inf, math.inf", (SIGHT,)),
+    Mutant("a pan leans the other way", f"{CORE}/subjects/optics/projecting.py",
+        "return self._turned(dx, dy, dz, math.radians(self.by))", "return self._turned(dx, dy, dz, -math.radians(self.by))",
+        (LEAN,)),
+    Mutant("a leaned pan follows as if it stood upright", f"{CORE}/reckon/poses.py",
+        "right, away, up = ways if at.leaned is None else at.leaned.into_head(*ways)", "right, away, up = ways", (LEAN,)),
+    Mutant("a leaned pan on a slope leans uphill", f"{CORE}/chapters/rig/leaning.py",
+        "-90.0 if slope > 0 else 90.0", "90.0 if slope > 0 else -90.0", (LEAN,)),
+    Mutant("the ring goes through the stack from far to near", f"{CORE}/reckon/travel.py",
+        "ring_turns(focus, np.array(stack_mm))", "ring_turns(focus, np.array(stack_mm[::-1]))", (FOCUSING,)),
+    Mutant("a ring that stands still at a station's picture", f"{CORE}/reckon/travel.py",
+        "np.repeat(grid, len(stack_mm), axis=1)", "np.tile(grid, len(stack_mm))", (FOCUSING,)),
+    Mutant("between positions of a stack the whole rig settles", f"{CORE}/reckon/travel.py",
+        "np.where(travels > 0, ring, 0.0))", "np.where(travels > 0, rig, 0.0))", (FOCUSING,)),
+    Mutant("what is late does not take the grid with it", f"{CORE}/reckon/firing.py",
+        "grid += max(0.0, ready - due) if ready > due + LATE_S else 0.0", "grid += 0.0", (AGREE,)),
+    Mutant("a written feed leaves out a little of each slot", "bridle/formats/drive_program.py",
+        "(say.end_s if last else float(say.due_s[picture + 1])) - spent",
+        "(say.end_s if last else float(say.due_s[picture + 1])) - float(say.due_s[picture])", (PROGRAM, AGREE)),
+    Mutant("places of a round are due as the tightest cycle has them", f"{CORE}/reckon/orders.py",
+        "starts_s(tightest, travels)", "visit_starts(tightest)[np.newaxis, :]", (AGREE,)),
     Mutant("float noise picks the frame that is named", f"{CORE}/subjects/numbers/rounding.py",
         "values >= most - GUARD * abs(most)", "values >= most", ("tests.core.test_beat_and_move",)),
 )  # fmt: skip

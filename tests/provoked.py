@@ -5,7 +5,7 @@ from typing import Any
 from unittest import TestCase
 
 from bridle.core.evaluate import evaluate
-from bridle.core.plan.beat import Beat, Stack, Uncoupled
+from bridle.core.plan.beat import Beat, BeatSchool, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.marks import Mark
@@ -28,6 +28,13 @@ HANDS = Beat(school="continuous")
 
 def leaning(**standing: float) -> Plan:
     return plan_of(THREE, move=SLID, rig=Rig(standing=Standing(**standing)))
+
+
+def stacked(school: BeatSchool = "shoot-move-shoot", keys: tuple[Keyframe, ...] | None = None, **stack: Any) -> Plan:
+    """A stack, and a motor on the focus ring; a camera that stands still unless told otherwise."""
+    move = Move(keyframes=keys or (Keyframe(), Keyframe()))
+    held = {**THREE, "interval": F(60)}
+    return plan_of(held, rig=Rig(axes=RINGS[:5]), move=move, beat=Beat(school=school, stack=Stack(**stack)))
 
 
 def turned(sweep: float, **beat: object) -> Plan:
@@ -141,6 +148,14 @@ PROVOKE: dict[str, Plan] = {
     "movie-cannot-be-culled": plan_of(THREE, clip={"school": "movie", "spare": F(1, 10)}),
     "video-too-long": plan_of(THREE, clip={"school": "video"}),
     "noise-reduction-costs": plan_of(THREE, beat=Beat(exposure_s=F(3), noise_reduction=True)),
+    "stack-out-of-ring": stacked(near_mm=400, far_mm=800),
+    "stack-needs-stops": stacked("continuous", near_mm=600, far_mm=800),
+    "stack-not-driven": plan_of(
+        {"rate": F(25), "interval": F(60), "frames": F(100_000)},
+        rig=Rig(axes=RINGS[:5]),
+        beat=Beat(stack=Stack(near_mm=500, far_mm=5000)),
+    ),
+    "stack-holds-focus": stacked(near_mm=600, far_mm=800, keys=(Keyframe(focus_mm=900), Keyframe(focus_mm=2000))),
     "stack-too-near": plan_of(THREE, beat=Beat(stack=Stack(near_mm=20, far_mm=40))),
     "smear-visible": plan_of(THREE, beat=Beat(exposure_s=F(4), school="continuous"), move=FAR_PAN),
     "smear-unknown": plan_of(THREE, beat=HANDS, move=FAR),

@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.firing import fired_s
 from bridle.core.reckon.framings import visits_a_cycle
 from bridle.core.reckon.orders import Orders, unmarked
 from bridle.core.reckon.reckoning import reckon
@@ -17,7 +18,7 @@ from bridle.core.reckon.travel import RUN_UP, approach
 from bridle.formats.nothing import NothingToWriteError
 
 # Feeds are rounded so that no axis goes faster than it may.
-SHORTEST_S = 0.01
+SHORTEST_S, FINEST_S = 0.01, 0.001
 
 
 def program(plan: Plan) -> Iterator[str]:
@@ -109,6 +110,11 @@ def _move(plan: Plan, to: dict[str, float], seconds: float) -> str:
     return f"G1 {words} F{feed:.{digits}f}"
 
 
+def _takes_s(move: str) -> float:
+    """How long a written move takes."""
+    return 60 / float(move.rpartition("F")[2])
+
+
 def _dwell(seconds: float) -> Iterator[str]:
     if seconds > 0.0005:
         yield f"G4 P{seconds:.3f}"
@@ -124,48 +130,62 @@ def _moved(before: dict[str, float], after: dict[str, float]) -> dict[str, float
 
 
 def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
-    """Fire, expose, move, and wait for the next: each from when it is due, so that nothing adds up."""
+    """Fire, expose, move, and wait for the next: each from when it is due, so that nothing adds up.
+
+    Where the beat does not fit the camera stores and the rig settles first; the rest of the grid moves with it.
+    """
     axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
     open_s = float(plan.beat.lag_s) + one.exposures.busy_s
     lasts = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
-    spent = 0.0
+    spent, fires = 0.0, fired_s(say, one)
     for picture in range(len(say)):
         # The first of a cycle finds the camera asleep: nothing moves until it has woken and exposed.
         still = max(lasts + (0.0 if say.visit[picture] else float(plan.beat.wake_s)), pulse)
-        yield f"; frame {say.frame[picture] + 1}" + (f", place {say.visit[picture] + 1}" if say.visit.any() else "")
+        called = say.called(picture)
+        yield f"; frame {say.frame[picture] + 1}" + (f", {called}" if called else "")
         yield _on(plan)
         yield f"G4 P{pulse:.3f}"
         yield _off(plan)
-        yield from _dwell(still - pulse)
-        spent += pulse + round(max(still - pulse, 0.0), 3)
-        if picture + 1 == len(say):
-            return
-        here, there = _at(say, axes, picture), _at(say, axes, picture + 1)
+        spent += pulse
+        last = picture + 1 == len(say)
+        here, there = _at(say, axes, picture), _at(say, axes, picture if last else picture + 1)
         going = _moved(here, there)
+        if going or last:
+            yield from _dwell(still - pulse)
+            spent += round(max(still - pulse, 0.0), 3)
+        if last:
+            return
         if going:
-            seconds = max(max(abs(there[a.name] - here[a.name]) / a.top_speed for a in axes), SHORTEST_S)
-            line = _move(plan, going, seconds)
+            # A move as short as a hair is not given longer than the plan gives it.
+            least = min(SHORTEST_S, max(float(say.move_s[picture]), FINEST_S))
+            line = _move(plan, going, max(_seconds(plan, here, there), least))
             yield line
-            spent += 60 / float(line.rpartition("F")[2])
-        wait = float(say.due_s[picture + 1]) - spent
+            spent += _takes_s(line)
+        wait = float(fires[picture + 1]) - spent
         yield from _dwell(wait)
         spent += round(max(wait, 0.0), 3)
 
 
 def _running(plan: Plan, say: Orders) -> Iterator[str]:
-    """One run: a move for each slot, its output switched on with its start and off a moment later."""
+    """One run: a move for each slot, its output switched on with its start and off a moment later.
+
+    Each ends when the next is due, so that what a written feed leaves out adds up to nothing.
+    """
     axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
     output = plan.rig.controller.output
+    spent = 0.0
     for picture in range(len(say)):
         last = picture + 1 == len(say)
-        slot = (say.end_s if last else float(say.due_s[picture + 1])) - float(say.due_s[picture])
+        slot = (say.end_s if last else float(say.due_s[picture + 1])) - spent
         here = _at(say, axes, picture)
         there = here if last else _at(say, axes, picture + 1)
         share = min(pulse, slot / 2) / slot
         between = {name: at + (there[name] - at) * share for name, at in here.items()}
         yield f"; frame {say.frame[picture] + 1}"
+        pressed, goes_on = _move(plan, between, slot * share), _move(plan, there, slot * (1 - share))
         yield f"M62 P{output}"
-        yield _move(plan, between, slot * share)
+        yield pressed
         yield f"M63 P{output}"
-        yield _move(plan, there, slot * (1 - share))
+        yield goes_on
+        spent += _takes_s(pressed) + _takes_s(goes_on)

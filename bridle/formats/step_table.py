@@ -10,10 +10,13 @@ from bridle.formats.csv_lines import csv_line
 from bridle.formats.nothing import NothingToWriteError
 
 
-def header(plan: Plan) -> list[str]:
-    """The column names: frame and place from 1, seconds from the first; per axis target, motor, steps and change."""
+def header(plan: Plan, positions: int = 1) -> list[str]:
+    """The column names: frame and place from 1, seconds from the first; per axis target, motor, steps and change.
+
+    With a focus stack that a motor goes through, which of its positions it is.
+    """
     axes = [f"{axis.name}_{what}" for axis in plan.rig.axes for what in (axis.unit, "motor", "steps", "change")]
-    return ["frame", "place", "due_s", *axes]
+    return ["frame", "place", *(["focus"] if positions > 1 else []), "due_s", *axes]
 
 
 def write_steps(plan: Plan) -> Iterator[str]:
@@ -31,9 +34,11 @@ def write_steps(plan: Plan) -> Iterator[str]:
         columns.append((say.targets[axis.name], motor, steps))
 
     def lines() -> Iterator[str]:
-        yield csv_line(header(plan))
+        yield csv_line(header(plan, say.positions))
         for n in range(len(say)):
-            cells = [str(say.frame[n] + 1), str(say.visit[n] + 1), f"{say.due_s[n]:.3f}"]
+            place, position = divmod(int(say.visit[n]), say.positions)
+            which = [place, position] if say.positions > 1 else [place]
+            cells = [str(say.frame[n] + 1), *(str(one + 1) for one in which), f"{say.due_s[n]:.3f}"]
             for targets, motor, steps in columns:
                 change = steps[n] - steps[n - 1] if n else 0
                 cells += [f"{targets[n]:.4f}", f"{motor[n]:.4f}", str(steps[n]), str(change)]

@@ -1,6 +1,6 @@
 """A simulated motion controller: it moves its axes within their limits and says when they stand still."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from bridle.core.run.programme import Programme
 from bridle.core.subjects.time.cycle import step_time
@@ -12,6 +12,8 @@ class Controller:
 
     programme: Programme
     position: dict[str, float]
+    # Where the motors stand: behind the load by the backlash, once it has gone somewhere.
+    _motor: dict[str, float] = field(default_factory=dict)
 
     def move_to(self, frame: int) -> float:
         """Go to a frame's positions; returns the seconds until the rig stands still again."""
@@ -20,9 +22,9 @@ class Controller:
             # It is under way all the time and passes the position when the frame is due.
             self.position = target
             return 0.0
-        times = [
-            step_time(abs(target[name] - self.position.get(name, 0.0)), *self.programme.speeds[name]) for name in target
-        ]
+        motor = {name: float(values[frame]) for name, values in self.programme.motor.items()}
+        before = self._motor or self.position
+        times = [step_time(abs(at - before.get(name, 0.0)), *self.programme.speeds[name]) for name, at in motor.items()]
         seconds = max(times, default=0.0)
-        self.position = target
-        return seconds + self.programme.settle_s if seconds else 0.0
+        self.position, self._motor = target, motor
+        return seconds + float(self.programme.settles_s[frame]) if seconds else 0.0

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from hypothesis import HealthCheck, Phase, assume, given, settings
+from hypothesis import HealthCheck, Phase, assume, event, given, settings
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
@@ -27,7 +27,7 @@ OVERRUN = (
     "round-needs-stops",
     "round-without-axis",
 )
-MOST_FRAMES = 300
+MOST_FRAMES, MOST_PICTURES = 300, 2000
 
 
 def that_fits(plan: Plan) -> Plan | None:
@@ -66,9 +66,12 @@ class Agree(TestCase):
     )
     @given(plans)
     def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
+        # What is far too long is not made to fit first.
+        begun = reckon(drawn).shooting
+        assume(begun is not None and begun.frames <= 10 * MOST_FRAMES)
         plan = that_fits(drawn)
         shooting = reckon(plan).shooting if plan is not None else None
-        assume(plan is not None and shooting is not None and shooting.frames <= MOST_FRAMES)
+        assume(plan is not None and shooting is not None and len(shooting.orders) <= MOST_PICTURES)
         assert plan is not None and shooting is not None
         self.assertEqual(self._apart(shooting.orders, run_of(plan)), [])
         try:
@@ -77,6 +80,37 @@ class Agree(TestCase):
             return
         fired = rehearse(plan, lines).fired_s
         self.assertEqual(self._apart(shooting.orders, [at - fired[0] for at in fired]), [])
+
+    @settings(
+        max_examples=max(25, EXAMPLES // 4),
+        deadline=None,
+        suppress_health_check=list(HealthCheck),
+        phases=(Phase.explicit, Phase.reuse, Phase.generate),
+    )
+    @given(plans)
+    def test_where_the_beat_does_not_fit_run_and_program_wait_for_the_same(self, drawn: Plan) -> None:
+        """Neither fires before the picture is stored and the rig has settled; the grid moves with what is late.
+
+        What a controller is told is rounded to the millisecond, and where all is late nothing takes that back.
+        Left out: a buffer that fills up, as no program knows of it; a move that never stops, as nothing can wait in it;
+        a press that is longer than the shutter is open.
+        """
+        plan = drawn.model_copy(update={"beat": drawn.beat.model_copy(update={"school": "shoot-move-shoot"})})
+        shooting = reckon(plan).shooting
+        assume(shooting is not None and len(shooting.orders) <= MOST_PICTURES)
+        told = evaluate(plan)
+        assert shooting is not None
+        open_s = float(plan.beat.lag_s) + shooting.cycle.exposures.busy_s
+        assume(told.stalls_at is None and open_s >= plan.rig.controller.pulse_s)
+        try:
+            lines = list(program(plan))
+        except NothingToWriteError:
+            return
+        event("late" if shooting.cycle.over_s > shooting.cycle.margin_s else "fits")
+        fired, ran = rehearse(plan, lines).fired_s, run_of(plan)
+        self.assertEqual(len(fired), len(ran))
+        apart = [(n, at - fired[0] - then) for n, (at, then) in enumerate(zip(fired, ran, strict=True))]
+        self.assertEqual([one for one in apart if abs(one[1]) > 0.001 + 0.0005 * one[0]], [])
 
     def _apart(self, say: Orders, fired: list[float]) -> list[tuple[int, float]]:
         """The pictures that were not fired when they were due, and by how much; all where some are missing."""

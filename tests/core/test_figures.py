@@ -28,10 +28,10 @@ FULL_BEAT = Beat(
     bracket_frames=3, bracket_step_stops=2.0, bracket_gap_s=F(1, 4), noise_reduction=True,
     stack=Stack(near_mm=300, far_mm=500, overlap=0.2),
 )  # fmt: skip
-# All axes but the zoom; what that changes is below.
+# All axes but those of the lens; what the zoom changes is below.
 FULL = plan_of(
     HELD,
-    rig=Rig(axes=RINGS[:5]),
+    rig=Rig(axes=RINGS[:4]),
     move=Move(keyframes=(FROM, TO), marks=(POST,), ease_in_frames=20, ease_out_frames=40, live_s=F(60)),
     beat=FULL_BEAT,
     clock={"start_delay_s": F(12)},

@@ -176,6 +176,25 @@ SAID: dict[str, tuple[str, ...]] = {
         "Two aims at the post, at 10° and 10.4°, do not tell where it is.",
         "Forget the two aims · The mark stays where it is drawn.",
     ),
+    "stack-out-of-ring": (
+        "The stack goes from 400 mm to 800 mm; turned by its motor the focus ring reaches from 500 mm to 10 000 mm.",
+        "Stack from 500 mm to 800 mm · As far as the ring reaches; what lies beyond is not sharp.",
+        "No focus stack · One focus for each frame, as the keyframes have it.",
+    ),
+    "stack-needs-stops": (
+        "The move never stops, so the focus motor is not told the 2 positions of the stack.",
+        "Shoot, move, shoot · The rig stands still while the ring goes through the stack; each frame needs the time for it.",
+        "No focus stack · One focus for each frame, as the keyframes have it.",
+    ),
+    "stack-not-driven": (
+        "6 focus positions in each of 100 000 frames are more than a drive is told here.",
+        "No focus stack · One focus for each frame, as the keyframes have it.",
+    ),
+    "stack-holds-focus": (
+        "The stack says where the focus ring stands; the focus of the keyframes is not driven.",
+        "One focus for all keyframes · Nothing changes in what is driven while there is a stack.",
+        "No focus stack · One focus for each frame, as the keyframes have it.",
+    ),
     "aims-on-a-lean": (
         "Two aims at the post do not tell where it is: the pan leans by 10°.",
         "Forget the two aims · The mark stays where it is drawn.",

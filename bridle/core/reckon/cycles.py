@@ -9,9 +9,10 @@ from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.exposed import Exposures, exposures
+from bridle.core.reckon.focusing import driven_stack_mm
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.timeline import Timeline
-from bridle.core.reckon.travel import travel_times
+from bridle.core.reckon.travel import settle_times, travel_times
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import first_peak
 from bridle.core.subjects.time import cycle
@@ -24,7 +25,8 @@ class Cycle:
     """The tightest cycle of a shoot against its slot, in seconds; `frame` (0-based) is the one that has it.
 
     `slowest` is the axis that all others wait for (none where nothing can move), `step` its distance there.
-    `travels_s` are the moves of the cycle, from place to place and on to the next cycle; a plain move has one.
+    `travels_s` are the moves of the cycle, from place to place and on to the next cycle, `settles_s` what each needs
+    to settle; a plain move has one. `positions` of them at each place are a stack that a motor steps through (0: none).
     `move_s` is the longest of them; `between_s` is what lies between the exposures of a round.
     """
 
@@ -34,6 +36,8 @@ class Cycle:
     slowest: Axis | None
     step: float
     travels_s: tuple[float, ...]
+    settles_s: tuple[float, ...]
+    positions: int
     between_s: float
     move_s: float
     settle_s: float
@@ -61,13 +65,12 @@ class Cycle:
         return self.exposed_s / float(self.interval_s) < cycle.STACCATO_BELOW
 
 
-def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, moving_s: Floats) -> Floats:
+def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, settling: Floats) -> Floats:
     """What storing, moving and the margin leave of each beat for waking and exposing; shape (frames,).
 
-    In seconds, negative where nothing is left. `moving_s` has the shape (visits, frames).
+    In seconds, negative where nothing is left. `settling` is moving and settling, of shape (visits, frames).
     """
     write = 0.0 if beat.buffer_frames else float(beat.write_s)
-    settling = moving_s + np.where(moving_s > 0, float(beat.settle_s), 0.0)
     store = exposing.processing_s + write
     together = np.maximum(store, settling) if beat.write_while_moving else store + settling
     margins = np.maximum(float(beat.margin) * rooms_s, float(beat.least_margin_s))
@@ -81,8 +84,10 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
     exposed.
     """
     travels = travel_times(plan, steps, times.frames)
-    moving, exposing = travels * (not beat.continuous), exposures(beat, longest_lens(plan))
-    left = room_left_s(beat, exposing, times.rooms_s, moving)
+    positions = len(driven_stack_mm(plan, times.frames))
+    moving, exposing = travels * (not beat.continuous), exposures(beat, longest_lens(plan), positions > 0)
+    settling = settle_times(beat, steps, moving, positions)
+    left = room_left_s(beat, exposing, times.rooms_s, moving + settling)
     # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
     longer = (exposed_s - exposed_s.min()) * (len(moving) * exposing.total_s / float(beat.exposure_s))
     short = longer - left
@@ -92,7 +97,8 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
     slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
     step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
     grid = plan.clip.interval_step_s or cycle.FINEST_S
-    return _cycle(beat, exposing, frame, times.room_s(frame), grid, slowest, step, tuple(moving[:, frame].tolist()))
+    travelled = tuple(zip(moving[:, frame].tolist(), settling[:, frame].tolist(), strict=True))
+    return _cycle(beat, exposing, frame, times.room_s(frame), grid, slowest, step, travelled, positions)
 
 
 def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
@@ -108,15 +114,15 @@ def _cycle(
     grid: Fraction,
     slowest: Axis | None,
     step: float,
-    travels: tuple[float, ...],
+    travelled: tuple[tuple[float, float], ...],
+    positions: int,
 ) -> Cycle:
-    # Nothing has to settle where nothing has moved.
-    move_s = max(travels)
-    settle, write = float(beat.settle_s) if move_s else 0.0, 0.0 if beat.buffer_frames else float(beat.write_s)
+    travels, settles = zip(*travelled, strict=True)
+    write = 0.0 if beat.buffer_frames else float(beat.write_s)
     need, between = cycle.round_need(
         exposing.total_s,
         exposing.processing_s + write,
-        [move + (settle if move else 0.0) for move in travels],
+        [move + settle for move, settle in travelled],
         wake=float(beat.wake_s),
         each=float(beat.lag_s) + exposing.gaps_s,
         write_while_moving=beat.write_while_moving,
@@ -129,9 +135,11 @@ def _cycle(
         slowest=slowest,
         step=step,
         travels_s=travels,
+        settles_s=settles,
+        positions=positions,
         between_s=between,
-        move_s=move_s,
-        settle_s=settle,
+        move_s=max(travels),
+        settle_s=max(settles),
         write_s=write,
         need_s=need,
         interval_s=interval,

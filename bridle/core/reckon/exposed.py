@@ -14,7 +14,9 @@ from bridle.core.subjects.optics import lens
 
 @dataclass(frozen=True)
 class Exposures:
-    """What the shutter does in one cycle: times in seconds, counts of exposures.
+    """What the shutter does in one cycle, or where a motor steps through a stack at one position of it.
+
+    Times in seconds, counts of exposures.
 
     `bracket_s` are the exposures at each position; `between_s` lies between positions, `gap_s` within a bracket.
     """
@@ -63,14 +65,17 @@ class Exposures:
         return self.total_s + self.gaps_s
 
 
-def exposures(beat: Beat, camera: Camera) -> Exposures:
-    """Bracket, focus stack and noise reduction of one cycle."""
-    positions, bracket = stack_positions(beat, camera), beat.bracket_s
+def exposures(beat: Beat, camera: Camera, driven: bool = False) -> Exposures:
+    """Bracket, focus stack and noise reduction of one cycle.
+
+    Where a motor is told each position of the stack (`driven`), what is at one of them.
+    """
+    positions, bracket = 1 if driven else stack_positions(beat, camera), beat.bracket_s
     total = sum(bracket) * positions
     # The dark frame after the last exposure alone overlaps the move.
     dark_last = bracket[-1] if beat.noise_reduction else 0.0
     dark_in_gaps = total - dark_last if beat.noise_reduction else 0.0
-    refocus = float(beat.stack.move_s + beat.stack.settle_s) if beat.stack else 0.0
+    refocus = float(beat.stack.move_s + beat.stack.settle_s) if beat.stack and not driven else 0.0
     # Each focus position is an order of its own: without a buffer the camera refuses it until the last is written.
     storing = float(beat.merge_s) + (0.0 if beat.buffer_frames else float(beat.write_s)) if positions > 1 else 0.0
     between = max(refocus, storing)

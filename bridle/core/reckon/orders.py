@@ -22,9 +22,10 @@ FINEST = 1000.0
 class Orders:
     """All pictures of a shoot in the order they are taken; arrays of one entry a picture.
 
-    `frame` and `visit` (0-based) say which picture it is; `targets` are where each drive has to stand, in mm and
+    `frame` and `visit` (0-based) say which picture it is; `positions` visits at each place are a stack that a motor
+    goes through (1 where there is none). `targets` are where each drive has to stand, in mm and
     degrees; `motor` the same with backlash taken up; `due_s` when the camera is triggered, from the first; `move_s`
-    how long the rig moves after it.
+    how long the rig moves after it, and `settle_s` how long it settles then.
     """
 
     frame: NDArray[np.int64]
@@ -33,21 +34,32 @@ class Orders:
     motor: dict[str, Floats]
     due_s: Floats
     move_s: Floats
+    settle_s: Floats
     end_s: float
+    positions: int = 1
 
     def __len__(self) -> int:
         """The number of pictures."""
         return len(self.frame)
 
+    def called(self, picture: int) -> str:
+        """Which of the pictures of its frame it is, where there are several: `place 2, focus 3`."""
+        place, position = divmod(int(self.visit[picture]), self.positions)
+        said = [f"place {place + 1}"] if self.visit.max() >= self.positions else []
+        return ", ".join([*said, *([f"focus {position + 1}"] if self.positions > 1 else [])])
 
-def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats, tightest: Cycle) -> Orders:
-    """What the drives are told for a whole shoot: where they stop, and how long they go after each exposure.
+
+def orders(
+    plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats, settling: Floats, tightest: Cycle
+) -> Orders:
+    """What the drives are told for a whole shoot: where they stop, how long they go after each exposure, and settle.
 
     The grids have the shape (frames, visits), the times (visits, frames).
     """
     visits = len(moving)
     targets = {name: grid.ravel() for name, grid in grids.items()}
-    due = times.starts_s[:, None] + visit_starts(tightest)[None, :]
+    travels = np.zeros_like(moving) if plan.beat.continuous else moving + settling
+    due = times.starts_s[:, np.newaxis] + starts_s(tightest, travels)
     return Orders(
         frame=np.repeat(np.arange(times.frames), visits),
         visit=np.tile(np.arange(visits), times.frames),
@@ -55,7 +67,9 @@ def orders(plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats
         motor={axis.name: taken_up(axis, targets[axis.name]) for axis in plan.rig.axes},
         due_s=due.ravel(),
         move_s=moving.T.ravel(),
+        settle_s=settling.T.ravel(),
         end_s=float(times.elapsed_s(times.frames)),
+        positions=tightest.positions or 1,
     )
 
 
@@ -66,20 +80,22 @@ def unmarked(plan: Plan, say: Orders) -> str:
 
 
 def visit_starts(reckoned: Cycle) -> Floats:
-    """When the camera is triggered at each place of a round, after the first; as the tightest cycle has it.
+    """When the camera is triggered at each place of the tightest cycle, after the first, in seconds."""
+    travels, settles = (np.array(times)[:, np.newaxis] for times in (reckoned.travels_s, reckoned.settles_s))
+    return np.asarray(starts_s(reckoned, travels + settles)[0])
 
-    Waking comes once a cycle, before the first.
+
+def starts_s(reckoned: Cycle, travels_s: Floats) -> Floats:
+    """When the camera is triggered at each place after the first, in seconds, shape (frames, visits).
+
+    `travels_s` is moving and settling after each exposure, shape (visits, frames). Waking comes once a cycle, before
+    the first.
     """
     store = reckoned.exposures.processing_s + reckoned.write_s
-    starts, now = [], 0.0
-    awake = float(reckoned.beat.wake_s)
-    for move in reckoned.travels_s:
-        starts.append(now)
-        travel = move + (reckoned.settle_s if move else 0.0)
-        between = max(store, travel) if reckoned.beat.write_while_moving else store + travel
-        now += awake + float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between
-        awake = 0.0
-    return np.array(starts)
+    between = np.maximum(store, travels_s) if reckoned.beat.write_while_moving else store + travels_s
+    each = float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between[:-1]
+    each[:1] += float(reckoned.beat.wake_s)
+    return np.asarray(np.vstack([np.zeros_like(travels_s[:1]), np.cumsum(each, axis=0)]).T)
 
 
 def taken_up(axis: Axis, targets: Floats) -> Floats:

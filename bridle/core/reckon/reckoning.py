@@ -9,7 +9,21 @@ from functools import cached_property
 from typing import Any
 
 from bridle.core.plan.document import Plan
-from bridle.core.reckon import clip, crops, cycles, exposed, passing, path, poses, sights, sky, stack, tracking, travel
+from bridle.core.reckon import (
+    clip,
+    crops,
+    cycles,
+    exposed,
+    focusing,
+    passing,
+    path,
+    poses,
+    sights,
+    sky,
+    stack,
+    tracking,
+    travel,
+)
 from bridle.core.reckon.clip import find
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.frames.found import Found
@@ -27,6 +41,10 @@ from bridle.core.subjects.time.sentence import Solution
 
 # What does not change where only the beat is another one.
 _BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "seeing", "shift", "sun", "exposed_s")
+
+
+# What else changes where a motor goes through a stack, or does no longer.
+_OF_THE_FOCUS = ("positions", "driven", "stops", "steps")
 
 
 @dataclass(frozen=True)
@@ -48,9 +66,14 @@ class Shooting:
         return schedule(self.plan.move, self.plan.clip, self.solution)
 
     @cached_property
+    def stack_mm(self) -> tuple[float, ...]:
+        """The distances through which a focus motor goes at each place; empty where no motor does."""
+        return focusing.driven_stack_mm(self.plan, self.frames)
+
+    @cached_property
     def positions(self) -> dict[str, Floats]:
         """Where each axis stands, as it is typed: focus as distance, zoom as focal length."""
-        return path.positions(self.plan, self.schedule, self.frames)
+        return path.positions(self.plan, self.schedule, self.frames, self.stack_mm)
 
     @cached_property
     def driven(self) -> dict[str, Floats]:
@@ -60,7 +83,7 @@ class Shooting:
     @cached_property
     def stops(self) -> dict[str, Floats]:
         """Where each drive stops for an exposure, shape (frames, visits)."""
-        return travel.stops(self.plan, self.positions)
+        return travel.stops(self.plan, self.positions, self.stack_mm)
 
     @cached_property
     def steps(self) -> dict[str, Floats]:
@@ -116,7 +139,8 @@ class Shooting:
     def orders(self) -> Orders:
         """What the drives are told, picture by picture."""
         moving = travel.travel_times(self.plan, self.steps, self.frames)
-        return orders(self.plan, self.timeline, self.stops, moving, self.cycle)
+        settling = travel.settle_times(self.plan.beat, self.steps, moving, len(self.stack_mm))
+        return orders(self.plan, self.timeline, self.stops, moving, settling, self.cycle)
 
     def tried(self, **sections: Any) -> "Shooting":
         """The same frames with other sections of the plan, as a search for a fix tries them."""
@@ -125,6 +149,8 @@ class Shooting:
             kept = {name: value for name, value in vars(self).items() if name in _BESIDE_THE_BEAT}
             if sections["beat"].exposure_s != self.plan.beat.exposure_s:
                 kept.pop("exposed_s", None)
+            if other.stack_mm != self.stack_mm:
+                kept = {name: value for name, value in kept.items() if name not in _OF_THE_FOCUS}
             vars(other).update(kept)
         return other
 

@@ -3,6 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
+from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.plan.rounds import Stations
@@ -20,8 +21,23 @@ def steps_of(places: Floats) -> Floats:
     return np.append(np.abs(np.diff(places)), 0.0)
 
 
-def stops(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
-    """Where each drive stops for an exposure, shape (frames, visits): several in a cycle where there is a round."""
+def stops(plan: Plan, places: dict[str, Floats], stack_mm: tuple[float, ...] = ()) -> dict[str, Floats]:
+    """Where each drive stops for an exposure, shape (frames, visits): several in a cycle where there is a round.
+
+    At each place of it a focus motor goes through the distances of a stack, where it is told any.
+    """
+    made = _round_stops(plan, places)
+    if not stack_mm:
+        return made
+    focus = plan.rig.axis("focus")
+    assert focus is not None
+    frames, count = made["focus"].shape
+    stacked = {name: np.repeat(grid, len(stack_mm), axis=1) for name, grid in made.items()}
+    turns = np.tile(ring_turns(focus, np.array(stack_mm)), count)
+    return stacked | {"focus": np.tile(turns, (frames, 1))}
+
+
+def _round_stops(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
     made: dict[str, Floats] = {}
     count = visits_a_cycle(plan)
     at_stations, aside = visited(plan, places), offsets(plan)
@@ -96,6 +112,20 @@ def _drive_steps(plan: Plan, axis: Axis, grid: Floats) -> Floats:
         whole = np.concatenate(([approach(axis, grid.ravel())], way))
         far = far + axis.backlash * turned_back(whole)[1:]
     return np.asarray(far.reshape(frames, visits).T)
+
+
+def settle_times(beat: Beat, steps: dict[str, Floats], travels: Floats, positions: int) -> Floats:
+    """How long it takes to settle after each move, in seconds, shape of `travels`; nothing where nothing moved.
+
+    Between the `positions` of a stack that a motor goes through, only what the ring needs.
+    """
+    rig = float(beat.settle_s)
+    if not positions or beat.stack is None:
+        return np.where(travels > 0, rig, 0.0)
+    ring = float(beat.stack.settle_s)
+    others = [far for name, far in steps.items() if name != "focus"]
+    whole = np.max(others, axis=0) > STILL if others else np.zeros(travels.shape, dtype=bool)
+    return np.where(whole, max(rig, ring), np.where(travels > 0, ring, 0.0))
 
 
 def travel_times(plan: Plan, steps: dict[str, Floats], frames: int) -> Floats:

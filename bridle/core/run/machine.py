@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from bridle.core.reckon.firing import LATE_S
 from bridle.core.run.events import (
     Arrived,
     Asked,
@@ -29,7 +30,6 @@ from bridle.core.run.programme import Programme
 
 Phase = Literal["ready", "preparing", "waiting", "exposing", "paused", "finished", "stopped", "fault"]
 ACTIVE: tuple[Phase, ...] = ("preparing", "waiting", "exposing", "paused", "fault")
-LATE_S = 0.05
 
 
 @dataclass(frozen=True)

@@ -24,22 +24,24 @@ class NotReadyError(ValueError):
 class Programme:
     """Positions per axis and frame, when each frame is due, and the times of one cycle in seconds.
 
-    Where a cycle has several places (`visits`), each counts as a frame of its own. `starts_s[k]` is when frame `k` is
-    due after the first, its last entry the end of the last slot; `begun_s` is when each picture of a frame is begun
-    after its first; `calls` is who calls a frame then.
+    `motor` is the positions with backlash taken up. Where a cycle has several places (`visits`), each counts as a frame
+    of its own. `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot;
+    `begun_s` is when each picture of a frame is begun after its first; `settles_s[k]` is how long the rig settles
+    before frame `k`; `calls` is who calls a frame then.
     """
 
     frames: int
     start: datetime
     starts_s: Floats
     positions: dict[str, Floats]
+    motor: dict[str, Floats]
     speeds: dict[str, tuple[float, float]]
     wake_s: float
     lag_s: float
     exposure_s: float
     process_s: float
     write_s: float
-    settle_s: float
+    settles_s: Floats
     write_while_moving: bool
     continuous: bool
     buffer_frames: int
@@ -77,13 +79,15 @@ def programme(plan: Plan) -> Programme:
         start=shooting.timeline.start,
         starts_s=np.append(orders.due_s, orders.end_s),
         positions=orders.targets,
+        motor=orders.motor,
         speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
         exposure_s=exposures.busy_s,
         process_s=exposures.processing_s,
         write_s=float(beat.write_s),
-        settle_s=float(beat.settle_s),
+        # Settling comes after the move to a frame; the first is gone to before the run.
+        settles_s=np.append(max(float(beat.settle_s), float(orders.settle_s.max())), orders.settle_s[:-1]),
         write_while_moving=beat.write_while_moving,
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,

@@ -1262,7 +1262,8 @@ export interface components {
          * BeatDrawn
          * @description The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
          *
-         *     `character` is how its motion will look, going by the share of the interval that is exposed.
+         *     `character` is how its motion will look, going by the share of the interval that is exposed; `stepped` is whether a
+         *     motor goes through the positions of a focus stack.
          */
         BeatDrawn: {
             /** Interval S */
@@ -1278,6 +1279,8 @@ export interface components {
              * @enum {string}
              */
             character: "staccato" | "flowing";
+            /** Stepped */
+            stepped: boolean;
             /** Parts */
             parts: components["schemas"]["BeatPart"][];
         };

@@ -12,7 +12,15 @@
   const sheet = theSheet();
   const MOST = 2;
   const beat = $derived(sheet.evaluation.beat);
-  const length = (name: string) => beat?.parts.find((part) => part.name === name)?.length_s ?? 0;
+  /** How long one of a kind lasts, the longest where there are several. */
+  const length = (name: string) =>
+    (beat?.parts ?? []).reduce(
+      (most, part) => (part.name === name ? Math.max(most, part.length_s) : most),
+      0
+    );
+  /** How many pictures a beat has that the rig moves between. */
+  const stops = $derived((beat?.parts ?? []).filter((part) => part.name === 'lag').length);
+  const times = $derived(stops > 1 ? `${stops} × ` : '');
   /** All of a kind in one beat: a bracket, a stack and a round have several. */
   const total = (name: string) =>
     (beat?.parts ?? []).reduce((sum, part) => sum + (part.name === name ? part.length_s : 0), 0);
@@ -70,7 +78,7 @@
       {#if length('process')}
         <div>
           <dt><i class="grey"></i>processing</dt>
-          <dd>{@render part('process', duration(length('process')))}</dd>
+          <dd>{@render part('process', times + duration(length('process')))}</dd>
         </div>
       {/if}
       <div>
@@ -78,12 +86,12 @@
         <dd>
           {#if sheet.plan.beat.buffer_frames}buffered{:else}{@render part(
               'write',
-              duration(length('write'))
+              times + duration(length('write'))
             )}{/if}
         </dd>
       </div>
       <div>
-        <dt><i class="thin"></i>move, then settle</dt>
+        <dt><i class="thin"></i>{stops > 1 ? 'longest move' : 'move'}, then settle</dt>
         <dd>
           {#if sheet.plan.beat.school === 'continuous'}never stops{:else}
             <Working figure="beat.move" shown={number(length('move'), 3)} /> + {@render part(

@@ -1,7 +1,7 @@
 """One beat: what has to fit inside an interval, in either school, and whether the camera keeps up."""
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.beat import overruns, schools, storing
+from bridle.core.chapters.beat import overruns, schools, stacking, storing
 from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
 from bridle.core.chapters.beat.state import BeatDrawn, BeatState
@@ -11,7 +11,7 @@ from bridle.core.reckon.reckoning import Reckoning
 
 # What is not asked again while something is dragged.
 ASIDE = (*schools.KINDS, *storing.KINDS)
-KINDS = (*overruns.KINDS, *ASIDE)
+KINDS = (*overruns.KINDS, *stacking.KINDS, *ASIDE)
 
 
 def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
@@ -20,7 +20,8 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     if shooting is None:
         return Answer(BeatState(), [], [])
     cycle = shooting.cycle
-    made, found = figures(cycle, longest_lens(known.plan)), overruns.snags(shooting)
+    made = figures(cycle, longest_lens(known.plan))
+    found = [*overruns.snags(shooting), *stacking.snags(shooting)]
     if not aside:
         return Answer(BeatState(beat=_beat(cycle)), made, found)
     both, stored = schools.compared(shooting), storing.stored(shooting)
@@ -35,5 +36,6 @@ def _beat(cycle: Cycle) -> BeatDrawn:
         need_s=cycle.need_s,
         over_s=cycle.over_s,
         character="staccato" if cycle.staccato else "flowing",
+        stepped=cycle.positions > 0,
         parts=parts_of(cycle),
     )

@@ -4,7 +4,7 @@ from bridle.core.figure import Figure, Formula, Number, Term, figure, term
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
 from bridle.core.reckon.cycles import Cycle
-from bridle.core.reckon.exposed import stackable
+from bridle.core.reckon.exposed import stack_positions, stackable
 from bridle.core.subjects.optics import lens
 from bridle.core.subjects.time import cycle
 
@@ -67,6 +67,7 @@ def _stack(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     stack = reckoned.beat.stack
     if stack is None or not stackable(reckoned.beat, camera):
         return []
+    positions = stack_positions(reckoned.beat, camera)
     hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
     focal = term("focal", "focal length", camera.focal_mm, "focal")
     glass = (
@@ -81,7 +82,7 @@ def _stack(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     )
     return [
         figure(f"{prefix}.hyperfocal", "hyperfocal distance", hyper, "mm", lens.HYPERFOCAL, focal, *glass),
-        figure(f"{prefix}.positions", "focus positions", reckoned.exposures.positions, "", lens.STACK, *ends, *rest),
+        figure(f"{prefix}.positions", "focus positions", positions, "", lens.STACK, *ends, *rest),
     ]
 
 
@@ -116,7 +117,8 @@ def needed(reckoned: Cycle, prefix: str) -> Figure:
     ]
     visits = len(reckoned.travels_s)
     if visits > 1:
-        places = term("visits", "places in a cycle", visits, "")
+        said = "places in a cycle, each at every focus position" if reckoned.positions else "places in a cycle"
+        places = term("visits", said, visits, "")
         between = _seconds("between", "between the exposures", reckoned.between_s)
         kept = [each for each in terms if each.symbol not in ("processing", "write")]
         return figure(f"{prefix}.need", "needed", reckoned.need_s, "s", cycle.NEED_ROUND, places, *kept, between)

@@ -86,7 +86,7 @@ def too_short(shooting: Shooting) -> list[Snag]:
 
 def _one_a_cycle(shooting: Shooting) -> list[Fix]:
     """A round left out, where a single picture a cycle fits."""
-    if len(shooting.cycle.travels_s) == 1:
+    if shooting.plan.move.visits is None:
         return []
     if shooting.tried(move=shooting.plan.move.model_copy(update={"visits": None})).cycle.over_s:
         return []

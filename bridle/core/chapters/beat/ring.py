@@ -16,8 +16,8 @@ def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
     """The arcs of the ring, from waking to the margin."""
     beat = reckoned.beat
     parts, now = [_part("wake", "wake", 0.0, float(beat.wake_s), "outer", "beat.wake_s")], float(beat.wake_s)
-    for move_s in reckoned.travels_s:
-        now = _visit(parts, reckoned, now, move_s)
+    for move_s, settle_s in zip(reckoned.travels_s, reckoned.settles_s, strict=True):
+        now = _visit(parts, reckoned, now, move_s, settle_s)
     free = float(reckoned.interval_s) - reckoned.margin_s
     parts.append(
         _part("spare", "spare", reckoned.need_s, max(0.0, free - reckoned.need_s), "outer", None, "beat.spare")
@@ -37,7 +37,7 @@ def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
     return tuple(parts)
 
 
-def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float) -> float:
+def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float, settle: float) -> float:
     """Exposing at one place, storing, and moving on; returns when the next place can be exposed."""
     beat, exposing = reckoned.beat, reckoned.exposures
     parts.append(_part("lag", "shutter lag", now, float(beat.lag_s), "outer", "beat.lag_s"))
@@ -53,7 +53,6 @@ def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float) ->
     if not beat.continuous:
         inner: Track = "inner" if beat.write_while_moving else "outer"
         moving = now if beat.write_while_moving else store + reckoned.write_s
-        settle = reckoned.settle_s if move_s else 0.0
         parts.append(_part("move", "move", moving, move_s, inner, None, "beat.move"))
         parts.append(_part("settle", "settle", moving + move_s, settle, inner, "beat.settle_s"))
         return max(store + reckoned.write_s, moving + move_s + settle)

@@ -23,7 +23,8 @@ class BeatPart:
 class BeatDrawn:
     """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
 
-    `character` is how its motion will look, going by the share of the interval that is exposed.
+    `character` is how its motion will look, going by the share of the interval that is exposed; `stepped` is whether a
+    motor goes through the positions of a focus stack.
     """
 
     interval_s: float
@@ -31,6 +32,7 @@ class BeatDrawn:
     need_s: float
     over_s: float
     character: Literal["staccato", "flowing"]
+    stepped: bool
     parts: tuple[BeatPart, ...]
 
 

@@ -13,9 +13,7 @@ from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write_number
-from bridle.core.reckon.exposed import exposures
 from bridle.core.reckon.orders import visit_starts
-from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
@@ -82,7 +80,7 @@ def stored(shooting: Shooting) -> Stored:
 
 def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list[Snag]]:
     plan, times = shooting.plan, shooting.timeline
-    beat, exposing = plan.beat, exposures(plan.beat, longest_lens(plan))
+    beat, exposing = plan.beat, shooting.cycle.exposures
     slots, write = times.rooms_s, float(beat.write_s)
     count = exposing.pictures * len(shooting.cycle.travels_s)
     pictures = term("count", "pictures a frame", count, "")
@@ -147,11 +145,10 @@ def _slower(shooting: Shooting, count: int) -> list[Fix]:
 
 def _stalls(shooting: Shooting, beat: Beat, interval_s: float) -> bool:
     """Whether a buffer fills up all the same, with one frame every so often."""
-    exposing, rooms = exposures(beat, longest_lens(shooting.plan)), shooting.timeline.rooms_s
-    followed = min(len(rooms), max(1, MOST_PICTURES // (exposing.pictures * len(shooting.cycle.travels_s))))
+    tried, rooms = shooting.tried(beat=beat).cycle, shooting.timeline.rooms_s
+    starts = [visit + start for visit in visit_starts(tried).tolist() for start in tried.exposures.starts_s()]
+    followed = min(len(rooms), max(1, MOST_PICTURES // len(starts)))
     slots = np.maximum(rooms[:followed], interval_s).tolist()
-    places = visit_starts(shooting.tried(beat=beat).cycle).tolist()
-    starts = [visit + start for visit in places for start in exposing.starts_s()]
     return buffer.simulate(slots, float(beat.write_s), beat.buffer_frames, starts) is not None
 
 

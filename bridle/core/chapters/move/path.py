@@ -76,7 +76,9 @@ def path_snags(known: Reckoning) -> Iterator[Snag]:
     """Axes sent beyond their travel, letters alike; of a shoot that is solved also what is followed, crowded, eased."""
     plan, shooting = known.plan, known.shooting
     for axis in plan.rig.axes:
-        yield from _travel(plan, axis)
+        # A ring that goes through a stack does not stand where its keyframes say.
+        if axis.name != "focus" or shooting is None or not shooting.stack_mm:
+            yield from _travel(plan, axis)
     yield from _letters(plan)
     if shooting is not None:
         yield from _unmarked(shooting)
@@ -96,7 +98,7 @@ def _unmarked(shooting: Shooting) -> Iterator[Snag]:
     """Rings of the lens that a motor turns, and nobody has said what they stand at when."""
     plan = shooting.plan
     for number, axis in enumerate(plan.rig.axes):
-        if not axis.unmarked or np.ptp(shooting.driven[axis.name]) == 0:
+        if not axis.unmarked or np.ptp(shooting.stops[axis.name]) == 0:
             continue
         marks = [mark.model_dump(mode="json") for mark in USUAL_RINGS[axis.name]]
         fix = Fix(

@@ -57,6 +57,9 @@ def _keyframes(shooting: Shooting) -> Iterator[SettingSheet]:
 def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
     by_themselves = {one.axis.name for one in asked_of(shooting) if one.drive.RUNS_ON}
     for axis in shooting.plan.rig.axes:
+        # A ring that goes through a stack has a section of its own, too.
+        if axis.name == "focus" and shooting.stack_mm:
+            continue
         # A drive with a pace of its own has a section with where it really ends.
         if axis.name in by_themselves:
             continue
@@ -72,6 +75,7 @@ def _stations(shooting: Shooting) -> Iterator[SettingSheet]:
         rows = (
             line(axis.name, slot(round(float(places[axis.name][number]), 3), shown_unit(axis)))
             for axis in plan.rig.axes
+            if axis.name != "focus" or not shooting.stack_mm
         )
         yield from some(f"Station {number + 1}: {station.name}", rows)
 

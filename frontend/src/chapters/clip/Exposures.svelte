@@ -61,7 +61,9 @@
       <Working
         figure="beat.positions"
         shown="{number(sheet.figure('beat.positions')?.value ?? 1)} positions"
-      />, each a focus move of <Editable path="beat.stack.move_s" label="focus move" unit="s" /> and
+      />, {#if sheet.evaluation.beat?.stepped}to each of which the motor turns the focus ring{:else}each a
+        focus move of
+        <Editable path="beat.stack.move_s" label="focus move" unit="s" /> by the camera itself{/if}, and
       <Editable path="beat.stack.settle_s" label="focus settle" unit="s" /> to settle. Storage and output folders
       multiply by as much.
     </p>
