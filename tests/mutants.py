@@ -183,7 +183,7 @@ MUTANTS = (
         "(say.end_s if last else float(say.due_s[picture + 1])) - spent",
         "(say.end_s if last else float(say.due_s[picture + 1])) - float(say.due_s[picture])", (PROGRAM, AGREE)),
     Mutant("places of a round are due as the tightest cycle has them", f"{CORE}/reckon/orders.py",
-        "starts_s(tightest, travels)", "visit_starts(tightest)[np.newaxis, :]", (AGREE,)),
+        "starts_s(tightest, travels)", "visit_starts(tightest)[np.newaxis, :]", (SEEN,)),
     Mutant("float noise picks the frame that is named", f"{CORE}/subjects/numbers/rounding.py",
         "values >= most - GUARD * abs(most)", "values >= most", ("tests.core.test_beat_and_move",)),
 )  # fmt: skip

@@ -44,7 +44,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "out-of-travel": (
         "At its end the slide would stand at 950 mm; it reaches from 0 mm to 900 mm.",
-        "Stop at 900 mm · The slide ends its travel 50 mm earlier; the framing there changes.",
+        "Stop the slide at 900 mm · The slide stands 50 mm beside where it was put; the framing there changes.",
     ),
     "ease-scaled": (
         "Easing 300 frames in and 100 frames out is longer than the move of 359 frames.",
@@ -96,7 +96,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "stack-too-near": (
         "A focus stack from 20 mm cannot be taken with a focal length of 35 mm.",
-        "From 140 mm to 210 mm · Closest focus of an ordinary lens; measure what yours can do.",
+        "Stack from 140 mm to 210 mm · Closest focus of an ordinary lens; measure what yours can do.",
     ),
     "smear-visible": (
         "Moving on while the shutter is open smears the picture by 5.793 px.",
@@ -165,11 +165,11 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "move-too-small": (
         "The whole move passes the picture by 39 px, 0.6499 % of its width.",
-        "Leave the camera still · Every keyframe becomes as the first; nothing has to settle, and nothing can go wrong on the rail.",
+        "Leave the camera still · Every keyframe becomes as the first; nothing has to settle, and nothing can go wrong on the way.",
     ),
     "slide-unseen": (
         "Along 800 mm of slide the near passes the far by 5.185 px only.",
-        "Look for something 60 460 mm away · A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
+        "Look for something 60 460 mm off the rail · A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
         "End the slide at 0 mm · The slide travels 800 mm less; the interval stays.",
     ),
     "aims-too-alike": (
@@ -303,7 +303,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "rig-tips": (
         "The rig tips with the carriage below 107.3 mm; the move goes to 20 mm.",
         "A second support at the far end · The rail stands on both; test for rocking on four points, level, tighten, level again.",
-        "Stop the travel at 109 mm · The move is shorter by 89 mm; the framing there changes.",
+        "Stop the slide at 109 mm · The move is shorter by 89 mm; the framing there changes.",
         "Spread the feet to 200 mm · A wider tripod, or spreaders under this one; measure from the middle to a foot.",
     ),
     "rail-sags": (
@@ -313,21 +313,21 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "carriage-strikes": (
         "The carriage has 770 mm on this rail; the axis is set to travel 900 mm.",
-        "Travel to 770 mm · The carriage stays 15 mm clear of both ends.",
+        "Slide no further than 770 mm · The carriage stays 15 mm clear of both ends.",
     ),
     "motor-too-weak": (
-        "At 60° the motor needs 63.12 N·mm and has 60 N·mm; twice what is needed is little enough.",
+        "With the rail at 60° the motor of the slide needs 63.12 N·mm and has 60 N·mm; twice as much is little enough.",
         "Lower the rail to 21.8° · The motor has twice what it needs.",
         "Plan with a motor of 130 N·mm · At the speed of the move, not standing still; its driver set to its current.",
     ),
     "rail-lets-go": (
-        "At 60° the carriage runs down when the motor is off: 53.14 N·mm against 18 N·mm that hold it.",
+        "With the rail at 60° the carriage runs down when the motor is off: 53.14 N·mm against 18 N·mm that hold it.",
         "Lower the rail to 19.3° · It stays where it is when the power goes. Steeper only with a brake or a counterweight.",
         "Fit a brake that holds 107 N·mm · The plan counts on it; try it with the battery out, before the camera is on.",
     ),
     "shaft-overload": (
         "The two-axis head, tilt has 233.4 N·mm on its shaft, and takes 100 N·mm.",
-        "Balance it to 14.9 mm off the axis · Slide the plate until the camera stays where it is put with the clamp loose.",
+        "Balance it to 14.9 mm off the axis · Move the plate until the camera stays where it is put with the clamp loose.",
     ),
     "pan-on-slope": (
         "The rail slopes by 12°, and nobody has said how the pan on it stands.",
@@ -336,7 +336,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "horizon-tilts": (
         "A pan base 2° off level tilts the horizon by up to 209.5 px through the sweep.",
-        "Level it to 0.11° · Under 12 px from edge to edge. A bubble in the head, not the one in the tripod.",
+        "Level it to 0.11° · Under 12 px from edge to edge. A bubble in the head, not the one under it.",
         "It leans on purpose · The pan draws an arc, drawn beside; say towards where.",
     ),
     "steps-uneven": (
@@ -361,7 +361,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "The pan will end at 7.509° instead of 7.7°: 2.479 % of its way is missing.",
         "Beat of 10.3 s · Exactly it would be 10.254 s. The pan ends at 7.734°. Shoot length no longer held. 360 frames, one every 10.3 s, 1 h 1 min 48 s on site, 14.4 s of clip.",
         "369 frames · The pan ends at 7.697°. Shoot length no longer held. 369 frames, one every 10 s, 1 h 1 min 30 s on site, 14.76 s of clip.",
-        "End at 7.509° · The shoot keeps its length; the move ends where the drive will be.",
+        "End the pan at 7.509° · The shoot keeps its length; the move ends where the drive will be.",
         "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "spring-runs-down": (

@@ -34,6 +34,18 @@ class Beats(TestCase):
         self.assertAlmostEqual(say.due_s[1] - say.due_s[0], 0.2 + 2 + max(3, move + 1), 9)
         self.assertAlmostEqual(say.due_s[2] - say.due_s[0], 60, 9)
 
+    def test_each_place_of_a_round_is_due_as_soon_as_its_own_move_allows(self) -> None:
+        """From the second pair on the carriage turns round before each picture and takes up its play first."""
+        beat = Beat(lag_s=F(0), exposure_s=F(1), write_s=F(0), settle_s=F(0))
+        slide = Rig().axes[0].model_copy(update={"backlash": 2.0})
+        keys = (Keyframe(slide_mm=300), Keyframe(slide_mm=300))
+        plan = plan_of(
+            SLOW, move=Move(keyframes=keys, visits=StereoPair(base_mm=50)), beat=beat, rig=Rig(axes=(slide,))
+        )
+        due = shooting(plan).orders.due_s
+        self.assertAlmostEqual(due[1] - due[0], 1 + 50 / 25 + 25 / 80, 9)
+        self.assertAlmostEqual(due[3] - due[2], 1 + 52 / 25 + 25 / 80, 9)
+
     def test_the_ring_is_one_interval_with_its_margin_at_the_end(self) -> None:
         """Parts follow one another without overlap on their track; the margin is the last share of the interval."""
         beat = Beat(wake_s=F(1), lag_s=F(0), exposure_s=F(2), write_s=F(3), settle_s=F(1), margin=F(1, 10))

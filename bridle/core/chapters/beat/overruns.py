@@ -1,5 +1,6 @@
 """What does not fit into one interval, and fixes that make it fit."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import numpy as np
@@ -37,7 +38,7 @@ TOO_SLOW = SnagKind(
     "stop",
     "move",
     "The {axis} needs {time} for its longest step; the interval is {interval}.",
-    "Its top speed of {speed} cannot cover {step} in one interval, even with nothing else to do.",
+    "With a top speed of {speed} the {axis} cannot cover {step} in one interval, even with nothing else to do.",
     short="{axis} too slow: {time} a step",
 )
 DARK = SnagKind(
@@ -54,6 +55,10 @@ TOO_NEAR = SnagKind(
     "clip",
     "A focus stack from {near} cannot be taken with a focal length of {focal}.",
     "Nothing closer than the focal length can be brought into focus, and distances count from the lens.",
+)
+SPEEDS_UP = (
+    "Speeding up by {acceleration} and slowing down again the {axis} cannot cover {step} in one interval, even with "
+    "nothing else to do."
 )
 KINDS = (TOO_SHORT, TOO_SLOW, DARK, TOO_NEAR)
 # From this share of the interval on, dark frames are worth a word.
@@ -108,7 +113,7 @@ def too_near(plan: Plan) -> list[Snag]:
     near = round(focal * 4, 1)
     far = max(stack.far_mm, near * 1.5)
     fix = Fix(
-        label="From {nearer} to {further}",
+        label="Stack from {nearer} to {further}",
         consequence="Closest focus of an ordinary lens; measure what yours can do.",
         slots={"nearer": slot(near, "mm"), "further": slot(far, "mm")},
         edits=(Edit(path="beat.stack.far_mm", value=far), Edit(path="beat.stack.near_mm", value=near)),
@@ -155,10 +160,13 @@ def _too_slow(shooting: Shooting, axis: Axis, step: float, time: float, interval
         "time": slot(time, "s"),
         "interval": slot(interval, "s"),
         "speed": slot(axis.top_speed, f"{axis.unit}/s"),
+        "acceleration": slot(axis.acceleration, f"{axis.unit}/s²"),
         "step": slot(step, axis.unit),
     }
     fixes = [*_lengthen(shooting, axis), *_travel_less(shooting, axis)]
-    return TOO_SLOW.at(end_path(shooting.plan, axis), slots, fixes)
+    told = TOO_SLOW.at(end_path(shooting.plan, axis), slots, fixes)
+    # At its top speed all the way it would be there in time: then the way up to it is what takes so long.
+    return replace(told, why=SPEEDS_UP) if step / axis.top_speed < interval else told
 
 
 def _lengthen(shooting: Shooting, axis: Axis | None = None) -> list[Fix]:

@@ -1,6 +1,7 @@
 """Marks that were measured by aiming at them twice: where they are, and how well that is known."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from bridle.core.figure import Figure, Term, figure, term
 from bridle.core.plan.document import Plan
@@ -16,7 +17,7 @@ TOO_LIKE = SnagKind(
     "mind",
     "move",
     "Two aims at the {mark}, at {first} and {second}, do not tell where it is.",
-    "They hardly differ, or cross behind the rail: within {doubt} of reading them it may stand anywhere. Aim from "
+    "They hardly differ, or cross behind the camera: within {doubt} of reading them it may stand anywhere. Aim from "
     "places further apart.",
 )
 ELSEWHERE = SnagKind(
@@ -33,6 +34,7 @@ ON_A_LEAN = SnagKind(
     "Two aims at the {mark} do not tell where it is: the pan leans by {lean}.",
     "A pan that leans does not read a bearing: how far it turns depends on how high the mark stands.",
 )
+ALONG_IT = "The {mark} is drawn {away} along the rail; two aims put it between {near} and {far} along it."
 KINDS = (TOO_LIKE, ELSEWHERE, ON_A_LEAN)
 
 
@@ -47,8 +49,8 @@ def found(aimed: Aimed) -> Found | None:
 
 
 def findings(plan: Plan) -> Iterator[Figure | Snag]:
-    """Figures and snags of every mark that was aimed at twice."""
-    for number, mark in enumerate(plan.move.marks):
+    """Figures and snags of every mark that was aimed at twice, from two places of a rail."""
+    for number, mark in enumerate(plan.move.marks if plan.rig.axis("slide") else ()):
         if mark.aimed is None or mark.form == "bearing":
             continue
         lean = leaned(plan)
@@ -126,11 +128,14 @@ def _forget(number: int) -> Fix:
 
 def _elsewhere(number: int, mark: Mark, place: Found) -> Snag:
     x, y = round(place.x_mm), round(place.y_mm)
+    told, drawn, ends = (ELSEWHERE.what, mark.y_mm, place.away_mm)
+    if ends[0] - 1 <= drawn <= ends[1] + 1:
+        told, drawn, ends = (ALONG_IT, mark.x_mm, place.along_mm)
     slots = {
         "mark": slot(mark.name),
-        "away": slot(mark.y_mm, "mm"),
-        "near": slot(place.away_mm[0], "mm"),
-        "far": slot(place.away_mm[1], "mm"),
+        "away": slot(drawn, "mm"),
+        "near": slot(ends[0], "mm"),
+        "far": slot(ends[1], "mm"),
     }
     fix = Fix(
         label="Put it at {along} along, {off} off the rail",
@@ -141,4 +146,4 @@ def _elsewhere(number: int, mark: Mark, place: Found) -> Snag:
             Edit(path=f"move.marks.{number}.y_mm", value=float(y)),
         ),
     )
-    return ELSEWHERE.at(f"move.marks.{number}", slots, [fix])
+    return replace(ELSEWHERE.at(f"move.marks.{number}", slots, [fix]), what=told)

@@ -22,7 +22,7 @@ NEVER = SnagKind(
     "mind",
     "move",
     "The {mark} is on the cue list and never comes into the picture.",
-    "Somebody would stand in the cold for nothing.",
+    "It would be put there, or stand there and wait, for nothing.",
 )
 BESIDE = SnagKind(
     "ends-beside",

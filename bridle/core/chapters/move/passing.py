@@ -42,7 +42,7 @@ TINY = SnagKind(
     "note",
     "move",
     "The whole move passes the picture by {shift}, {share} of its width.",
-    "So little does not look like a move but like a tripod that gave way.",
+    "So little does not look like a move but like something that gave way.",
 )
 UNSEEN = SnagKind(
     "slide-unseen",
@@ -156,7 +156,7 @@ def _more_frames(shooting: Shooting, share: float) -> list[Fix]:
 def _tiny(plan: Plan, total: float, width: int) -> Snag:
     fix = Fix(
         label="Leave the camera still",
-        consequence="Every keyframe becomes as the first; nothing has to settle, and nothing can go wrong on the rail.",
+        consequence="Every keyframe becomes as the first; nothing has to settle, and nothing can go wrong on the way.",
         slots={},
         edits=still(plan),
     )
@@ -213,7 +213,7 @@ def _unseen(shooting: Shooting, travel: float, px: float, beyond: float) -> Snag
         if not strobes_anew(shooting, marked):
             fixes.append(
                 Fix(
-                    label="Look for something {near} away",
+                    label="Look for something {near} off the rail",
                     consequence="A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
                     slots={"near": slot(near, "mm")},
                     edits=(Edit(path="move.marks", value=marks),),

@@ -148,8 +148,8 @@ def _out_of_travel(axis: Axis, path: str, end: str, position: float, inside: flo
         "high": slot(reach[1], unit),
     }
     fix = Fix(
-        label="Stop at {inside}",
-        consequence="The {axis} ends its travel {short} earlier; the framing there changes.",
+        label="Stop the {axis} at {inside}",
+        consequence="The {axis} stands {short} beside where it was put; the framing there changes.",
         slots={"inside": slot(inside, unit), "axis": slot(axis.name), "short": slot(abs(position - inside), unit)},
         edits=(Edit(path=path, value=inside),),
     )

@@ -26,7 +26,7 @@ RIG = SnagKind(
     "mind",
     "move",
     "The rig itself comes into the picture from frame {first} to frame {last}: {part}.",
-    "Turned far along the rail, or tilted far down, a wide lens sees its own rail and the tripod's feet.",
+    "Turned far aside, or tilted far down, a wide lens sees what carries it.",
 )
 # How far the rail lies below the lens.
 BELOW_MM = 120.0

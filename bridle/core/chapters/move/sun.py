@@ -208,7 +208,7 @@ def _turned(search: Search) -> list[Fix]:
     new = (bearing + turn) % 360
     return [
         Fix(
-            label="Turn the rail to face {bearing}",
+            label=f"Turn the {'rail' if plan.rig.axis('slide') else 'rig'} to face {{bearing}}",
             consequence="What has a place on the drawing turns with it, bearings stay: it is another picture.",
             slots={"bearing": slot(new, "deg")},
             edits=(Edit(path="rig.normal_bearing_deg", value=new),),

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any
 
@@ -9,6 +10,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Joined, Lens, Mount, Phone, Support, Thread, Trigger
+from bridle.core.reckon.framings import framings
 from bridle.core.reckon.parts import first_of, free_key
 from bridle.core.reckon.stack import Stack, chain
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -64,6 +66,9 @@ CREEPS = SnagKind(
     "The {lens} creeps when it is tilted, and the rail stands at {slope}.",
     "Zoom and focus run down slowly under their own weight: the picture grows or goes soft over hours.",
 )
+LOOKS_ASLANT = "The {lens} creeps when it is tilted, and the camera is tilted {way} by {slope}."
+# Flatter than this friction holds most rings; a usual value, not a measured one.
+LEAST_TILT_DEG = 10.0
 KINDS = (MISMATCH, LOOK_ALIKE, OVERLOAD, LONG_SCREW, WIDE, LEAD, CREEPS)
 
 CARRIED = Formula("carried", "the mass of everything above it, from the cards")
@@ -244,9 +249,11 @@ def _lead(plan: Plan) -> Iterator[Snag]:
 
 
 def _creep(plan: Plan) -> Iterator[Snag]:
-    slope = plan.rig.standing.slope_deg
+    tilt = max((framing.stands.tilt_deg for framing in framings(plan)), key=abs)
+    slope = plan.rig.standing.slope_deg if plan.rig.axis("slide") else 0.0
+    told, angle = (CREEPS.what, slope) if abs(tilt) < LEAST_TILT_DEG else (LOOKS_ASLANT, tilt)
     for index, copy in enumerate(plan.kit.copies):
-        if not isinstance(copy.card, Lens) or not copy.card.creeps or abs(slope) < 1:
+        if not isinstance(copy.card, Lens) or not copy.card.creeps or abs(angle) < LEAST_TILT_DEG:
             continue
         path = f"{COPIES}.{index}.card.creeps"
         fix = Fix(
@@ -255,7 +262,9 @@ def _creep(plan: Plan) -> Iterator[Snag]:
             slots={},
             edits=(Edit(path=path, value=False),),
         )
-        yield CREEPS.at(path, {"lens": slot(copy.card.name), "slope": slot(slope, "deg")}, [fix])
+        slots = {"lens": slot(copy.card.name), "slope": slot(abs(angle), "deg")}
+        slots |= {"way": slot("up" if tilt > 0 else "down")}
+        yield replace(CREEPS.at(path, slots, [fix]), what=told)
 
 
 def weakest(plan: Plan, stack: Stack) -> int | None:

@@ -109,9 +109,9 @@ def _end_there(asked: Asked, end: float) -> Iterator[Fix]:
     if not asked.axis.low <= end <= asked.axis.high or abs(end) > (MOST_DEG if asked.rotary else MOST_MM):
         return
     yield Fix(
-        label="End at {end}",
+        label="End the {axis} at {end}",
         consequence="The shoot keeps its length; the move ends where the drive will be.",
-        slots={"end": slot(end, asked.axis.unit)},
+        slots={"end": slot(end, asked.axis.unit), "axis": slot(asked.axis.name)},
         edits=(Edit(path=end_path(asked.plan, asked.axis), value=end),),
     )
 

@@ -19,14 +19,14 @@ TORQUE = SnagKind(
     "motor-too-weak",
     "stop",
     "rig",
-    "At {slope} the motor needs {needed} and has {has}; twice what is needed is little enough.",
-    "It skips steps when the belt is cold or the load jerks, and nobody notices until the clip is seen.",
+    "With the rail at {slope} the motor of the slide needs {needed} and has {has}; twice as much is little enough.",
+    "It skips steps when grease is cold or the load jerks, and nobody notices until the clip is seen.",
 )
 LETS_GO = SnagKind(
     "rail-lets-go",
     "stop",
     "rig",
-    "At {slope} the carriage runs down when the motor is off: {pull} against {detent} that hold it.",
+    "With the rail at {slope} the carriage runs down when the motor is off: {pull} against {detent} that hold it.",
     "A flat battery, a loose plug, a driver that goes to sleep: the camera comes down the rail. Brake, counterweight, "
     "or a screw fine enough to hold itself. Nobody's hands in its way.",
 )

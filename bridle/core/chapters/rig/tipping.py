@@ -158,7 +158,7 @@ def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:
         if to != framing.slide_mm
     ]
     fix = Fix(
-        label="Stop the travel at {stop}",
+        label="Stop the slide at {stop}",
         consequence="The move is shorter by {shorter}; the framing there changes.",
         slots={
             "stop": slot(low if end == 0 else high, "mm"),

@@ -21,7 +21,7 @@ TRAVEL = SnagKind(
     "stop",
     "rig",
     "The carriage has {usable} on this rail; the axis is set to travel {travel}.",
-    "It would strike the pulley or the end plate, slip steps and be off by as much for the rest of the night.",
+    "It would strike what stands at the end, slip steps and be off by as much for the rest of the shoot.",
 )
 SHAFT = SnagKind(
     "shaft-overload",
@@ -53,7 +53,7 @@ def strikes(plan: Plan, rail: AxisCard, axis: Axis) -> Iterator[Snag]:
     path = f"rig.axes.{plan.rig.axes.index(axis)}.high"
     high = math.floor(axis.low + usable)
     fix = Fix(
-        label="Travel to {high}",
+        label="Slide no further than {high}",
         consequence="The carriage stays {margin} clear of both ends.",
         slots={"high": slot(high, "mm"), "margin": slot(rail.end_margin_mm, "mm")},
         edits=(Edit(path=path, value=float(high)),),
@@ -76,7 +76,7 @@ def shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
         path = f"{COPIES}.{index}.card.off_axis_mm"
         fix = Fix(
             label="Balance it to {balanced} off the axis",
-            consequence="Slide the plate until the camera stays where it is put with the clamp loose.",
+            consequence="Move the plate until the camera stays where it is put with the clamp loose.",
             slots={"balanced": slot(balanced, "mm")},
             edits=(Edit(path=path, value=balanced),),
         )
@@ -100,7 +100,7 @@ def tilted(plan: Plan) -> Iterator[Snag]:
     level = math.floor(math.degrees(math.atan(TILT_PX / kept(plan).width_px)) * 100) / 100
     fix = Fix(
         label="Level it to {level}",
-        consequence="Under {few} from edge to edge. A bubble in the head, not the one in the tripod.",
+        consequence="Under {few} from edge to edge. A bubble in the head, not the one under it.",
         slots={"level": slot(level, "deg"), "few": slot(TILT_PX, "px")},
         edits=(Edit(path="rig.standing.level_error_deg", value=level),),
     )

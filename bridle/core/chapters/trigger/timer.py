@@ -26,7 +26,7 @@ LIMIT = SnagKind(
     "stop",
     "clip",
     "The {device} stops after {limit}; the shoot has {asked}.",
-    "It counts to its end and stops in the middle of the night.",
+    "It counts to its end and stops before the shoot is over.",
 )
 KINDS = (FLOOR, LIMIT)
 
