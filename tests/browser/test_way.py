@@ -90,7 +90,7 @@ class TheWay(BrowserCase):
         type_over(page, "slide at keyframe 2", "95 cm")
         snag = page.locator("[data-snag=out-of-travel]")
         expect(snag).to_contain_text("would stand at 950 mm; it reaches from 0 mm to 900 mm")
-        snag.get_by_role("button", name="Stop at 900 mm").click()
+        snag.get_by_role("button", name="Stop the slide at 900 mm").click()
         expect(figure(page, "slide at keyframe 2")).to_have_text("900 mm")
         leaf(page, "Marks and sight")
         page.get_by_role("button", name="+ a mark").click()
