@@ -23,7 +23,7 @@ from bridle.core.subjects.optics import projecting
 from bridle.core.subjects.optics.projecting import Lean, Poses
 from bridle.formats.drive_program import program
 from tests.core.test_card import card
-from tests.strategies import RINGS, leant, plan_of, shooting
+from tests.strategies import RINGS, copies, fitted, leant, plan_of, shooting
 
 HELD = {"rate": F(25), "frames": F(60), "interval": F(10)}
 turns = st.floats(-170, 170)
@@ -140,6 +140,19 @@ class Leaned(TestCase):
             right, _, up = camera(pan, 0, 0, 10, 30).apply(np.eye(3))
             made.append(round(math.degrees(math.atan2(-right[2], up[2])), 2))
         return made[0], made[1]
+
+
+class OnItsAxis(TestCase):
+    def test_how_an_axis_stands_outlasts_the_cards_that_are_put_on_and_off(self) -> None:
+        """A head that leans, hangs and has a letter of its own is put onto another tripod."""
+        axes = tuple(axis.model_copy(update={"hung": True, "letter": "C"}) for axis in leant(10, 30, RINGS[1:2]))
+        standing = plan_of(HELD, rig=Rig(axes=axes))
+        for names in (("tripod", "pan-head"), ("light-tripod", "pan-head", "full-frame-body")):
+            standing = fitted(standing, copies(*names))
+            pan = standing.rig.axis("pan")
+            assert pan is not None
+            stands = (pan.lean_deg, pan.lean_toward_deg, pan.hung, pan.letter)
+            self.assertEqual(stands, (10, 30, True, "C"), names)
 
 
 class OnASlope(TestCase):

@@ -7,6 +7,10 @@ from bridle.core.plan.rig import Axis
 from bridle.core.reckon.parts import AXIS_FIELDS, axis_copies, bound, first_of
 
 
+# What belongs to the axis as it stands and not to its card.
+OF_THE_AXIS = ("letter", "ring", "hung", "lean_deg", "lean_toward_deg")
+
+
 def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
     """The edits that give a plan these copies. What was typed over a card before stays as it was typed."""
     before = {link.path: link.value for link in bound(plan.kit.copies, plan.rig.axes)}
@@ -41,6 +45,6 @@ def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
         if values["low"] >= values["high"]:
             values |= {"low": copy.card.low, "high": copy.card.high}
         # What no card knows stays as it was read off or typed.
-        own = {"letter": standing.letter, "ring": standing.ring} if standing is not None else {}
+        own = {field: getattr(standing, field) for field in OF_THE_AXIS} if standing is not None else {}
         made.append(Axis(name=name, kind=copy.card.motion, **values, **own))
     return made
