@@ -6,7 +6,6 @@ from bridle.core.plan.kit import AxisCard, Copy, Support
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.parts import AXIS_FIELDS, axis_copies, bound, first_of
 
-
 # What belongs to the axis as it stands and not to its card.
 OF_THE_AXIS = ("letter", "ring", "hung", "lean_deg", "lean_toward_deg")
 
