@@ -30,6 +30,11 @@ def leaning(**standing: float) -> Plan:
     return plan_of(THREE, move=SLID, rig=Rig(standing=Standing(**standing)))
 
 
+def stopping(plan: Plan) -> Plan:
+    """A plan that is to stop for each frame, whatever its drives can do."""
+    return plan.model_copy(update={"beat": plan.beat.model_copy(update={"school": "shoot-move-shoot"})})
+
+
 def stacked(school: BeatSchool = "shoot-move-shoot", keys: tuple[Keyframe, ...] | None = None, **stack: Any) -> Plan:
     """A stack, and a motor on the focus ring; a camera that stands still unless told otherwise."""
     move = Move(keyframes=keys or (Keyframe(), Keyframe()))
@@ -96,10 +101,7 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
         plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=8)))),
         copies("tripod", "pan-head", pan_head={"drive": {"kind": "gear", "microsteps": 2, "ratio": 5.3}}),
     ),
-    "drive-cannot-stop": (
-        plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))),
-        copies("turntable", "phone"),
-    ),
+    "axis-twice": (plan_of(THREE), copies("tripod", "pan-head", "marked-base")),
     "drive-cannot-ease": (leaning().model_copy(update={"beat": HANDS}), copies("switch-dolly")),
     "sweep-differs": (turned(128), copies("turntable", "phone")),
     "spring-runs-down": (
@@ -202,6 +204,9 @@ PROVOKE: dict[str, Plan] = {
     ),
     "live-too-fast": plan_of(THREE, move=FAR.model_copy(update={"live_s": F(3)})),
     **{code: fitted(*case) for code, case in KITS.items()},
+    "drive-cannot-stop": stopping(
+        fitted(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))), copies("turntable", "phone"))
+    ),
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
 }
 

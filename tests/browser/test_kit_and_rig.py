@@ -67,7 +67,15 @@ class KitAndRig(BrowserCase):
         page = self.open_demo("Lamps along the quay", chapter="Rig")
         page.get_by_role("button", name="take tripod, three sections off").click()
         page.get_by_role("button", name="Put something on").click()
-        page.get_by_role("dialog").get_by_role("button", name="light tripod").click()
+        slip = page.get_by_role("dialog")
+        slip.get_by_role("button", name="300 mm screw rail").click()
+        expect(slip.get_by_role("alert")).to_have_text(
+            "There is a slide on the rig already, the 900 mm belt rail: take that off first."
+        )
+        slip.get_by_role("button", name="light tripod").click()
+        expect(slip.get_by_role("button", name=re.compile("light tripod.*on the rig"))).to_be_visible()
+        expect(slip.get_by_role("alert")).to_have_count(0)
+        page.keyboard.press("Escape")
         snag = page.get_by_label("Beat, totals and snags").locator("[data-snag=thread-mismatch]")
         expect(snag).to_contain_text("quarter inch, 20 an inch meets three eighths, 16 an inch")
         snag.get_by_role("button", name=re.compile("Put in an adapter")).click()

@@ -16,6 +16,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import CARD_TYPES
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Rig
+from tests.provoked import stopping
 from tests.strategies import CARDS, RINGS, plan_of
 
 HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
@@ -89,7 +90,7 @@ class Rigs(TestCase):
     def test_a_bought_head_that_cannot_wait_says_so_to_somebody_who_stops_for_each_frame(self) -> None:
         (head,) = cards_by(kind="axis", drive__kind="rated")[:1]
         keys = (Keyframe(pan_deg=-45), Keyframe(pan_deg=45))
-        told = evaluate(put_on(plan_of(HELD, move=Move(keyframes=keys)), head))
+        told = evaluate(stopping(put_on(plan_of(HELD, move=Move(keyframes=keys)), head)))
         found = [snag for snag in told.snags if snag.code == "drive-cannot-stop"]
         self.assertEqual([fix.label for snag in found for fix in snag.fixes], ["Move all the time"])
 

@@ -329,6 +329,11 @@ SAID: dict[str, tuple[str, ...]] = {
         "The two-axis head, tilt has 233.4 N·mm on its shaft, and takes 100 N·mm.",
         "Balance it to 14.9 mm off the axis · Move the plate until the camera stays where it is put with the clamp loose.",
     ),
+    "axis-twice": (
+        "The hand-set base with a scale is a pan like the two-axis head, pan: it does not drive.",
+        "Take the hand-set base with a scale off · The other one drives; it stays where it is in the chain.",
+        "Take the two-axis head, pan off · The other one drives; it stays where it is in the chain.",
+    ),
     "pan-on-slope": (
         "The rail slopes by 12°, and nobody has said how the pan on it stands.",
         "It leans with the rail · The sweep draws an arc; it is drawn beside.",

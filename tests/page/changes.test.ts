@@ -28,7 +28,7 @@ function server() {
   };
   const evaluate = (path: string, body: { plan: Plan; changes: Change[] }): Answer => {
     if (body.changes.some((change) => change.do === 'type' && change.text === 'soon'))
-      return [422, { message: 'no', problems: [{ path: '', expected: 'a time such as 20' }] }];
+      return [422, { message: 'no', problems: [{ path: '', stood: 'soon', expected: 'a time such as 20' }] }];
     const { plan, undo } = put(body.plan, body.changes.flatMap(edits));
     const told = { ...evaluation, figures: { named: { label: plan.shoot.name, value: 1, unit: '' } } };
     if (path === '/api/drag') return [200, { plan, undo, brief: { ...told, aside: [] } }];

@@ -12,7 +12,8 @@ def aimed_edits(plan: Plan, index: int, keys: tuple[int, ...]) -> list[Edit]:
     """The edits that point keyframes at a mark, as far as pan and tilt reach."""
     edits = []
     mark = plan.move.marks[index]
-    stands = np.array([plan.move.keyframes[number].slide_mm for number in keys])
+    slides = plan.rig.axis("slide") is not None
+    stands = np.array([plan.move.keyframes[number].slide_mm if slides else 0.0 for number in keys])
     at = poses(plan, {"slide": stands}, len(keys))
     for name, angles in (("pan", pan_at(plan, at, mark)), ("tilt", tilt_at(plan, at, mark))):
         axis = next((axis for axis in plan.rig.axes if axis.name == name), None)

@@ -8,8 +8,8 @@ from pydantic import Field
 from bridle.core.asks.fitting import fit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
-from bridle.core.plan.kit import AnyCard, Body, Card, CardKind, Copy, Joined, Lens, Phone, Support, Trigger
-from bridle.core.reckon.parts import free_key
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, CardKind, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.reckon.parts import axis_copies, axis_name, free_key
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
@@ -28,12 +28,22 @@ class Taken(Section):
 
 
 def put(plan: Plan, cards: tuple[Taken, ...]) -> list[Edit]:
-    """The edits that put cards on: supports lowest, the camera highest, the rest in the order they were taken."""
+    """The edits that put cards on: supports lowest, the camera highest, the rest in the order they were taken.
+
+    Raises `PathError` where one would be an axis that another part is already.
+    """
     copies = plan.kit.copies
     for taken in cards:
+        _once(taken.card, copies)
         kept = tuple(copy for copy in copies if not _replaces(taken.card, copy.card))
         copies = (*kept, Copy(key=free_key(copies, taken.card.name), **dict(taken)))
     return fit(plan, tuple(sorted(copies, key=_rank)))
+
+
+def _once(card: AnyCard, copies: tuple[Copy, ...]) -> None:
+    if isinstance(card, AxisCard) and (standing := axis_copies(copies).get(axis_name(card))):
+        name = axis_name(card)
+        raise PathError(f"there is a {name} on the rig already, the {standing.card.name}: take that off first")
 
 
 def starters(shelf: Sequence[AnyCard]) -> list[int]:

@@ -1,5 +1,6 @@
 """Cards put into a plan, and taken out: the edits that bring their figures in."""
 
+from bridle.core.asks.moving import moved
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, dump, look
 from bridle.core.plan.kit import AxisCard, Copy, Support
@@ -18,6 +19,7 @@ def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
     axes = _fitted_axes(plan, copies)
     if axes is not None:
         kept.append(Edit(path="rig.axes", value=[axis.model_dump(mode="json") for axis in axes]))
+        kept += moved(plan, axes, copies)
     for link in bound(copies, ()):
         standing = look(data, link.path)
         if standing != link.value and (link.path not in before or before[link.path] == standing):

@@ -6,6 +6,7 @@ from fractions import Fraction
 from bridle.core.plan.clip import Clip, Peg
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Clock, Place, Shoot
 
 # One frame every ten seconds for an hour, played at 25 a second: a quarter of a minute of clip,
@@ -15,12 +16,8 @@ DEFAULT_PEGS = (
     Peg(quantity="shoot", value=Fraction(3600)),
     Peg(quantity="interval", value=Fraction(10)),
 )
-# Two thirds of a common rail, one second of clip to get going and one to stop.
-DEFAULT_MOVE = Move(
-    keyframes=(Keyframe(slide_mm=100, pan_deg=10), Keyframe(slide_mm=700, pan_deg=-10)),
-    ease_in_frames=25,
-    ease_out_frames=25,
-)
+# Nothing moves until a part is put on that does; then a second of clip to get going, and one to stop.
+DEFAULT_MOVE = Move(keyframes=(Keyframe(), Keyframe()), ease_in_frames=25, ease_out_frames=25)
 
 
 def new_plan(name: str, subject: str, place: str, zone: str, start: datetime) -> Plan:
@@ -29,4 +26,5 @@ def new_plan(name: str, subject: str, place: str, zone: str, start: datetime) ->
         shoot=Shoot(name=name, subject=subject, place=Place(name=place, zone=zone), clock=Clock(at=start)),
         clip=Clip(pegs=DEFAULT_PEGS),
         move=DEFAULT_MOVE,
+        rig=Rig(axes=()),
     )

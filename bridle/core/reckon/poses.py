@@ -24,10 +24,13 @@ def normal_deg(plan: Plan) -> float:
 
 
 def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
-    """The camera at every frame. What no axis moves stands as the first keyframe has it; a slope lifts the carriage."""
+    """The camera at every frame. What no axis moves stands as the first keyframe has it; a slope lifts the carriage.
+
+    Without a rail the camera stands at nought, wherever a carriage may once have stood.
+    """
     first = plan.move.start
-    still = {"slide": first.slide_mm, "pan": first.pan_deg, "tilt": first.tilt_deg, "roll": first.roll_deg}
-    still["zoom"] = plan.camera.focal_mm
+    still = {"pan": first.pan_deg, "tilt": first.tilt_deg, "roll": first.roll_deg, "zoom": plan.camera.focal_mm}
+    still["slide"] = first.slide_mm if plan.rig.axis("slide") else 0.0
     each = {name: places[name] if name in places else np.full(frames, value) for name, value in still.items()}
     slope = math.radians(plan.rig.standing.slope_deg)
     return Poses(

@@ -98,7 +98,8 @@ def visited(plan: Plan, at: Poses) -> list[Poses]:
 
 def _standing(plan: Plan, at: Poses, station: Station) -> Poses:
     each, slope = np.ones_like(at.x), np.radians(plan.rig.standing.slope_deg)
-    x, z = (station.slide_mm * way(slope) * each for way in (np.cos, np.sin))
+    along = station.slide_mm if plan.rig.axis("slide") else 0.0
+    x, z = (along * way(slope) * each for way in (np.cos, np.sin))
     return replace(at, x=x, z=z, pan=station.pan_deg * each, tilt=station.tilt_deg * each)
 
 

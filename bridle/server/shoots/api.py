@@ -14,7 +14,7 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
-from bridle.core.asks.changes import make
+from bridle.core.asks.changes import MakeEdits, make
 from bridle.core.evaluate import evaluate
 from bridle.core.figure import Figure
 from bridle.core.foreseen import foreseen
@@ -235,4 +235,8 @@ def look_at_frame(request: HttpRequest, ask: AskFrame) -> Any:
 
 
 def _path(change: Any) -> str:
-    return str(getattr(change, "path", None) or f"clip.{getattr(change, 'quantity', 'pegs')}")
+    """The place that a change is meant for; what has none is called by what it does."""
+    if isinstance(change, MakeEdits):
+        return change.edits[0].path if change.edits else ""
+    quantity = getattr(change, "quantity", None)
+    return f"clip.{quantity}" if quantity else str(getattr(change, "path", change.do))

@@ -349,10 +349,9 @@ export class Sheet {
 
   #refused(path: string, trouble: Trouble): void {
     const problem = trouble.problems?.[0];
-    this.troubles.set(
-      problem?.path || path,
-      problem?.expected ? `Expected ${problem.expected}.` : sentence(trouble)
-    );
+    // Where nothing was typed, nothing else was expected for it: the sentence says it all.
+    const typed = problem?.expected && problem.stood;
+    this.troubles.set(problem?.path || path, typed ? `Expected ${problem.expected}.` : sentence(trouble));
   }
 
   #remember(asked: Asked, back: Edit[]): void {

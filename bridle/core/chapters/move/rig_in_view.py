@@ -45,9 +45,7 @@ def rig_points(plan: Plan) -> list[Point]:
         ]
     base = next((copy.card for copy in plan.kit.copies if isinstance(copy.card, Support)), None)
     if base is not None and base.form == "tripod" and base.feet_radius_mm > 0:
-        middle = (
-            (slide.low + (slide.high - slide.low) * plan.rig.standing.rail_at) if slide else plan.move.start.slide_mm
-        )
+        middle = (slide.low + (slide.high - slide.low) * plan.rig.standing.rail_at) if slide else 0.0
         radius = base.feet_radius_mm
         for turn in range(0, 360, 30):
             x, y = middle + radius * np.sin(np.radians(turn)), radius * np.cos(np.radians(turn))

@@ -1,7 +1,7 @@
 """The rig as a whole: what it is put together from, whether it holds, what its drives are told."""
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.rig import drives, joints, leaning, loads, power
+from bridle.core.chapters.rig import drives, joints, leaning, loads, power, twice
 from bridle.core.chapters.rig.joints import thread_name
 from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
 from bridle.core.chapters.rig.tipping import TIPS
@@ -12,7 +12,7 @@ from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.reckon.stack import Placed, Stack
 from bridle.core.snag import Snag
 
-KINDS = (*joints.KINDS, *loads.KINDS, *power.KINDS, *leaning.KINDS, *drives.KINDS)
+KINDS = (*joints.KINDS, *twice.KINDS, *loads.KINDS, *power.KINDS, *leaning.KINDS, *drives.KINDS)
 # While something is dragged the rig is not looked at again.
 ASIDE = KINDS
 
@@ -26,7 +26,7 @@ def tell(known: Reckoning) -> Answer[RigState]:
     if not put.parts and not put.supports:
         state = RigState(drives=drives_told.drives, letters=letters, level=leaning.level(plan))
         return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
-    snags = [*joints.snags(plan, put), *loads.snags(known), *power.snags(plan), *snags]
+    snags = [*joints.snags(plan, put), *twice.snags(plan), *loads.snags(known), *power.snags(plan), *snags]
     figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *figures]
     standing = _standing(plan, put, snags)
     state = RigState(standing=standing, drives=drives_told.drives, letters=letters, level=leaning.level(plan))

@@ -23,6 +23,7 @@
         first.
       </p>
     {:else}
+      {#if shelf.refused}<p class="sticky top-0 bg-sheet py-1 text-stop" role="alert">{shelf.refused}</p>{/if}
       {#each SHELVES as board (board.title)}
         {@const cards = shelf.cards.filter((line) => board.kinds.includes(line.card.kind))}
         {#if cards.length}
@@ -32,13 +33,13 @@
               <button
                 type="button"
                 class="p-1 text-left text-[13px] hover:bg-wash"
-                onclick={() => {
-                  shelf.putOn([line]);
-                  open = false;
-                }}
+                onclick={() => void shelf.putOn([line])}
               >
                 <PartOutline card={line.card} tall={board.tall} />
                 {line.card.name}
+                {#if shelf.standing(line)}<b class="label block"
+                    >on the rig{shelf.standing(line) > 1 ? `, ${shelf.standing(line)} times` : ''}</b
+                  >{/if}
               </button>
             {/each}
           </div>
@@ -56,7 +57,8 @@
       sensible figures from the start.
     {:else if shelf.starters.length}
       To begin with: {shelf.starters.map((line) => line.card.name).join(', ')}.
-      <button type="button" class="act" onclick={() => shelf.putOn(shelf.starters)}>Put these together</button
+      <button type="button" class="act" onclick={() => void shelf.putOn(shelf.starters)}
+        >Put these together</button
       >
     {/if}
   </p>

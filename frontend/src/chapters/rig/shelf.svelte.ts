@@ -6,6 +6,8 @@ export class RigShelf {
   cards = $state.raw<CardLine[] | null>(null);
   changed = $state.raw<Changed[]>([]);
   trouble = $state('');
+  /** Why the last card could not be put on. */
+  refused = $state('');
   making = $state(false);
   #starters = $state.raw<number[]>([]);
   readonly #sheet: Sheet;
@@ -34,9 +36,15 @@ export class RigShelf {
     }
   }
 
-  putOn(lines: readonly CardLine[]): void {
+  async putOn(lines: readonly CardLine[]): Promise<void> {
     const cards = lines.map(({ id, version, card }) => ({ card_id: id, version, card }));
-    void this.#sheet.change([{ do: 'put', cards }]);
+    const taken = await this.#sheet.change([{ do: 'put', cards }]);
+    this.refused = taken ? '' : (this.#sheet.troubles.get('put') ?? '');
+  }
+
+  /** How many copies of a card are on the rig. */
+  standing({ id }: CardLine): number {
+    return this.#sheet.plan.kit.copies.filter((copy) => copy.card_id === id).length;
   }
 
   /** From nothing: a card of each thing that a rig needs, with its defaults, and the rig from them. */
@@ -44,7 +52,7 @@ export class RigShelf {
     this.making = true;
     await this.#try(async () => {
       this.#take(got(await api.POST('/api/kit/usual')));
-      this.putOn(this.starters);
+      await this.putOn(this.starters);
     });
     this.making = false;
   }

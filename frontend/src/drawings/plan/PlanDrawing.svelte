@@ -33,7 +33,7 @@
   const seenFrom = (n: 0 | -1) =>
     wedge(
       to,
-      keys.at(n)!.slide_mm * view.slope,
+      view.along(n === 0 ? 0 : keys.length - 1),
       view.swept.at(n)?.pan ?? keys.at(n)!.pan_deg,
       view.viewOf(view.swept.at(n)),
       view.reach

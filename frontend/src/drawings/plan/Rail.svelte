@@ -30,7 +30,7 @@
 {#each keys as key, n (n)}
   {@const x = view.stands[n] ?? 0}
   {@const far = view.grip * (1 - 0.11 * (n % 4))}
-  {@const [tipX, tipY] = ahead(key.slide_mm * view.slope, view.panAt(n), far)}
+  {@const [tipX, tipY] = ahead(view.along(n), view.panAt(n), far)}
   {@const [tx, ty] = [to.x(tipX), to.y(tipY)]}
   {@const y = base + (view.rows[n] ?? 0) * ROW}
   {@const outer = n === 0 || n === keys.length - 1}

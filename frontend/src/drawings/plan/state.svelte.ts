@@ -40,9 +40,7 @@ export class PlanView {
   readonly turns = $derived.by(() => this.#axis('pan'));
   readonly led = $derived(!!this.move.follow?.every_frame);
   // Without a rail the camera stands where the keyframes have it, with as much room drawn around it.
-  readonly rail = $derived(
-    this.slides ?? { low: this.keys[0]!.slide_mm - 400, high: this.keys[0]!.slide_mm + 400 }
-  );
+  readonly rail = $derived(this.slides ?? { low: -400, high: 400 });
   readonly head = $derived(this.turns ?? { low: -180, high: 180 });
   /** The bearing that the rail faces, while it is known. */
   readonly normal = $derived.by(() => this.#sheet.plan.rig.normal_bearing_deg ?? null);
@@ -106,7 +104,7 @@ export class PlanView {
   readonly sags = $derived.by(() => this.#sheet.evaluation.snags.some((snag) => snag.code === 'rail-sags'));
 
   /** Along the rail where each keyframe stands, in pixels, and the row in which its box has room. */
-  readonly stands = $derived(this.keys.map((key) => this.to.x(key.slide_mm * this.slope)));
+  readonly stands = $derived(this.keys.map((_, n) => this.to.x(this.along(n))));
   readonly rows = $derived(plan.rows(this.stands, THUMB * 2 + 2, 2));
   readonly here = $derived(this.placed.filter(({ mark }) => this.#inside(mark.x_mm, mark.y_mm)));
   readonly distant = $derived(
@@ -123,6 +121,11 @@ export class PlanView {
   /** The field of view across at a pose. */
   viewOf(pose: Pose | undefined): number {
     return viewAt(this.#sheet.evaluation, pose ?? { focal: this.#sheet.plan.camera.focal_mm })[0];
+  }
+
+  /** Where the camera stands at a keyframe, on the level along the rail; at nought where there is none. */
+  along(n: number): number {
+    return this.slides ? this.keys[n]!.slide_mm * this.slope : 0;
   }
 
   /** The pan of a keyframe as it is drawn: led by what is followed, or its own. */
@@ -158,8 +161,7 @@ export class PlanView {
         merge
       );
     return this.#grip(`pan ${n}`, {
-      drag: ({ at, merge }) =>
-        put(this.#pointing(this.keys[n]!.slide_mm * this.slope, at) - this.#aside(n), merge),
+      drag: ({ at, merge }) => put(this.#pointing(this.along(n), at) - this.#aside(n), merge),
       nudge: ({ way, size, merge }) => put(this.keys[n]!.pan_deg + way * sized(size, 0.5, 5, 0.05), merge)
     });
   }

@@ -1,0 +1,114 @@
+"""A new sheet stands still; what is put on moves as its drive can, and takes its motion along when it comes off."""
+
+from datetime import datetime
+from fractions import Fraction as F
+from unittest import TestCase
+from zoneinfo import ZoneInfo
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bridle.core.asks.changes import FitKit, PutOn, make
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import PathError, apply
+from bridle.core.plan.kit import AxisCard
+from bridle.core.plan.marks import Mark
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.plan.new import new_plan
+from bridle.core.plan.rig import Rig
+from bridle.core.reckon.parts import axis_name
+from bridle.core.reckon.reckoning import Shooting, reckon
+from bridle.server.kit.models import CARD
+from tests.strategies import CARDS, copies, fitted, plan_of, shooting
+
+NEW = new_plan("quay", "", "", "Europe/London", datetime(2026, 9, 27, 6, 10, tzinfo=ZoneInfo("Europe/London")))
+MOVERS = sorted(name for name, card in CARDS.items() if card["kind"] == "axis")
+# Minds that follow from what the thing is, not from what a beginner has done.
+TRUE_OF_IT = {"move-strobes", "move-quick", "scale-too-coarse", "smear-unknown", "steps-uneven", "rig-tips"}
+
+
+def put(plan: Plan, *names: str) -> Plan:
+    cards = [{"card": CARDS[name]} for name in names]
+    return make(plan, [PutOn.model_validate({"do": "put", "cards": cards})])[0]
+
+
+def off(plan: Plan, name: str) -> Plan:
+    kept = tuple(copy for copy in plan.kit.copies if copy.card != CARD.validate_python(CARDS[name]))
+    return make(plan, [FitKit(do="fit", copies=kept)])[0]
+
+
+def numbers(plan: Plan) -> Shooting:
+    known = reckon(plan).shooting
+    assert known is not None
+    return known
+
+
+class NewSheet(TestCase):
+    def test_stands_still_and_finds_no_fault(self) -> None:
+        told = evaluate(NEW)
+        self.assertEqual((NEW.rig.axes, told.snags, told.drives), ((), (), ()))
+        assert told.traces is not None and told.view is not None
+        self.assertEqual(told.traces.axes, {})
+        for name in ("x", "z", "pan", "tilt", "roll"):
+            self.assertEqual(set(told.view.poses[name].values), {0.0}, name)
+
+    def test_every_mover_moves_when_it_is_put_on_and_is_asked_for_nothing_it_cannot_do(self) -> None:
+        for name in MOVERS:
+            with self.subTest(name):
+                plan = put(NEW, name)
+                card = plan.kit.copies[0].card
+                assert isinstance(card, AxisCard)
+                axis = axis_name(card)
+                places = numbers(plan).positions[axis]
+                if axis in ("slide", "pan"):
+                    self.assertGreater(abs(places[-1] - places[0]), 5)
+                    self.assertTrue(card.low <= min(places) and max(places) <= card.high)
+                    if card.drive.one_way:
+                        self.assertEqual(card.drive.one_way, 1 if places[-1] > places[0] else -1)
+                found = {snag.code for snag in evaluate(plan).snags if snag.severity != "note"}
+                self.assertLessEqual(found, TRUE_OF_IT)
+                self.assertEqual(plan.beat.continuous, not card.drive.STOPS)
+
+    @given(st.sampled_from(MOVERS))
+    def test_off_again_it_stands_as_before_and_both_are_one_undo(self, name: str) -> None:
+        cards = [{"card": CARDS[name]}]
+        plan, undo = make(NEW, [PutOn.model_validate({"do": "put", "cards": cards})])
+        self.assertEqual(apply(plan, undo)[0], NEW)
+        bare = off(put(plan, "tripod"), name)
+        self.assertEqual(bare.rig.axes, ())
+        self.assertEqual({(key.slide_mm, key.pan_deg) for key in bare.move.keyframes[1:]},
+                         {(0.0, bare.move.start.pan_deg)})  # fmt: skip
+
+    def test_a_motion_that_was_made_stays_when_another_part_comes_on(self) -> None:
+        keys = (Keyframe(slide_mm=300), Keyframe(slide_mm=350))
+        plan = put(NEW, "belt-rail").model_copy(update={"move": Move(keyframes=keys)})
+        self.assertEqual(put(plan, "tripod", "full-frame-body").move.keyframes, keys)
+        turned = put(plan, "pan-head").move.keyframes
+        self.assertEqual([key.slide_mm for key in turned], [300, 350])
+        self.assertNotEqual(turned[0].pan_deg, turned[1].pan_deg)
+
+
+class WithoutARail(TestCase):
+    def test_the_camera_stands_at_nought_wherever_a_carriage_once_stood(self) -> None:
+        """A mark straight ahead of it is in the middle of the picture, and aiming at it turns to nought."""
+        keys = (Keyframe(slide_mm=400), Keyframe(slide_mm=700))
+        post = Mark(name="post", x_mm=0, y_mm=3000, z_mm=0)
+        held = {"rate": F(25), "frames": F(9), "interval": F(10)}
+        plan = plan_of(held, rig=Rig(axes=()), move=Move(keyframes=keys, marks=(post,)))
+        self.assertEqual(set(shooting(plan).poses.x), {0.0})
+        self.assertTrue(shooting(plan).seeing[0].inside.all())
+
+
+class Twice(TestCase):
+    def test_a_second_axis_of_a_kind_is_refused_in_words(self) -> None:
+        with self.assertRaisesRegex(PathError, "there is a pan on the rig already, the two-axis head, pan"):
+            put(put(NEW, "pan-head"), "turntable")
+        with self.assertRaisesRegex(PathError, "there is a slide on the rig already"):
+            put(NEW, "belt-rail", "short-rail")
+
+    def test_where_two_came_with_a_plan_either_can_be_taken_off(self) -> None:
+        plan = fitted(NEW, copies("tripod", "pan-head", "turntable"))
+        (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "axis-twice"]
+        left = [[copy.key for copy in apply(plan, fix.edits)[0].kit.copies] for fix in snag.fixes]
+        self.assertEqual(left, [["tripod", "pan-head"], ["tripod", "turntable"]])
