@@ -1,5 +1,6 @@
 """Snags: what is wrong or worth minding, why, and fixes that work."""
 
+import re
 from dataclasses import dataclass
 from datetime import datetime
 from fractions import Fraction
@@ -88,10 +89,18 @@ def at_clock(unix_s: float, start: datetime, zone: str) -> Slot:
     return slot(unix_s, "instant" if same else "moment")
 
 
+# “The my head”, “a the rail”: what somebody has called a card begins like that.
+TWO_ARTICLES = re.compile(r"\b([Tt]he|[Aa]n?) ((?i:my|our|your|his|her|their|the|an?))(?= )")
+
+
 def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:
-    """The sentence with its slots written out."""
+    """The sentence with its slots written out; a name that brings an article or an owner along needs no other."""
     words = {name: s.value if isinstance(s.value, str) else write(s.value, s.unit, zone) for name, s in slots.items()}
-    return sentence.format_map(words)
+    return TWO_ARTICLES.sub(_one_article, sentence.format_map(words))
+
+
+def _one_article(found: re.Match[str]) -> str:
+    return found[2].capitalize() if found[1][0].isupper() else found[2]
 
 
 def worst(snags: list[Snag]) -> list[Snag]:

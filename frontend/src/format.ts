@@ -136,11 +136,17 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   return (JOINED[unit] ?? `{}${NO_BREAK}${unit}`).replace('{}', text);
 }
 
+/** “The my head”, “a the rail”: what somebody has called a card begins like that. */
+const TWO_ARTICLES = /\b([Tt]he|[Aa]n?) ([Mm]y|[Oo]ur|[Yy]our|[Hh]is|[Hh]er|[Tt]heir|[Tt]he|[Aa]n?)(?= )/g;
+
 /** A sentence with its slots written out. */
 export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'): string {
-  return template.replace(/\{(\w+)\}/g, (_, name: string) => {
+  const said = template.replace(/\{(\w+)\}/g, (_, name: string) => {
     const slot = slots[name];
     if (!slot) return '';
     return typeof slot.value === 'string' ? slot.value : write(slot.value, slot.unit, zone);
   });
+  return said.replace(TWO_ARTICLES, (_, first: string, own: string) =>
+    /^[A-Z]/.test(first) ? own[0]!.toUpperCase() + own.slice(1).toLowerCase() : own
+  );
 }

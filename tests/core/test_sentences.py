@@ -89,6 +89,19 @@ class OfThisRig(TestCase):
                             self.assertRegex(fill(text, slots), NAMED)
 
 
+class Called(TestCase):
+    def test_a_name_has_one_article(self) -> None:
+        """As people call their things; the page does the same."""
+        for name, said in (
+            ("my head", "My head sags."),
+            ("The old rail", "The old rail sags."),
+            ("a-frame", "The a-frame sags."),
+            ("myrtle post", "The myrtle post sags."),
+        ):
+            self.assertEqual(fill("The {part} sags.", {"part": Slot(name, "")}), said)
+        self.assertEqual(fill("On the {part}.", {"part": Slot("our rail", "")}), "On our rail.")
+
+
 class ForItsReason(TestCase):
     """One finding with several reasons is told by the one that holds."""
 

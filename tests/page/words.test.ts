@@ -48,6 +48,17 @@ describe('quantities', () => {
     expect([write(453.59237, 'g'), write(100, 'g')].map(plain)).toEqual(['1 lb', '3.53 oz']);
     reader.choose({ imperial: false });
   });
+  test('give a name one article, not two', () => {
+    const called = (name: string) => plain(fill('The {part} sags.', { part: { value: name, unit: '' } }));
+    for (const [name, said] of [
+      ['my head', 'My head sags.'],
+      ['The old rail', 'The old rail sags.'],
+      ['a-frame', 'The a-frame sags.'],
+      ['myrtle post', 'The myrtle post sags.']
+    ])
+      expect(called(name!)).toBe(said);
+    expect(plain(fill('On the {part}.', { part: { value: 'our rail', unit: '' } }))).toBe('On our rail.');
+  });
   test('fill the slots of a sentence, and leave out what is not there', () => {
     const slots = {
       need: { value: 12.5, unit: 's' },

@@ -90,16 +90,18 @@
             )}{/if}
         </dd>
       </div>
-      <div>
-        <dt><i class="thin"></i>{stops > 1 ? 'longest move' : 'move'}, then settle</dt>
-        <dd>
-          {#if sheet.plan.beat.school === 'continuous'}never stops{:else}
-            <Working figure="beat.move" shown={number(length('move'), 3)} /> + {@render part(
-              'settle',
-              duration(length('settle'))
-            )}{/if}
-        </dd>
-      </div>
+      {#if sheet.plan.rig.axes.length}
+        <div>
+          <dt><i class="thin"></i>{stops > 1 ? 'longest move' : 'move'}, then settle</dt>
+          <dd>
+            {#if sheet.plan.beat.school === 'continuous'}never stops{:else if !length('move')}nothing moves{:else}
+              <Working figure="beat.move" shown={number(length('move'), 3)} /> + {@render part(
+                'settle',
+                duration(length('settle'))
+              )}{/if}
+          </dd>
+        </div>
+      {/if}
       <div>
         <dt><i class="dots"></i>margin kept</dt>
         <dd><Working figure="beat.margin" shown={duration(millis(length('margin')))} /></dd>

@@ -6,6 +6,8 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
+  /** What stands still has nothing to settle. */
+  const moves = $derived(sheet.plan.rig.axes.length > 0);
   const PARTS = [
     { path: 'beat.wake_s', label: 'wake', unit: 's' },
     { path: 'beat.lag_s', label: 'shutter lag', unit: 's' },
@@ -20,7 +22,7 @@
 </script>
 
 <div class="parts">
-  {#each PARTS as { path, label, unit } (path)}
+  {#each PARTS.filter(({ path }) => moves || path !== 'beat.settle_s') as { path, label, unit } (path)}
     {@const origin = sheet.evaluation.origins[path]}
     <div>
       <span class="label">{label}</span>
@@ -37,7 +39,7 @@
       {/if}
     </div>
   {/each}
-  <div><span class="label">move</span><Working figure="beat.move" /></div>
+  {#if moves}<div><span class="label">move</span><Working figure="beat.move" /></div>{/if}
   <div>
     <span class="label">interval step</span>
     <Editable path="clip.interval_step_s" label="interval step" unit="s" />

@@ -20,7 +20,7 @@
         <Working figure="buffer.estimate" />){:else}it never fills up in this shoot{/if}{:else}: the camera
       refuses a trigger while it writes{/if}
   </p>
-  {#if beat.school === 'shoot-move-shoot'}
+  {#if beat.school === 'shoot-move-shoot' && sheet.plan.rig.axes.length}
     <Tick checked={beat.write_while_moving} onchange={(on) => sheet.put('beat.write_while_moving', on)}
       >the camera writes while the rig moves</Tick
     >
@@ -30,11 +30,13 @@
     exposure over interval <Working figure="beat.share" />
     <span class="label">{sheet.evaluation.beat?.character ?? ''}</span>
   </p>
-  <Tick
-    checked={!!beat.uncoupled}
-    onchange={(on) => (on ? sheet.begin('beat.uncoupled') : sheet.put('beat.uncoupled', null))}
-    >camera and motor each run on their own</Tick
-  >
+  {#if sheet.plan.rig.axes.length || beat.uncoupled}
+    <Tick
+      checked={!!beat.uncoupled}
+      onchange={(on) => (on ? sheet.begin('beat.uncoupled') : sheet.put('beat.uncoupled', null))}
+      >camera and motor each run on their own</Tick
+    >
+  {/if}
   {#if beat.uncoupled}
     <p>
       started <Editable path="beat.uncoupled.between_starts_s" label="between the two starts" unit="s" /> apart,

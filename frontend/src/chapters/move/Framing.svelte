@@ -94,7 +94,8 @@
       </div>
     {:else}
       <p class="mono-note still">
-        Nothing moves on this rig. A move can be cropped from the picture, under “The picture”.
+        Nothing moves on this rig. Put something on that does, in the chapter Rig; or crop a move from the
+        picture, under “The picture”.
       </p>
     {/if}
     <Suffers />

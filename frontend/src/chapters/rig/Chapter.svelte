@@ -28,7 +28,8 @@
   <header class="flex flex-wrap items-baseline gap-x-3.5 gap-y-1 text-sm">
     <h2 class="text-base">{rig ? 'From the ground to the camera' : 'No rig yet'}</h2>
     <p class="label">
-      {#if rig}Seen from the side, to scale. {copies.length} cards, {write(total, 'g')} to carry.
+      {#if rig}Seen from the side, to scale. {copies.length}
+        {copies.length === 1 ? 'card' : 'cards'}, {write(total, 'g')} to carry.
       {:else}Put it together out of what you own; the plan takes its figures over.{/if}
     </p>
     <button type="button" class="act small ml-auto" onclick={() => (adding = true)}>Put something on</button>

@@ -38,5 +38,5 @@
       {@const [x, y] = onCompass(view.sun.azimuth - normal, 26)}
       <circle class={['stroke-ink stroke-2', view.sun.up ? 'fill-sheet' : 'fill-ink']} cx={x} cy={y} r="5" />
     {/if}
-  {:else}<text class="fill-second" y="4" text-anchor="middle">N ?</text>{/if}
+  {:else}<text class="fill-second" y="4" text-anchor="middle">north?</text>{/if}
 </g>
