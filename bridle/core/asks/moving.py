@@ -27,7 +27,7 @@ def moved(plan: Plan, axes: Iterable[Axis], copies: tuple[Copy, ...]) -> list[Ed
     """
     before, after = {axis.name for axis in plan.rig.axes}, {axis.name: axis for axis in axes}
     fitted = plan.model_copy(update={"rig": plan.rig.model_copy(update={"axes": tuple(after.values())})})
-    made = [edit for name in before - after.keys() for edit in _still(plan, name)]
+    made = [edit for name in sorted(before - after.keys()) for edit in _still(plan, name)]
     cards = axis_copies(copies)
     for name, axis in after.items():
         card = cards[name].card if name in cards else None
