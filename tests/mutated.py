@@ -6,6 +6,7 @@ import os
 from pathlib import Path
 from typing import Any
 
+from hypothesis import HealthCheck, Phase, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
@@ -15,6 +16,14 @@ from bridle.server.kit.models import CARD
 
 # How many a property is tried on; `make fuzz` asks for thousands.
 EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "120"))
+
+
+def unshrunk(examples: int) -> settings:
+    """A property on so many examples, none of them made smaller when it fails: that takes minutes and tells no more."""
+    phases = (Phase.explicit, Phase.reuse, Phase.generate)
+    return settings(max_examples=examples, deadline=None, suppress_health_check=list(HealthCheck), phases=phases)
+
+
 DEMO = Path(__file__).parents[1] / "bridle" / "demo"
 PLANS = [json.loads(file.read_text(encoding="utf-8")) for file in sorted((DEMO / "shoots").glob("*.json"))]
 CARDS = list(json.loads((DEMO / "kit.json").read_text(encoding="utf-8"))["cards"].values())

@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from hypothesis import HealthCheck, Phase, assume, event, given, settings
+from hypothesis import assume, event, given
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
@@ -16,7 +16,7 @@ from bridle.formats.drive_program import program
 from bridle.formats.nothing import NothingToWriteError
 from bridle.standins.bench import new_bench
 from bridle.standins.program import rehearse
-from tests.mutated import EXAMPLES
+from tests.mutated import EXAMPLES, unshrunk
 from tests.strategies import plans
 
 OVERRUN = (
@@ -58,12 +58,7 @@ def run_of(plan: Plan) -> list[float]:
 
 
 class Agree(TestCase):
-    @settings(
-        max_examples=max(25, EXAMPLES // 4),
-        deadline=None,
-        suppress_health_check=list(HealthCheck),
-        phases=(Phase.explicit, Phase.reuse, Phase.generate),
-    )
+    @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
     def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
         # What is far too long is not made to fit first.
@@ -81,12 +76,7 @@ class Agree(TestCase):
         fired = rehearse(plan, lines).fired_s
         self.assertEqual(self._apart(shooting.orders, [at - fired[0] for at in fired]), [])
 
-    @settings(
-        max_examples=max(25, EXAMPLES // 4),
-        deadline=None,
-        suppress_health_check=list(HealthCheck),
-        phases=(Phase.explicit, Phase.reuse, Phase.generate),
-    )
+    @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
     def test_where_the_beat_does_not_fit_run_and_program_wait_for_the_same(self, drawn: Plan) -> None:
         """Neither fires before the picture is stored and the rig has settled; the grid moves with what is late.

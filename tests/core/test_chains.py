@@ -5,7 +5,7 @@ from fractions import Fraction as F
 from itertools import islice
 from unittest import TestCase
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import given
 
 from bridle.core.asks.changes import MakeEdits, make
 from bridle.core.evaluate import evaluate
@@ -18,16 +18,10 @@ from bridle.core.plan.rounds import Station, Stations
 from bridle.core.reckon.path import FIELDS, at, reach
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.snag import Fix
-from tests.mutated import EXAMPLES
+from tests.mutated import EXAMPLES, unshrunk
 from tests.strategies import plan_of, plans
 
-# Making a long chain shorter takes minutes and tells no more.
-SELDOM = settings(
-    max_examples=max(12, EXAMPLES // 10),
-    deadline=None,
-    suppress_health_check=list(HealthCheck),
-    phases=(Phase.explicit, Phase.reuse, Phase.generate),
-)
+SELDOM = unshrunk(max(12, EXAMPLES // 10))
 # So many fixes mend any plan; on random plans the longest chain seen had half as many.
 MOST = 40
 

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from fractions import Fraction as F
 from unittest import TestCase
 
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import given
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
@@ -16,7 +16,7 @@ from bridle.core.plan.rig import Rig, Standing
 from bridle.core.snag import Slot, Snag, fill
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
-from tests.mutated import EXAMPLES
+from tests.mutated import EXAMPLES, unshrunk
 from tests.provoked import PROVOKE
 from tests.strategies import copies, fitted, plan_of, plans
 
@@ -64,12 +64,7 @@ class OfThisRig(TestCase):
                 for word in absent:
                     self.assertIsNone(re.search(rf"\b({word})\b", said, re.IGNORECASE), f"{snag.code}: {said}")
 
-    @settings(
-        max_examples=max(60, EXAMPLES // 2),
-        deadline=None,
-        suppress_health_check=list(HealthCheck),
-        phases=(Phase.explicit, Phase.reuse, Phase.generate),
-    )
+    @unshrunk(max(60, EXAMPLES // 2))
     @given(plans)
     def test_no_part_is_spoken_of_that_is_not_there(self, plan: Plan) -> None:
         self.parts(plan)

@@ -1,6 +1,7 @@
 """What the drives are told, picture by picture: positions, times, and the way in between."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,10 +43,15 @@ class Orders:
         """The number of pictures."""
         return len(self.frame)
 
+    @cached_property
+    def _round(self) -> bool:
+        """Whether a cycle goes to several places."""
+        return bool(self.visit.max() >= self.positions)
+
     def called(self, picture: int) -> str:
         """Which of the pictures of its frame it is, where there are several: `place 2, focus 3`."""
         place, position = divmod(int(self.visit[picture]), self.positions)
-        said = [f"place {place + 1}"] if self.visit.max() >= self.positions else []
+        said = [f"place {place + 1}"] if self._round else []
         return ", ".join([*said, *([f"focus {position + 1}"] if self.positions > 1 else [])])
 
 
