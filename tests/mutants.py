@@ -126,7 +126,7 @@ MUTANTS = (
     Mutant("a stack starts where the last one was focused", f"{CORE}/subjects/optics/lens.py",
         "math.log(hyper_mm / (hyper_mm - 2 * focal_mm))", "math.log(hyper_mm / (hyper_mm - focal_mm))", (BEAT, SEEN)),
     Mutant("settling is counted where nothing moved", f"{CORE}/reckon/travel.py",
-        "return np.where(travels > 0, rig, 0.0)", "return np.where(travels > -1, rig, 0.0)", (SEEN, BEAT)),
+        "axis=0) > 0 if steps else", "axis=0) > -1 if steps else", (SEEN, BEAT)),
     Mutant("the interval is dialled up instead of down", f"{CORE}/subjects/time/sentence.py",
         'return floor_to(holds["shoot"] / frames, step) or step', 'return floor_to(holds["shoot"] / frames, step) + step',
         (CLIP,)),

@@ -207,6 +207,12 @@ PROVOKE: dict[str, Plan] = {
     "drive-cannot-stop": stopping(
         fitted(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))), copies("turntable", "phone"))
     ),
+    "clocks-not-tied": fitted(
+        plan_of(
+            THREE, move=Move(keyframes=(Keyframe(pan_deg=-12), Keyframe(pan_deg=12))), beat=Beat(school="continuous")
+        ),
+        copies("turntable", "phone"),
+    ),
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
 }
 
@@ -215,6 +221,9 @@ def _which(snag: Snag) -> tuple[str, str, float | str]:
     """A snag by its kind and place; events, told by when they are, move up when one before them is left out."""
     if "event" in snag.slots:
         return snag.code, "", snag.slots["at"].value
+    if snag.code == "axis-twice":
+        # By its place another part that is too many would move up to it.
+        return snag.code, str(snag.slots["axis"].value), snag.slots["second"].value
     return snag.code, snag.path, ""
 
 

@@ -48,6 +48,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         schools=beats.state.schools,
         stalls_at=beats.state.stalls_at,
         rig=rigs.state.standing,
+        programmed=rigs.state.programmed,
         drives=rigs.state.drives,
         letters=rigs.state.letters,
         level=rigs.state.level,

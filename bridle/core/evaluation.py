@@ -9,11 +9,13 @@ from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
 from bridle.core.figure import Figure
 from bridle.core.lists.origins import Origin
+from bridle.core.plan.rig import AxisName
 from bridle.core.snag import Snag
 
 
 class Evaluation(BaseModel):
-    """Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based)."""
+    """Everything about a shoot. Figures by key; `programmed` are the axes that a
+    controller's program moves; snags with the worst first; `stalls_at` is a frame (0-based)."""
 
     model_config = ConfigDict(frozen=True)
 
@@ -25,6 +27,7 @@ class Evaluation(BaseModel):
     stalls_at: int | None
     rig: RigDrawn | None
     drives: tuple[DriveState, ...]
+    programmed: tuple[AxisName, ...]
     letters: dict[str, str]
     level: tuple[tuple[float, ...], ...]
     traces: Traces | None

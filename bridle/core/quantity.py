@@ -103,6 +103,15 @@ KINDS: dict[str, Kind] = {
     "deg/min": Kind(
         _units({"°/min deg/min °/m": 1, "°/s deg/s": 60, "°/h deg/h": "1/60"}), Fraction(1), "a rate such as 6 °/min"
     ),
+    "mm/h": Kind(
+        _units({"mm/h": 1, "cm/h": 10, "m/h": 1000, "mm/min": 60, "mm/s": 3600, "in/h": "25.4"}),
+        Fraction(1),
+        "a speed such as 300 mm/h",
+        imperial=_INCH,
+    ),
+    "deg/h": Kind(
+        _units({"°/h deg/h": 1, "°/min deg/min": 60, "°/s deg/s": 3600}), Fraction(1), "a speed such as 120 °/h"
+    ),
     "stops": Kind(_units({"stop stops ev": 1}), Fraction(1), "a number of stops such as 2 or 1/3"),
     "pixels": Kind(_units({"px pixel pixels": 1}), Fraction(1), "a number of pixels such as 140"),
 }
@@ -273,6 +282,7 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         "deg/s": "{} °/s",
         "deg/s²": "{} °/s²",
         "deg/min": "{} °/min",
+        "deg/h": "{} °/h",
         "deg/frame": "{}° a frame",
         "mm/frame": "{} mm a frame",
         "f-number": "f/{}",

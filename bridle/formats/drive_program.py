@@ -13,6 +13,7 @@ from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.firing import fired_s
 from bridle.core.reckon.framings import visits_a_cycle
 from bridle.core.reckon.orders import Orders, unmarked
+from bridle.core.reckon.parts import programmed
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.travel import RUN_UP, approach
 from bridle.formats.nothing import NothingToWriteError
@@ -28,6 +29,10 @@ def program(plan: Plan) -> Iterator[str]:
         raise NothingToWriteError("the clip leaves something open, so there is nothing to tell the drives")
     if not plan.rig.axes:
         raise NothingToWriteError("the rig has no axes, so there is no program for a controller")
+    if not programmed(plan):
+        raise NothingToWriteError("nothing on this rig is told by a program: the field card says what to set instead")
+    if unknown := next((axis.name for axis in programmed(plan) if axis.top_speed is None), None):
+        raise NothingToWriteError(f"nobody has said how fast the {unknown} may go, so no move of it can be timed")
     if plan.beat.continuous and visits_a_cycle(plan) > 1:
         raise NothingToWriteError("several places in each cycle need stops, and this move never stops")
     say = shooting.orders
@@ -43,7 +48,7 @@ def _head(plan: Plan, say: Orders) -> Iterator[str]:
     yield f"; {len(say)} pictures in {say.end_s:.0f} s, {kind}"
     if plan.clip.backwards:
         yield "; the footage is played in reverse: the clip begins with the last frame"
-    for axis in plan.rig.axes:
+    for axis in programmed(plan):
         unit = "mm" if axis.unit == "mm" else "degrees"
         low, high = say.motor[axis.name].min(), say.motor[axis.name].max()
         hung = ", hung upside down" if axis.hung else ""
@@ -86,24 +91,24 @@ def _approach(plan: Plan, say: Orders) -> Iterator[str]:
     """To the first position from the side from which the move goes on, slowly."""
     before: dict[str, float] = {}
     first: dict[str, float] = {}
-    for axis in plan.rig.axes:
+    for axis in programmed(plan):
         heading = approach(axis, say.targets[axis.name])
         first[axis.name] = float(say.motor[axis.name][0])
         before[axis.name] = first[axis.name] - heading * (RUN_UP[axis.unit] + axis.backlash)
     yield "; to the first position, always from the same side"
     # Nobody knows where it stands: as long as its whole travel takes.
-    longest = max((axis.high - axis.low) / axis.top_speed for axis in plan.rig.axes)
+    longest = max((axis.high - axis.low) / axis.fastest for axis in programmed(plan))
     yield _move(plan, before, max(longest, SHORTEST_S))
     yield _move(plan, first, max(_seconds(plan, before, first) * 2, SHORTEST_S))
 
 
 def _seconds(plan: Plan, start: dict[str, float], end: dict[str, float]) -> float:
     """The time that the slowest axis takes at its top speed."""
-    return max(abs(end[axis.name] - start[axis.name]) / axis.top_speed for axis in plan.rig.axes)
+    return max(abs(end[axis.name] - start[axis.name]) / axis.fastest for axis in programmed(plan))
 
 
 def _move(plan: Plan, to: dict[str, float], seconds: float) -> str:
-    words = " ".join(f"{axis.called}{_number(to[axis.name])}" for axis in plan.rig.axes if axis.name in to)
+    words = " ".join(f"{axis.called}{_number(to[axis.name])}" for axis in programmed(plan) if axis.name in to)
     # Rounded down: a hair slower, never faster. Nine digits, so that long slots do not add up to minutes.
     digits = max(0, 8 - math.floor(math.log10(60 / seconds)))
     feed = math.floor(60 / seconds * 10**digits) / 10**digits
@@ -134,7 +139,7 @@ def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
 
     Where the beat does not fit the camera stores and the rig settles first; the rest of the grid moves with it.
     """
-    axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
+    axes, pulse = programmed(plan), float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
     open_s = float(plan.beat.lag_s) + one.exposures.busy_s
     lasts = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
@@ -172,7 +177,7 @@ def _running(plan: Plan, say: Orders) -> Iterator[str]:
 
     Each ends when the next is due, so that what a written feed leaves out adds up to nothing.
     """
-    axes, pulse = plan.rig.axes, float(plan.rig.controller.pulse_s)
+    axes, pulse = programmed(plan), float(plan.rig.controller.pulse_s)
     output = plan.rig.controller.output
     spent = 0.0
     for picture in range(len(say)):

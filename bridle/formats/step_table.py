@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.orders import steps_a_unit, unmarked
+from bridle.core.reckon.parts import programmed
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.motion.steppers import step_positions
 from bridle.formats.csv_lines import csv_line
@@ -15,7 +16,7 @@ def header(plan: Plan, positions: int = 1) -> list[str]:
 
     With a focus stack that a motor goes through, which of its positions it is.
     """
-    axes = [f"{axis.name}_{what}" for axis in plan.rig.axes for what in (axis.unit, "motor", "steps", "change")]
+    axes = [f"{axis.name}_{what}" for axis in programmed(plan) for what in (axis.unit, "motor", "steps", "change")]
     return ["frame", "place", *(["focus"] if positions > 1 else []), "due_s", *axes]
 
 
@@ -24,11 +25,13 @@ def write_steps(plan: Plan) -> Iterator[str]:
     shooting = reckon(plan).shooting
     if shooting is None:
         raise NothingToWriteError("the clip leaves something open, so there are no steps to list")
+    if plan.rig.axes and not programmed(plan):
+        raise NothingToWriteError("nothing on this rig counts steps: the field card says what to set instead")
     say = shooting.orders
     if ring := unmarked(plan, say):
         raise NothingToWriteError(f"the {ring} ring has no marks, so nobody knows how far its motor has to turn")
     columns = []
-    for axis in plan.rig.axes:
+    for axis in programmed(plan):
         motor = say.motor[axis.name]
         steps = step_positions(motor.tolist(), steps_a_unit(plan, axis))
         columns.append((say.targets[axis.name], motor, steps))

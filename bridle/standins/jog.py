@@ -23,7 +23,7 @@ class JogRig:
         axis = _axis(plan, name)
         before = self.at.get(name, axis.high)
         self.at[name] = axis.low
-        return step_time(abs(before - axis.low), axis.top_speed, axis.acceleration)
+        return step_time(abs(before - axis.low), axis.fastest, axis.liveliest)
 
     def go(self, plan: Plan, name: AxisName, to: float) -> float:
         """Drive an axis to a place, in whole steps and no further than its travel; returns the seconds it takes.
@@ -36,7 +36,7 @@ class JogRig:
         steps = steps_a_unit(plan, axis)
         inside = min(max(to, axis.low), axis.high)
         before, self.at[name] = self.at[name], round(inside * steps) / steps
-        return step_time(abs(self.at[name] - before), axis.top_speed, axis.acceleration)
+        return step_time(abs(self.at[name] - before), axis.fastest, axis.liveliest)
 
     def by(self, plan: Plan, name: AxisName, step: float) -> float:
         """Jog an axis by a step; as `go`."""

@@ -8,6 +8,7 @@ import numpy as np
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.orders import steps_a_unit
+from bridle.core.reckon.parts import programmed
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.gcode.machine import Happening, Machine
 from bridle.core.subjects.gcode.reader import read
@@ -73,7 +74,7 @@ class _Bench:
             way = happening.position.get(axis.called, 0.0) - happening.began_at.get(axis.called, 0.0)
             # The way to the first position starts from wherever the rig was left, and is not part of the move.
             if seconds > 0 and self.fired:
-                speed = abs(way) / seconds / axis.top_speed
+                speed = abs(way) / seconds / axis.fastest
                 self.fastest[axis.name] = max(self.fastest.get(axis.name, 0.0), speed)
             if axis.called in happening.position:
                 self.plays[axis.name].drive_to(happening.position[axis.called])
@@ -83,10 +84,10 @@ def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
     """Run a program on simulated axes. Raises `GcodeError` at what the controller does not know."""
     shooting = reckon(plan).shooting
     assert shooting is not None  # there is a program
-    say, axes = shooting.orders, plan.rig.axes
+    say, axes = shooting.orders, programmed(plan)
     # Wherever the load was left within its play.
     bench = _Bench(axes, {a.name: Play(steps_a_unit(plan, a), a.backlash, a.high + a.backlash) for a in axes})
-    machine = Machine(rapids={axis.called: axis.top_speed for axis in axes})
+    machine = Machine(rapids={axis.called: axis.fastest for axis in axes})
     for happening in machine.run(read(lines)):
         bench.see(happening)
     count = min(len(bench.fired), len(say))

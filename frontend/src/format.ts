@@ -89,6 +89,7 @@ const JOINED: Record<string, string> = {
   'deg/s': '{} °/s',
   'deg/s²': '{} °/s²',
   'deg/min': '{} °/min',
+  'deg/h': '{} °/h',
   'deg/frame': '{}° a frame',
   'mm/frame': '{} mm a frame',
   'f-number': 'f/{}'

@@ -210,10 +210,7 @@ class Tightest(TestCase):
         beat, exposing = plan.beat, shooting.cycle.exposures
         slot = float(shooting.timeline.rooms_s[frame])
         travel = max(
-            (
-                cycle.step_time(float(shooting.steps[a.name][0, frame]), a.top_speed, a.acceleration)
-                for a in plan.rig.axes
-            ),
+            (cycle.step_time(float(shooting.steps[a.name][0, frame]), a.fastest, a.liveliest) for a in plan.rig.axes),
             default=0.0,
         )
         travel = 0.0 if beat.continuous else travel + (float(beat.settle_s) if travel else 0.0)

@@ -7,11 +7,13 @@ from typing import Any, NamedTuple
 from unittest import TestCase
 
 from bridle.core.subjects.motion.drives.belt import Belt
+from bridle.core.subjects.motion.drives.bought import Bought
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.dial import Dial
 from bridle.core.subjects.motion.drives.gear import Gear
 from bridle.core.subjects.motion.drives.hand import ByHand
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
+from bridle.core.subjects.motion.drives.moves import MoveDial
 from bridle.core.subjects.motion.drives.rated import Rated
 from bridle.core.subjects.motion.drives.screw import Screw
 from bridle.core.subjects.motion.drives.stepped import SteppedSpeed
@@ -82,6 +84,24 @@ CASES = (
          2 * 8.5 * 60, {"pan.wanted": 1000 / 60, "pan.setting": 1000 / 120, "pan.rate": 17}),
     Case(MENU, replace(PAN, sweep=9000), None, None, {"pan.wanted": 150}),
     Case(MENU, replace(PAN, sweep=0), None, None, {"pan.wanted": 0}),
+    # 600 mm in 360 moves are 1.67 mm a move; the position of 2 mm is nearest, and goes 720.
+    Case(MoveDial(), replace(SLIDE, frames=361, interval_s=10), "dial at 3, 2 mm a move; start at 100 mm", 720,
+         {"slide.each": 600 / 360, "slide.does": 720}),
+    Case(MoveDial(), replace(STILL, frames=361), None, None, {}),
+    # 90° an hour are a quarter of full speed; 600 mm an hour are 600 on a menu that counts them, in steps of 50.
+    Case(Bought(asks="speed", full_per_h=360), PAN, "start at −20°, speed 25 %, clockwise", 90,
+         {"pan.wanted": 90, "pan.setting": 25, "pan.does": 90}),
+    Case(Bought(asks="speed", full_per_h=360, number_step=10), replace(BACK, hung=True),
+         "start at −20°, speed 20 %, clockwise", 72, {"pan.setting": 25, "pan.does": 72}),
+    Case(Bought(asks="speed", speed_in="by the hour", least_number=1, most_number=900, number_step=50), SLIDE,
+         "start at 100 mm, speed 600 mm an hour, forwards", 600, {"slide.wanted": 600, "slide.does": 600}),
+    Case(Bought(asks="speed", full_per_h=60), PAN, "start at −20°, speed 100 %, clockwise", 60, {"pan.setting": 150}),
+    Case(Bought(asks="speed"), STILL, None, None, {}),
+    Case(Bought(keyframes=3, still=True, ramp=True, grid=0.5),
+         replace(PAN, sweep=90.2, frames=361, interval_s=10, still_s=4, ease_frames=(25, 40), between=((121, 12.2),)),
+         "start −20°, 12° at frame 121, end 70°; 361 frames; every 10 s; still for 4 s; ramp 25 frames in, 40 out",
+         None, {}),
+    Case(Bought(frames=False, interval=False), SLIDE, "start 100 mm, end 700 mm", None, {}),
 )  # fmt: skip
 
 
@@ -110,6 +130,15 @@ class Drives(TestCase):
         self.assertEqual(ByHand(division=0.25).division_of_scale, 0.25)
         self.assertIsNone(Belt().division_of_scale)
 
+    def test_what_a_bought_one_can_do_follows_from_what_it_asks_for(self) -> None:
+        def can(**card: Any) -> tuple[bool, bool, bool, int | None]:
+            drive = Bought.model_validate(card)
+            return drive.runs_on, drive.stops, drive.eases, drive.most_points
+
+        self.assertEqual(can(asks="speed", waits=True, ramp=True, keyframes=5), (True, False, False, 2))
+        self.assertEqual(can(waits=False, keyframes=5), (False, False, False, 5))
+        self.assertEqual(can(ramp=True), (False, True, True, 2))
+
     def test_what_runs_down_and_which_way_it_goes(self) -> None:
         self.assertEqual((Clockwork(longest_run_s=7200).runs_s, Clockwork(clockwise=False).one_way), (7200, -1))
         self.assertEqual(MENU.limits_deg_min(), [0.125, 4, 1, 32])
@@ -130,7 +159,11 @@ class Drives(TestCase):
     def test_every_figure_that_moves_it_can_be_measured(self) -> None:
         wanted: dict[str, tuple[DriveCard, list[str]]] = {
             "belt": (Belt(), ["drive.correction", "backlash", "settle_s"]),
-            "spring": (Clockwork(), ["drive.rate_deg_min", "backlash"]),
+            "spring": (Clockwork(), ["drive.rate_deg_min"]),
+            "distances": (MoveDial(), [f"drive.positions.{n}.each" for n in range(4)]),
+            "bought, by speed": (Bought(asks="speed"), ["drive.full_per_h"]),
+            "bought, by the hour": (Bought(asks="speed", speed_in="by the hour"), []),
+            "bought, by its ends": (Bought(), ["settle_s"]),
             "switch": (SWITCH, [f"drive.codes.{n}.run_s" for n in range(3)]),
             "dial": (DIAL, [f"drive.points.{n}.run_s" for n in range(3)]),
             "menu": (MENU, [f"drive.keys.{n}.base_deg_min" for n in range(2)]),

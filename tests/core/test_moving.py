@@ -68,7 +68,7 @@ class NewSheet(TestCase):
                         self.assertEqual(card.drive.one_way, 1 if places[-1] > places[0] else -1)
                 found = {snag.code for snag in evaluate(plan).snags if snag.severity != "note"}
                 self.assertLessEqual(found, TRUE_OF_IT)
-                self.assertEqual(plan.beat.continuous, not card.drive.STOPS)
+                self.assertEqual(plan.beat.continuous, not card.drive.stops)
 
     @given(st.sampled_from(MOVERS))
     def test_off_again_it_stands_as_before_and_both_are_one_undo(self, name: str) -> None:

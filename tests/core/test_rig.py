@@ -35,6 +35,7 @@ from bridle.core.subjects.motion.drives import dial, rated, stepped
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.every import AnyDrive
 from bridle.core.subjects.motion.drives.interface import Wanted
+from bridle.core.subjects.motion.drives.moves import MoveDial
 from bridle.core.subjects.strength import beams, mounting
 from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
@@ -88,19 +89,19 @@ class Drives(TestCase):
         for kind in kinds:
             drive, unit = kind(), "deg"
             data = {"drive": drive.model_dump(mode="json"), "backlash": 0, "settle_s": "1"}
-            fields = [field.path.replace("*", "0") for field in drive.FIELDS]
+            fields = [field.path for field in drive.FIELDS]
+            fields += [f"{table.path}.0.{column.path}" for table in drive.TABLES for column in table.columns]
             for path in [*(f"drive.{path}" for path in fields), *(measure.field for measure in drive.measures(unit))]:
                 look(data, path)
             for field in drive.FIELDS:
-                if "*" in field.path:
-                    thing = look(data, f"drive.{field.path.partition('.*')[0]}.0")
-                    self.assertNotIn("{", field.label.format_map(thing))
-            wanted = Wanted("pan", unit, 10, 60, 1200, 0.5, 90)
+                if field.where is not None:
+                    look(data, f"drive.{field.where[0]}")
+            wanted = Wanted("pan", unit, 10, 60, 1200, 0.5, 90, frames=121)
             told = [*drive.working(wanted), *drive.card_figures(unit)]
             self.assertTrue(all(math.isclose(worked_out(one), one.value, rel_tol=1e-9) for one in told))
             self.assertTrue(drive.words(wanted))
             does = drive.goes(wanted)
-            self.assertEqual(does is not None, drive.RUNS_ON, kind)
+            self.assertEqual(does is not None, drive.runs_on or kind is MoveDial, kind)
             # Twice the time takes a running drive at the same setting twice as far.
             if does is not None and drive.runs_s:
                 self.assertAlmostEqual(drive.goes(replace(wanted, seconds=2400)) or 0, 2 * does)

@@ -404,6 +404,12 @@ SAID: dict[str, tuple[str, ...]] = {
         "The wired interval remote stops after 99 frames; the shoot has 360 frames.",
         "Hold 99 frames · Shoot length no longer held. 99 frames, one every 10 s, 16 min 30 s on site, 3.96 s of clip.",
     ),
+    "clocks-not-tied": (
+        "The wind-up turntable, two-hour and the camera each run by a clock of their own.",
+        "Plan with two starts · The card gets the order of starting; started 20 s apart, 2 frames at the start are not "
+        "as planned.",
+        "They are tied · What moves fires the camera, or the camera sets it going: a contact, a lead, one app for both.",
+    ),
     "handles-do-not-absorb": (
         "Camera and motor are started 20 s apart: 2 frames at the start and 3 frames at the end are not as planned.",
         "Handles of 2 frames and 3 frames · The camera is started first and stopped last; the edit cuts the handles off.",

@@ -83,7 +83,7 @@ class Programs(TestCase):
             move = BACK.model_copy(update={"visits": visits})
             plan = plan_of({**HELD, "frames": F(20), "interval": F(60)}, move=move, beat=beat)
             fired, stood = -1.0, []
-            for happening in Machine(rapids={axis.called: axis.top_speed for axis in plan.rig.axes}).run(
+            for happening in Machine(rapids={axis.called: axis.fastest for axis in plan.rig.axes}).run(
                 read(program(plan))
             ):
                 if happening.kind == "on":

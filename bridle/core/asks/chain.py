@@ -9,7 +9,7 @@ from bridle.core.asks.fitting import fit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, CardKind, Copy, Joined, Lens, Phone, Support, Trigger
-from bridle.core.reckon.parts import axis_copies, axis_name, free_key
+from bridle.core.reckon.parts import axis_name, axis_parts, first_of, free_key, has_own_lens
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
@@ -41,9 +41,14 @@ def put(plan: Plan, cards: tuple[Taken, ...]) -> list[Edit]:
 
 
 def _once(card: AnyCard, copies: tuple[Copy, ...]) -> None:
-    if isinstance(card, AxisCard) and (standing := axis_copies(copies).get(axis_name(card))):
-        name = axis_name(card)
-        raise PathError(f"there is a {name} on the rig already, the {standing.card.name}: take that off first")
+    camera = first_of(copies, Body, Phone)
+    if isinstance(card, Lens) and camera is not None and has_own_lens(camera.card):
+        raise PathError(f"the {camera.card.name} has a lens of its own: take it off first, or put another camera on")
+    standing = axis_parts(copies)
+    for _, axis in card.each() if isinstance(card, AxisCard) else ():
+        if there := standing.get(axis_name(axis)):
+            name = there.copy.card.name
+            raise PathError(f"there is a {axis_name(axis)} on the rig already, the {name}: take that off first")
 
 
 def starters(shelf: Sequence[AnyCard]) -> list[int]:
@@ -70,6 +75,8 @@ def move(plan: Plan, key: str, by: int) -> list[Edit]:
 
 
 def _replaces(fresh: AnyCard, standing: AnyCard) -> bool:
+    if isinstance(standing, Lens) and has_own_lens(fresh):
+        return True
     return any(isinstance(fresh, kinds) and isinstance(standing, kinds) for kinds in ONE_OF_EACH)
 
 

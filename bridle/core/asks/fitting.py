@@ -3,9 +3,9 @@
 from bridle.core.asks.moving import moved
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, dump, look
-from bridle.core.plan.kit import AxisCard, Copy, Support
+from bridle.core.plan.kit import Copy, Support
 from bridle.core.plan.rig import Axis
-from bridle.core.reckon.parts import AXIS_FIELDS, axis_copies, bound, first_of
+from bridle.core.reckon.parts import AXIS_FIELDS, axis_parts, bound, first_of, limits_of
 
 # What belongs to the axis as it stands and not to its card.
 OF_THE_AXIS = ("letter", "ring", "hung", "lean_deg", "lean_toward_deg")
@@ -29,23 +29,22 @@ def fit(plan: Plan, copies: tuple[Copy, ...]) -> list[Edit]:
 
 def _fitted_axes(plan: Plan, copies: tuple[Copy, ...]) -> list[Axis] | None:
     """The axes of a rig that is put together from cards; None while there is only a camera, or nothing."""
-    cards = axis_copies(copies)
-    if not cards and first_of(copies, Support) is None:
+    parts, before = axis_parts(copies), axis_parts(plan.kit.copies)
+    if not parts and first_of(copies, Support) is None:
         return None
-    old = {(link.path, link.field): link.value for link in bound(plan.kit.copies, plan.rig.axes)}
+    old = {link.path: link.value for link in bound(plan.kit.copies, plan.rig.axes)}
     made = []
-    for name, copy in cards.items():
-        assert isinstance(copy.card, AxisCard)
-        values = {field: getattr(copy.card, field) for field in AXIS_FIELDS}
+    for name, part in parts.items():
+        card, values = part.card, limits_of(part.card)
         standing = plan.rig.axis(name)
-        if standing is not None and name in axis_copies(plan.kit.copies):
+        if standing is not None and name in before:
             number = plan.rig.axes.index(standing)
             for field in AXIS_FIELDS:
-                if getattr(standing, field) != old[(f"rig.axes.{number}.{field}", field)]:
+                if getattr(standing, field) != old[f"rig.axes.{number}.{field}"]:
                     values[field] = getattr(standing, field)
         if values["low"] >= values["high"]:
-            values |= {"low": copy.card.low, "high": copy.card.high}
+            values |= {"low": card.low, "high": card.high}
         # What no card knows stays as it was read off or typed.
         own = {field: getattr(standing, field) for field in OF_THE_AXIS} if standing is not None else {}
-        made.append(Axis(name=name, kind=copy.card.motion, **values, **own))
+        made.append(Axis(name=name, kind=card.motion, **values, **own))
     return made

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from fractions import Fraction
 from typing import Any
@@ -29,9 +29,9 @@ EXPLAINED = Formula(
     "times * error / read", "readings that are each off by no more than their error scatter by less than this"
 )
 # What scatters by more than its readings explain hides something; the others scatter by nature.
-JUDGED = ("travel", "rate", "base", "run")
+JUDGED = ("travel", "rate", "base", "run", "each", "full")
 # Figures in another unit than what is read.
-CONVERTED = ("write", "travel", "rate", "base")
+CONVERTED = ("write", "travel", "rate", "base", "each", "full")
 # A card light that goes out so soon after a burst shows that the card kept up with it.
 KEPT_UP = 1.5
 
@@ -60,7 +60,27 @@ def measures(card: AnyCard) -> list[Measure]:
     if isinstance(card, Phone):
         # A phone shows no card light, and nobody presses it halfway.
         return [one for one in _of_camera() if one.key in ("floor", "lag")]
-    return card.drive.measures(card.unit) if isinstance(card, AxisCard) else []
+    return list(_of_axes(card)) if isinstance(card, AxisCard) else []
+
+
+def _of_axes(card: AxisCard) -> Iterator[Measure]:
+    """What can be measured on each axis of a card; settling once, as the whole of it shakes."""
+    for within, axis in card.each():
+        for one in axis.drive.measures(axis.unit):
+            if not within:
+                yield one if not card.more else replace(one, label=f"{one.label}, {axis.turns}")
+            elif one.key != "settle":
+                yield replace(
+                    one,
+                    key=f"{one.key}.{within}"[:-1],
+                    label=f"{one.label}, {axis.turns}",
+                    field=f"{within}{one.field}",
+                )
+
+
+def _axis_of(card: AxisCard, asked: Measure) -> AxisCard:
+    """The axis of a card that is measured."""
+    return next(axis for within, axis in reversed(list(card.each())) if asked.field.startswith(within))
 
 
 def _of_camera() -> list[Measure]:
@@ -114,7 +134,7 @@ def measure(card: AnyCard, key: str, readings: list[list[float]], read_with: str
     rows = [row for row in readings if len(row) == len(asked.columns)]
     if not rows:
         raise ValueError("write down at least one reading, all of its numbers")
-    if any(not math.isfinite(value) or (value <= 0 and key != "backlash") for row in rows for value in row):
+    if any(not math.isfinite(value) or (value <= 0 and asked.what != "backlash") for row in rows for value in row):
         raise ValueError("a reading is a number above nought")
     return _judge(card, _read(asked, rows, read_with))
 
@@ -122,12 +142,12 @@ def measure(card: AnyCard, key: str, readings: list[list[float]], read_with: str
 def _read(asked: Measure, rows: list[list[float]], read_with: str) -> Read:
     by = next((one for one in asked.read_with if one.key == read_with), asked.read_with[0])
     line, offset = None, 0.0
-    if asked.key == "travel":
+    if asked.what == "travel":
         line = line_through([row[0] for row in rows], [row[1] for row in rows])
         found = line.offset if line is not None and constant_error(line, by.error) else 0.0
         # More than the shortest travel itself cannot be play.
         offset = found if found < min(row[1] for row in rows) else 0.0
-    rule = READINGS[asked.key.partition(".")[0]]
+    rule = READINGS[asked.what]
     return Read(asked, rows, by, line, offset, [rule(row, by, offset) for row in rows])
 
 
@@ -136,11 +156,12 @@ def _judge(card: AnyCard, read: Read) -> Result:
     odd = tuple(calibration.odd_ones(read.values))
     figures = [*_readings(read), *_together(read, mean, spread), *_as_read(read, mean), *_explained(read)]
     value, play = mean, max(0.0, -read.offset)
-    if read.asked.key == "travel" and isinstance(card, AxisCard):
-        assert isinstance(card.drive, Stepper)
+    if read.asked.what == "travel" and isinstance(card, AxisCard):
+        axis = _axis_of(card, read.asked)
+        assert isinstance(axis.drive, Stepper)
         # What was commanded went out with the correction that the card already had.
-        value = card.drive.correction * mean
-        figures += _corrected(card.drive, card.unit, mean, value)
+        value = axis.drive.correction * mean
+        figures += _corrected(axis.drive, axis.unit, mean, value)
     accepted, verdict = _verdict(read, mean, spread, odd)
     return Result(value, mean, spread, accepted, verdict, play, odd, figures)
 
@@ -163,7 +184,7 @@ def _as_read(read: Read, mean: float) -> Iterator[Figure]:
     """Mean and spread in the unit that was read, where the figure has another; and what is off throughout."""
     unit, count = read.read_with.unit, len(read.each)
     reads = [term(f"r{i}", f"read at {i}", one.read, unit) for i, one in enumerate(read.each, 1)]
-    if read.asked.key.partition(".")[0] in CONVERTED:
+    if read.asked.what in CONVERTED:
         made = [term(f"e{i}", f"by the mean, at {i}", one.by(mean), unit) for i, one in enumerate(read.each, 1)]
         apart = math.hypot(*(one.read - one.by(mean) for one in read.each)) / math.sqrt(max(count - 1, 1))
         if len({one.by(mean) for one in read.each}) == 1:
@@ -192,7 +213,7 @@ def _explained(read: Read) -> Iterator[Figure]:
 
 def _judged(read: Read) -> bool:
     """Whether the scatter of what was read tells anything."""
-    return read.asked.key.partition(".")[0] in JUDGED and len(read.each) > 1
+    return read.asked.what in JUDGED and len(read.each) > 1
 
 
 def _limit(read: Read) -> float:
@@ -220,14 +241,14 @@ def _verdict(read: Read, mean: float, spread: float, odd: tuple[int, ...]) -> tu
         return False, f"{hidden} Find it first: a mean would only cover it up."
     if hidden:
         return True, hidden
-    if asked.key == "write" and any(out - lasted < KEPT_UP * out / frames for frames, lasted, out in read.rows):
+    if asked.what == "write" and any(out - lasted < KEPT_UP * out / frames for frames, lasted, out in read.rows):
         return True, (
             "The light went out right after a burst: the card kept up with it, and really writes faster than this. "
             "A longer or faster burst tells how much."
         )
     if len(read.each) < asked.least:
         return True, f"Usable, but {asked.least} readings or more tell how far it can be trusted."
-    return True, _scale_or_play(read) if asked.key == "travel" else "The readings agree. Put it on the card."
+    return True, _scale_or_play(read) if asked.what == "travel" else "The readings agree. Put it on the card."
 
 
 def _hidden(read: Read, mean: float, spread: float) -> str:
@@ -269,7 +290,7 @@ def applied(card: AnyCard, key: str, result: Result, readings: list[list[float]]
     _put(data, asked.field, result.value, result.spread, singles, on, note)
     if result.play:
         off = next((found.value for found in result.figures if found.key == "read.spread"), 0.0)
-        _put(data, "backlash", result.play, off, (), on, note)
+        _put(data, f"{asked.field.removesuffix('drive.correction')}backlash", result.play, off, (), on, note)
     return type(card).model_validate(data)
 
 

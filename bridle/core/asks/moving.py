@@ -9,7 +9,7 @@ from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard, Copy
 from bridle.core.plan.rig import Axis, AxisName
 from bridle.core.reckon.asked import seconds_of
-from bridle.core.reckon.parts import axis_copies
+from bridle.core.reckon.parts import Driven, axis_parts
 from bridle.core.reckon.path import FIELDS
 from bridle.core.reckon.reckoning import shooting_of
 from bridle.core.subjects.motion.drives.interface import Wanted
@@ -28,12 +28,11 @@ def moved(plan: Plan, axes: Iterable[Axis], copies: tuple[Copy, ...]) -> list[Ed
     before, after = {axis.name for axis in plan.rig.axes}, {axis.name: axis for axis in axes}
     fitted = plan.model_copy(update={"rig": plan.rig.model_copy(update={"axes": tuple(after.values())})})
     made = [edit for name in sorted(before - after.keys()) for edit in _still(plan, name)]
-    cards = axis_copies(copies)
+    parts = axis_parts(copies)
     for name, axis in after.items():
-        card = cards[name].card if name in cards else None
-        if name not in before and isinstance(card, AxisCard) and not _moves(plan, name):
-            made += _motion(fitted, axis, card)
-    return [*made, *_paced(plan, cards)]
+        if name not in before and name in parts and not _moves(plan, name):
+            made += _motion(fitted, axis, parts[name].card)
+    return [*made, *_paced(plan, parts)]
 
 
 def _moves(plan: Plan, name: AxisName) -> bool:
@@ -77,8 +76,19 @@ def _as_it_goes(plan: Plan, axis: Axis, card: AxisCard, low: float, high: float)
     shooting = shooting_of(plan)
     if shooting is None:
         return start, end
-    seconds, travel = seconds_of(shooting), axis.high - axis.low
-    wanted = Wanted(axis.name, axis.unit, start, end - start, seconds, abs(end - start), travel, axis.hung)
+    seconds, travel, steps = seconds_of(shooting), axis.high - axis.low, shooting.schedule.span.steps
+    wanted = Wanted(
+        axis=axis.name,
+        unit=axis.unit,
+        start=start,
+        sweep=end - start,
+        seconds=seconds,
+        per_frame=abs(end - start),
+        travel=travel,
+        hung=axis.hung,
+        frames=steps + 1,
+        interval_s=seconds / max(steps, 1),
+    )
     goes = card.drive.goes(wanted)
     if goes is None or not goes:
         return start, end
@@ -87,20 +97,17 @@ def _as_it_goes(plan: Plan, axis: Axis, card: AxisCard, low: float, high: float)
     return begin, begin + goes * (way or 1)
 
 
-def _paced(plan: Plan, cards: dict[AxisName, Copy]) -> list[Edit]:
+def _paced(plan: Plan, parts: dict[AxisName, Driven]) -> list[Edit]:
     """What a drive with a pace of its own asks for, when the first of such comes onto the rig.
 
     No ease, as it has none, unless somebody has drawn a move before; and to move all the time, where it cannot stop
     for each frame.
     """
-    drives, stood = (
-        [copy.card.drive for copy in each.values() if isinstance(copy.card, AxisCard)]
-        for each in (cards, axis_copies(plan.kit.copies))
-    )
+    drives, stood = ([part.card.drive for part in each.values()] for each in (parts, axis_parts(plan.kit.copies)))
     made = []
     still = not any(_moves(plan, axis.name) for axis in plan.rig.axes)
-    if still and any(drive.RUNS_ON for drive in drives) and not any(drive.RUNS_ON for drive in stood):
+    if still and not all(drive.eases for drive in drives) and all(drive.eases for drive in stood):
         made += [Edit(path=f"move.ease_{end}_frames", value=0) for end in ("in", "out")]
-    if not all(drive.STOPS for drive in drives) and all(drive.STOPS for drive in stood):
+    if not all(drive.stops for drive in drives) and all(drive.stops for drive in stood):
         made.append(Edit(path="beat.school", value="continuous"))
     return made

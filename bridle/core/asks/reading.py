@@ -14,6 +14,8 @@ FACTOR_AND_PLAY = Formula(
 )
 RATE = Formula("angle / seconds * 60", "angle over time, in degrees a minute")
 BASE = Formula("angle / seconds * 60 / setting", "angle over time, per unit of the setting")
+A_MOVE = Formula("went / moves", "how far it went, shared among its moves")
+FULL = Formula("went / seconds * 3600 / number * 100", "how far it went in an hour, at a hundred per cent")
 PLAY = Formula("abs(one - other)", "the same place approached from both sides")
 EACH = Formula("seconds / frames", "from the first picture on it is written all the time: shared among all of them")
 
@@ -78,6 +80,26 @@ def base(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
     return Reading(one.value / setting, BASE, terms, angle, lambda mean: mean * setting * seconds / 60, one.doubt)
 
 
+def each_move(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
+    """A distance over so many moves."""
+    went, moves = row
+    terms = term("went", "went", went, read_with.unit), term("moves", "in moves", moves, "")
+    return Reading(went / moves, A_MOVE, terms, went, lambda mean: mean * moves, read_with.error / went)
+
+
+def full_speed(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
+    """A distance over time at so many per cent: the speed at a hundred, an hour."""
+    went, seconds, number = row
+    terms = (
+        term("went", "went", went, read_with.unit),
+        term("seconds", "in", seconds, "s"),
+        term("number", "at, in per cent", number, ""),
+    )
+    doubt = math.hypot(read_with.error / went, WATCH.error / seconds)
+    value = went / seconds * 3600 / number * 100
+    return Reading(value, FULL, terms, went, lambda mean: mean * seconds / 3600 * number / 100, doubt)
+
+
 def play(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
     """The same place, approached from both sides."""
     value = abs(row[0] - row[1])
@@ -88,4 +110,5 @@ def play(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
 READINGS: dict[str, Callable[[Row, Instrument, float], Reading]] = {
     "write": burst, "floor": plain, "lag": plain, "wake": plain, "settle": plain, "run": plain,
     "travel": travel, "rate": rate, "base": base, "backlash": play,
+    "each": each_move, "full": full_speed,
 }  # fmt: skip

@@ -5,9 +5,8 @@ from typing import NamedTuple
 import numpy as np
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
-from bridle.core.reckon.parts import axis_copies
+from bridle.core.reckon.parts import axis_parts
 from bridle.core.reckon.path import shown_unit
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.subjects.numbers.arrays import Floats
@@ -26,8 +25,8 @@ class MarkLine(NamedTuple):
 
 def division(plan: Plan, axis: Axis) -> float:
     """What the scale of an axis is divided into, in the unit that is shown."""
-    copy = axis_copies(plan.kit.copies).get(axis.name)
-    scale = copy.card.drive.division_of_scale if copy is not None and isinstance(copy.card, AxisCard) else None
+    part = axis_parts(plan.kit.copies).get(axis.name)
+    scale = None if part is None else part.card.drive.division_of_scale
     return scale if scale is not None else USUAL[shown_unit(axis)]
 
 

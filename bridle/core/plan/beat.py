@@ -59,6 +59,8 @@ class Beat(Section):
     least_margin_s: Duration = Fraction(1, 10)
     stack: Stack | None = None
     uncoupled: Uncoupled | None = None
+    # Somebody says that what runs by a clock of its own is tied to the camera all the same.
+    tied: bool = False
 
     @property
     def continuous(self) -> bool:

@@ -13,13 +13,13 @@ from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
 from bridle.core.values import Section
 
-VERSION: Literal[4] = 4
+VERSION: Literal[5] = 5
 
 
 class Plan(Section):
-    """Version 4 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 5 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[4] = VERSION
+    bridle_plan: Literal[5] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()

@@ -1,5 +1,6 @@
 """The kit: a card for each thing a photographer owns, and the copies of cards that a plan was made with."""
 
+from collections.abc import Iterator
 from datetime import date
 from fractions import Fraction
 from typing import Annotated, Literal
@@ -9,6 +10,7 @@ from pydantic import Field, model_validator
 from bridle.core.plan.camera import Pixels
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
+from bridle.core.subjects.motion.drives.gear import Gear
 from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
 
 Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
@@ -33,6 +35,8 @@ class CardBase(Section):
     name: Name
     note: Line = ""
     mass_g: Mass = 0.0
+    # Which figures somebody typed, though they say what is usual.
+    typed: Annotated[tuple[Name, ...], Field(max_length=400)] = ()
     measured: Annotated[tuple[Measured, ...], Field(max_length=400)] = ()
 
 
@@ -67,7 +71,7 @@ class Imager(Joined):
 
 
 class Body(Imager):
-    """A camera body."""
+    """A camera body; one with a lens built in has its focal length, and reaches to `focal_to_mm` where it zooms."""
 
     kind: Literal["body"] = "body"
     mass_g: Mass = 650.0
@@ -75,6 +79,8 @@ class Body(Imager):
     height_mm: NonNegative = 95.0
     width_mm: NonNegative = 130.0
     hole_mm: NonNegative | None = 5.5
+    focal_mm: Positive | None = None
+    focal_to_mm: Positive | None = None
 
 
 class Phone(Imager):
@@ -123,8 +129,34 @@ class Beam(Section):
         return self
 
 
+class FurtherAxis(Section):
+    """A further axis of a head, which stands on the one before: what it turns, its limits and its drive."""
+
+    turns: Literal["pan", "tilt", "roll"] = "tilt"
+    low: Position = -60.0
+    high: Position = 80.0
+    top_speed: Positive | None = 15.0
+    acceleration: Positive | None = 30.0
+    backlash: NonNegative = 0.0
+    shaft_nmm: NonNegative | None = None
+    off_axis_mm: NonNegative = 0.0
+    drive: Drive = Gear()
+
+    @model_validator(mode="after")
+    def _low_below_high(self) -> "FurtherAxis":
+        if self.low >= self.high:
+            raise ValueError(LOW_BELOW_HIGH)
+        return self
+
+
+LOW_BELOW_HIGH = "the lower end of the travel lies below the upper end"
+
+
 class AxisCard(Joined):
-    """An axis with its drive. Linear axes are rails: `length_mm` long, with a carriage of so much mass."""
+    """An axis with its drive. Linear axes are rails: `length_mm` long, with a carriage of so much mass.
+
+    A head has `more` axes than one, each of which stands on the one before; what is not said of them holds for all.
+    """
 
     kind: Literal["axis"] = "axis"
     motion: Literal["linear", "rotary"] = "linear"
@@ -132,11 +164,12 @@ class AxisCard(Joined):
     mass_g: Mass = 1500.0
     low: Position = 0.0
     high: Position = 900.0
-    top_speed: Positive = 25.0
-    acceleration: Positive = 80.0
+    top_speed: Positive | None = 25.0
+    acceleration: Positive | None = 80.0
     backlash: NonNegative = 0.0
     settle_s: Duration = Fraction(8, 10)
     drive: Drive = Belt()
+    more: Annotated[tuple[FurtherAxis, ...], Field(max_length=2)] = ()
     height_mm: NonNegative = 60.0
     below: Thread = "3/8-16"
     length_mm: NonNegative = 0.0
@@ -152,8 +185,28 @@ class AxisCard(Joined):
     @model_validator(mode="after")
     def _low_below_high(self) -> "AxisCard":
         if self.low >= self.high:
-            raise ValueError("the lower end of the travel lies below the upper end")
+            raise ValueError(LOW_BELOW_HIGH)
         return self
+
+    @model_validator(mode="after")
+    def _a_head_turns(self) -> "AxisCard":
+        turns = [self.turns, *(further.turns for further in self.more)]
+        if self.more and (self.motion == "linear" or self.on_lens):
+            raise ValueError("only a head that turns has further axes")
+        if len(set(turns)) != len(turns):
+            raise ValueError("each axis of a head turns another way: pan, tilt or roll")
+        return self
+
+    @property
+    def on_lens(self) -> bool:
+        """Whether it turns a ring of the lens."""
+        return self.motion == "rotary" and self.turns in ("focus", "zoom")
+
+    def each(self) -> Iterator[tuple[str, "AxisCard"]]:
+        """Each of its axes as a card of its own, with where its figures stand in this one."""
+        yield "", self
+        for number, further in enumerate(self.more):
+            yield f"more.{number}.", self.model_copy(update={**dict(further), "more": ()})
 
     @property
     def unit(self) -> str:

@@ -58,6 +58,9 @@ _AXIS_KINDS = {
     "acceleration": ("mm/s²", "deg/s²"),
     "backlash": ("length", "angle"),
     "division": ("length", "angle"),
+    "grid": ("length", "angle"),
+    "each": ("length", "angle"),
+    "full_per_h": ("mm/h", "deg/h"),
 }
 _LAST = {"stops": "stops", "frame": "count", "across": "share", "down": "share", "width": "share"}
 _NUMBERS = frozenset(
@@ -71,6 +74,9 @@ _NUMBERS = frozenset(
         "efficiency",
         "correction",
         "low_setting",
+        "least_number",
+        "most_number",
+        "number_step",
         "high_setting",
         "setting_step",
         "dial",

@@ -1,5 +1,6 @@
 """The rig section: the axes that move, with their limits, and how the rig stands."""
 
+import math
 from fractions import Fraction
 from typing import Annotated, Literal
 
@@ -34,6 +35,8 @@ class Axis(Section):
     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
     `hung` upside down turns the other way round than its card says.
 
+    Top speed and acceleration are None where nobody knows them, or where its drive goes at a pace of its own.
+
     The top of a pan's axis may lean by `lean_deg` towards `lean_toward_deg` of its own turn: 0 is upright on purpose,
     None that nobody has said; then it is taken as upright.
     """
@@ -42,8 +45,8 @@ class Axis(Section):
     kind: Literal["linear", "rotary"]
     low: Position
     high: Position
-    top_speed: Positive
-    acceleration: Positive
+    top_speed: Positive | None
+    acceleration: Positive | None
     backlash: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
     letter: Letter | None = None
     hung: bool = False
@@ -88,6 +91,16 @@ class Axis(Section):
     def marks(self) -> tuple[RingMark, ...]:
         """The marks of a lens ring; the usual ones where none were read off."""
         return self.ring or USUAL_RINGS.get(self.name, ())
+
+    @property
+    def fastest(self) -> float:
+        """Its top speed; infinite where nothing is known that a plan could go beyond."""
+        return math.inf if self.top_speed is None else self.top_speed
+
+    @property
+    def liveliest(self) -> float:
+        """Its acceleration; infinite where nothing is known that a plan could go beyond."""
+        return math.inf if self.acceleration is None else self.acceleration
 
     @property
     def called(self) -> Letter:

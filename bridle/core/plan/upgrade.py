@@ -57,7 +57,52 @@ def _from_3(data: Data) -> Data:
     return {**data, "bridle_plan": 4, "clip": clip, "frames": source}
 
 
-UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3}
+# What an axis is not asked, by the kind of its drive: a spring has no top speed, a hand no acceleration.
+_UNASKED = {
+    "clockwork": ("top_speed", "acceleration", "backlash"),
+    "rated": ("top_speed", "acceleration", "backlash"),
+    "stepped": ("top_speed", "acceleration", "backlash"),
+    "dial": ("top_speed", "acceleration", "backlash"),
+    "hand": ("top_speed", "acceleration"),
+}
+
+
+def _from_4(data: Data) -> Data:
+    """Version 5 has nothing where the drive of an axis has no use for a limit; what was typed over a card stays."""
+    newer = {**data, "bridle_plan": 5}
+    cards = _axis_cards(data)
+    axes = data.get("rig", {}).get("axes") if isinstance(data.get("rig"), dict) else None
+    if not cards or not isinstance(axes, list):
+        return newer
+    return {**newer, "rig": {**data["rig"], "axes": [_unasked(axis, cards) for axis in axes]}}
+
+
+def _axis_cards(data: Data) -> dict[str, Data]:
+    """The card of each axis, by its name, as far as the data has such."""
+    kit = data.get("kit")
+    copies = kit.get("copies") if isinstance(kit, dict) else None
+    found: dict[str, Data] = {}
+    for copy in copies if isinstance(copies, list) else ():
+        card = copy.get("card") if isinstance(copy, dict) else None
+        if isinstance(card, dict) and card.get("kind") == "axis":
+            name = "slide" if card.get("motion", "linear") == "linear" else card.get("turns", "pan")
+            found.setdefault(name, card)
+    return found
+
+
+def _unasked(axis: Any, cards: dict[str, Data]) -> Any:
+    card = cards.get(str(axis.get("name"))) if isinstance(axis, dict) else None
+    drive = card.get("drive") if card is not None else None
+    fields = _UNASKED.get(str(drive.get("kind")), ()) if isinstance(drive, dict) else ()
+    nothing = {
+        field: 0.0 if field == "backlash" else None
+        for field in fields
+        if card is not None and field in axis and axis[field] == card.get(field, axis[field])
+    }
+    return {**axis, **nothing}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4}
 
 
 def upgraded(data: Data) -> Data:

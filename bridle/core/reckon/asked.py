@@ -7,11 +7,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
-from bridle.core.reckon.parts import axis_copies
+from bridle.core.reckon.parts import Driven, axis_parts
 from bridle.core.reckon.path import at
 from bridle.core.reckon.reckoning import Shooting, reckon
+from bridle.core.reckon.schedule import Schedule
 from bridle.core.reckon.timers import keeps_up
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
 
@@ -21,12 +21,11 @@ SEEN = 0.05
 
 @dataclass(frozen=True)
 class Asked:
-    """What the move asks of an axis, and the card that has to do it (its place in the kit)."""
+    """What the move asks of an axis, and the part that has to do it."""
 
     shooting: Shooting
     axis: Axis
-    card: AxisCard
-    index: int
+    part: Driven
     wanted: Wanted
 
     @property
@@ -37,7 +36,7 @@ class Asked:
     @property
     def drive(self) -> DriveCard:
         """What it is asked of."""
-        return self.card.drive
+        return self.part.card.drive
 
     @property
     def one_way(self) -> int:
@@ -62,15 +61,38 @@ def asked_of(shooting: Shooting) -> tuple[Asked, ...]:
 def _asked(shooting: Shooting) -> Iterator[Asked]:
     plan, span = shooting.plan, shooting.schedule.span
     seconds = seconds_of(shooting)
-    for name, copy in axis_copies(plan.kit.copies).items():
-        axis, card = plan.rig.axis(name), copy.card
-        if axis is None or not isinstance(card, AxisCard) or span.steps == 0:
+    beat = shooting.cycle
+    still_s = max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s)
+    for name, part in axis_parts(plan.kit.copies).items():
+        axis = plan.rig.axis(name)
+        if axis is None or span.steps == 0:
             continue
         start = at(plan, plan.move.start, name)
         sweep = at(plan, plan.move.end, name) - start
         per_frame = float(np.max(np.abs(np.diff(shooting.driven[name]))))
-        wanted = Wanted(axis.name, axis.unit, start, sweep, seconds, per_frame, card.high - card.low, axis.hung)
-        yield Asked(shooting, axis, card, plan.kit.copies.index(copy), wanted)
+        eases = shooting.schedule.eases_asked
+        wanted = Wanted(
+            axis=axis.name,
+            unit=axis.unit,
+            start=start,
+            sweep=sweep,
+            seconds=seconds,
+            per_frame=per_frame,
+            travel=part.card.high - part.card.low,
+            hung=axis.hung,
+            frames=span.steps + 1,
+            interval_s=seconds / span.steps,
+            still_s=still_s,
+            ease_frames=(round(eases[0]), round(eases[1])),
+            between=_between(plan, shooting.schedule, axis),
+        )
+        yield Asked(shooting, axis, part, wanted)
+
+
+def _between(plan: Plan, timing: Schedule, axis: Axis) -> tuple[tuple[int, float], ...]:
+    """The keyframes on the way: the frame of the move, from 1, and where the axis stands there."""
+    keys = plan.move.keyframes
+    return tuple((round(float(timing.arrive[n])) + 1, at(plan, keys[n], axis.name)) for n in range(1, len(keys) - 1))
 
 
 def seconds_of(shooting: Shooting) -> float:
@@ -92,7 +114,7 @@ def miss(asked: Asked) -> float:
 
 def cannot_stop(shooting: Shooting) -> bool:
     """Whether a drive takes part in the move that cannot stand still for a frame."""
-    return any(asked.wanted.sweep and not asked.drive.STOPS for asked in asked_of(shooting))
+    return any(asked.wanted.sweep and not asked.drive.stops for asked in asked_of(shooting))
 
 
 def spoilt(before: Shooting, after: Shooting) -> bool:

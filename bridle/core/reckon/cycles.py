@@ -103,7 +103,7 @@ def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], 
 
 def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
     """How long an axis takes by itself for one move of a cycle."""
-    return cycle.step_time(float(steps[axis.name][visit, frame]), axis.top_speed, axis.acceleration)
+    return cycle.step_time(float(steps[axis.name][visit, frame]), axis.fastest, axis.liveliest)
 
 
 def _cycle(

@@ -7,10 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.cycles import Cycle
-from bridle.core.reckon.parts import axis_copies
+from bridle.core.reckon.parts import axis_parts
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import STILL, approach
 from bridle.core.subjects.numbers.arrays import Floats
@@ -115,6 +114,6 @@ def taken_up(axis: Axis, targets: Floats) -> Floats:
 
 def steps_a_unit(plan: Plan, axis: Axis) -> float:
     """Steps a millimetre or degree of a stepper; of any other drive the finest that it is told."""
-    copy = axis_copies(plan.kit.copies).get(axis.name)
-    steps = copy.card.drive.steps() if copy is not None and isinstance(copy.card, AxisCard) else None
+    part = axis_parts(plan.kit.copies).get(axis.name)
+    steps = None if part is None else part.card.drive.steps()
     return FINEST if steps is None else steps

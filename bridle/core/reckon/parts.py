@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
+from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Phone, Trigger
 from bridle.core.plan.rig import AXIS_NAMES, Axis, AxisName
 
@@ -38,6 +39,11 @@ def axis_name(card: AxisCard) -> AxisName:
     return "slide" if card.motion == "linear" else card.turns
 
 
+def has_own_lens(card: AnyCard) -> bool:
+    """Whether it is a camera whose lens is built in."""
+    return isinstance(card, Phone) or (isinstance(card, Body) and card.focal_mm is not None)
+
+
 def first_of(copies: tuple[Copy, ...], *kinds: type[AnyCard]) -> Copy | None:
     """The first copy of one of these kinds."""
     # Not `isinstance`: a checked class is slow to ask, and no kind of card is made from another.
@@ -51,13 +57,60 @@ def free_key(copies: tuple[Copy, ...], name: str) -> str:
     return next(key for key in (word, *(f"{word}-{n}" for n in range(2, 200))) if key not in taken)
 
 
-def axis_copies(copies: tuple[Copy, ...]) -> dict[AxisName, Copy]:
-    """The copy that each axis of the move is made from."""
-    found: dict[AxisName, Copy] = {}
-    for copy in copies:
-        if isinstance(copy.card, AxisCard):
-            found.setdefault(axis_name(copy.card), copy)
+@dataclass(frozen=True)
+class Driven:
+    """What drives an axis of the move: the copy, its place in the kit, and the card as far as this axis is concerned.
+
+    `within` is where the axis stands in the card: nothing for its first, `more.0.` for a second one of a head.
+    """
+
+    copy: Copy
+    index: int
+    within: str
+    card: AxisCard
+
+    @property
+    def path(self) -> str:
+        """Where the figures of this axis stand in the plan."""
+        return f"kit.copies.{self.index}.card.{self.within}".rstrip(".")
+
+    @property
+    def name(self) -> AxisName:
+        """Which axis of the move it is."""
+        return axis_name(self.card)
+
+
+def axes_in(copies: tuple[Copy, ...]) -> Iterator[Driven]:
+    """Every axis that these copies have, those of a head one after the other; two of one name where there are."""
+    for index, copy in enumerate(copies):
+        if type(copy.card) is AxisCard:
+            for within, card in copy.card.each():
+                yield Driven(copy, index, within, card)
+
+
+def axis_parts(copies: tuple[Copy, ...]) -> dict[AxisName, Driven]:
+    """What drives each axis of the move: the first part that is such an axis."""
+    found: dict[AxisName, Driven] = {}
+    for part in axes_in(copies):
+        found.setdefault(part.name, part)
     return {name: found[name] for name in AXIS_NAMES if name in found}
+
+
+def programmed(plan: Plan) -> tuple[Axis, ...]:
+    """The axes that a controller's program moves: those of steppers, and those that no card says anything of."""
+    parts = axis_parts(plan.kit.copies)
+    return tuple(
+        axis for axis in plan.rig.axes if axis.name not in parts or parts[axis.name].card.drive.TOLD == "program"
+    )
+
+
+def limits_of(card: AxisCard) -> dict[str, Any]:
+    """The figures of an axis as its card gives them; none of those that its drive has no use for."""
+    values = {field: getattr(card, field) for field in AXIS_FIELDS}
+    for field, nothing in (("top_speed", None), ("acceleration", None), ("backlash", 0.0)):
+        if field not in card.drive.MINDS:
+            values[field] = nothing
+    return values
 
 
 def bound(copies: tuple[Copy, ...], axes: tuple[Axis, ...]) -> list[Bound]:
@@ -78,7 +131,7 @@ def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     imager, lens = first_of(copies, Body, Phone), first_of(copies, Lens)
     if imager:
         yield from (_bind(path, imager, field) for path, field in _IMAGER.items())
-    if imager and isinstance(imager.card, Phone):
+    if imager and has_own_lens(imager.card):
         yield _bind("camera.focal_mm", imager, "focal_mm")
     elif lens:
         yield _bind("camera.focal_mm", lens, "focal_mm")
@@ -96,17 +149,17 @@ def _timer(copies: tuple[Copy, ...]) -> Iterator[Bound]:
 
 def _settle(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     """The rig settles when its slowest axis has."""
-    axes = [copy for copy in copies if isinstance(copy.card, AxisCard)]
+    axes = [part for part in axes_in(copies) if "settle_s" in part.card.drive.MINDS]
     if axes:
-        yield _bind("beat.settle_s", max(axes, key=_settles), "settle_s")
-
-
-def _settles(copy: Copy) -> Fraction:
-    return copy.card.settle_s if isinstance(copy.card, AxisCard) else Fraction(0)
+        slowest = max(axes, key=lambda part: part.card.settle_s)
+        yield _bind("beat.settle_s", slowest.copy, "settle_s")
 
 
 def _axes(copies: tuple[Copy, ...], axes: tuple[Axis, ...]) -> Iterator[Bound]:
-    cards = axis_copies(copies)
+    parts = axis_parts(copies)
     for number, axis in enumerate(axes):
-        if axis.name in cards:
-            yield from (_bind(f"rig.axes.{number}.{field}", cards[axis.name], field) for field in AXIS_FIELDS)
+        if axis.name not in parts:
+            continue
+        part = parts[axis.name]
+        for field, value in limits_of(part.card).items():
+            yield Bound(f"rig.axes.{number}.{field}", part.copy, f"{part.within}{field}", as_json(value))

@@ -5,18 +5,21 @@ from fractions import Fraction
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Body, Copy, Phone, Trigger
-from bridle.core.reckon.parts import first_of
+from bridle.core.reckon.parts import axis_parts, first_of
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.travel import times_alone
 
 
 def floors(plan: Plan) -> Iterator[tuple[Copy, Fraction]]:
-    """The camera and the trigger, each with the shortest interval that it keeps up with."""
+    """The camera, the trigger and what moves, each with the shortest interval that it keeps up with."""
     camera, trigger = first_of(plan.kit.copies, Body, Phone), first_of(plan.kit.copies, Trigger)
     if camera is not None and isinstance(camera.card, Body | Phone):
         yield camera, camera.card.interval_floor_s
     if trigger is not None and isinstance(trigger.card, Trigger):
         yield trigger, trigger.card.shortest_s
+    for part in axis_parts(plan.kit.copies).values():
+        if part.card.drive.shortest_s is not None and not part.within:
+            yield part.copy, part.card.drive.shortest_s
 
 
 def trigger_of(plan: Plan) -> Trigger | None:

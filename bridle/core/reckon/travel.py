@@ -66,8 +66,8 @@ def overreach(plan: Plan, stopping: dict[str, Floats]) -> float:
 def times_alone(axis: Axis, steps: Floats, continuous: bool) -> Floats:
     """How long an axis takes for each step by itself: from rest to rest, or at its top speed where it never rests."""
     if continuous:
-        return np.asarray(steps / axis.top_speed)
-    return cycle.step_times(steps, axis.top_speed, axis.acceleration)
+        return np.asarray(steps / axis.fastest)
+    return cycle.step_times(steps, axis.fastest, axis.liveliest)
 
 
 def turned_back(way: Floats) -> NDArray[np.bool_]:
@@ -121,7 +121,9 @@ def settle_times(beat: Beat, steps: dict[str, Floats], travels: Floats, position
     """
     rig = float(beat.settle_s)
     if not positions or beat.stack is None:
-        return np.where(travels > 0, rig, 0.0)
+        # How long an axis moves may not be known; that it settles then is.
+        moved = np.max(list(steps.values()), axis=0) > 0 if steps else travels > 0
+        return np.where(moved & (not beat.continuous), rig, 0.0)
     ring = float(beat.stack.settle_s)
     others = [far for name, far in steps.items() if name != "focus"]
     whole = np.max(others, axis=0) > STILL if others else np.zeros(travels.shape, dtype=bool)
@@ -130,5 +132,5 @@ def settle_times(beat: Beat, steps: dict[str, Floats], travels: Floats, position
 
 def travel_times(plan: Plan, steps: dict[str, Floats], frames: int) -> Floats:
     """How long the rig moves after each exposure, in seconds; shape (visits, frames)."""
-    times = [cycle.step_times(steps[axis.name], axis.top_speed, axis.acceleration) for axis in plan.rig.axes]
+    times = [cycle.step_times(steps[axis.name], axis.fastest, axis.liveliest) for axis in plan.rig.axes]
     return np.max(times, axis=0) if times else np.zeros((visits_a_cycle(plan), frames))

@@ -80,7 +80,7 @@ def programme(plan: Plan) -> Programme:
         starts_s=np.append(orders.due_s, orders.end_s),
         positions=orders.targets,
         motor=orders.motor,
-        speeds={axis.name: (axis.top_speed, axis.acceleration) for axis in plan.rig.axes},
+        speeds={axis.name: (axis.fastest, axis.liveliest) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
         exposure_s=exposures.busy_s,

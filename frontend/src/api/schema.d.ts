@@ -886,6 +886,8 @@ export interface components {
          *     what the lens is set to at which turn. `letter` is what the axis is called in the drive's program. An axis that is
          *     `hung` upside down turns the other way round than its card says.
          *
+         *     Top speed and acceleration are None where nobody knows them, or where its drive goes at a pace of its own.
+         *
          *     The top of a pan's axis may lean by `lean_deg` towards `lean_toward_deg` of its own turn: 0 is upright on purpose,
          *     None that nobody has said; then it is taken as upright.
          */
@@ -905,9 +907,9 @@ export interface components {
             /** High */
             high: number;
             /** Top Speed */
-            top_speed: number;
+            top_speed: number | null;
             /** Acceleration */
-            acceleration: number;
+            acceleration: number | null;
             /**
              * Backlash
              * @default 0
@@ -936,6 +938,8 @@ export interface components {
         /**
          * AxisCard
          * @description An axis with its drive. Linear axes are rails: `length_mm` long, with a carriage of so much mass.
+         *
+         *     A head has `more` axes than one, each of which stands on the one before; what is not said of them holds for all.
          */
         AxisCard: {
             /** Name */
@@ -950,6 +954,11 @@ export interface components {
              * @default 1500
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -1014,12 +1023,12 @@ export interface components {
              * Top Speed
              * @default 25
              */
-            top_speed: number;
+            top_speed: number | null;
             /**
              * Acceleration
              * @default 80
              */
-            acceleration: number;
+            acceleration: number | null;
             /**
              * Backlash
              * @default 0
@@ -1044,7 +1053,12 @@ export interface components {
              *       "teeth": 20
              *     }
              */
-            drive: components["schemas"]["Belt"] | components["schemas"]["Screw"] | components["schemas"]["Gear"] | components["schemas"]["Clockwork"] | components["schemas"]["Rated"] | components["schemas"]["SteppedSpeed"] | components["schemas"]["Dial"] | components["schemas"]["ByHand"];
+            drive: components["schemas"]["Belt"] | components["schemas"]["Screw"] | components["schemas"]["Gear"] | components["schemas"]["Clockwork"] | components["schemas"]["Rated"] | components["schemas"]["SteppedSpeed"] | components["schemas"]["Dial"] | components["schemas"]["MoveDial"] | components["schemas"]["Bought"] | components["schemas"]["ByHand"];
+            /**
+             * More
+             * @default []
+             */
+            more: components["schemas"]["FurtherAxis"][];
             /**
              * Length Mm
              * @default 0
@@ -1101,6 +1115,11 @@ export interface components {
              * @default 80
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -1257,6 +1276,11 @@ export interface components {
             least_margin_s: string;
             stack?: components["schemas"]["Stack"] | null;
             uncoupled?: components["schemas"]["Uncoupled"] | null;
+            /**
+             * Tied
+             * @default false
+             */
+            tied: boolean;
         };
         /**
          * BeatDrawn
@@ -1354,7 +1378,7 @@ export interface components {
         };
         /**
          * Body
-         * @description A camera body.
+         * @description A camera body; one with a lens built in has its focal length, and reaches to `focal_to_mm` where it zooms.
          */
         Body: {
             /** Name */
@@ -1369,6 +1393,11 @@ export interface components {
              * @default 650
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -1471,6 +1500,92 @@ export interface components {
              * @enum {string}
              */
             kind: "body";
+            /** Focal Mm */
+            focal_mm?: number | null;
+            /** Focal To Mm */
+            focal_to_mm?: number | null;
+        };
+        /**
+         * Bought
+         * @description What it asks for: start and end, and what else it wants to know; or a speed, in percent or by the hour.
+         *
+         *     Speeds are in the axis's unit an hour: `full_per_h` at 100 %. `least_number` and `most_number` bound the number in
+         *     its menu, `number_step` is what it is counted in. `grid` is what positions are counted in; None is not known.
+         */
+        Bought: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bought";
+            /**
+             * Asks
+             * @default ends
+             * @enum {string}
+             */
+            asks: "ends" | "speed";
+            /**
+             * Keyframes
+             * @default 2
+             */
+            keyframes: number;
+            /**
+             * Frames
+             * @default true
+             */
+            frames: boolean;
+            /**
+             * Interval
+             * @default true
+             */
+            interval: boolean;
+            /**
+             * Still
+             * @default false
+             */
+            still: boolean;
+            /**
+             * Ramp
+             * @default false
+             */
+            ramp: boolean;
+            /**
+             * Waits
+             * @default true
+             */
+            waits: boolean;
+            /** Grid */
+            grid?: number | null;
+            /**
+             * Speed In
+             * @default percent
+             * @enum {string}
+             */
+            speed_in: "percent" | "by the hour";
+            /**
+             * Full Per H
+             * @default 360
+             */
+            full_per_h: number;
+            /**
+             * Least Number
+             * @default 1
+             */
+            least_number: number;
+            /**
+             * Most Number
+             * @default 100
+             */
+            most_number: number;
+            /**
+             * Number Step
+             * @default 1
+             */
+            number_step: number;
+            /** Least S */
+            least_s?: string | null;
+            /** Longest Run S */
+            longest_run_s?: number | null;
         };
         /**
          * ByHand
@@ -1844,13 +1959,19 @@ export interface components {
          * DriveState
          * @description What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
          *
-         *     `one_way`: whether it turns one way only, so that hanging it upside down changes the way.
+         *     `one_way`: whether it turns one way only, so that hanging it upside down changes the way. `told` is who tells it:
+         *     a controller's program, a setting made before the start, a spring, or a hand.
          */
         DriveState: {
             /** Axis */
             axis: string;
             /** Drive */
             drive: string;
+            /**
+             * Told
+             * @enum {string}
+             */
+            told: "program" | "setting" | "spring" | "hand";
             /** Words */
             words: string;
             /** One Way */
@@ -1917,6 +2038,11 @@ export interface components {
              */
             mass_g: number;
             /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
              * Measured
              * @default []
              */
@@ -1980,6 +2106,64 @@ export interface components {
              * @default false
              */
             every_frame: boolean;
+        };
+        /**
+         * FurtherAxis
+         * @description A further axis of a head, which stands on the one before: what it turns, its limits and its drive.
+         */
+        FurtherAxis: {
+            /**
+             * Turns
+             * @default tilt
+             * @enum {string}
+             */
+            turns: "pan" | "tilt" | "roll";
+            /**
+             * Low
+             * @default -60
+             */
+            low: number;
+            /**
+             * High
+             * @default 80
+             */
+            high: number;
+            /**
+             * Top Speed
+             * @default 15
+             */
+            top_speed: number | null;
+            /**
+             * Acceleration
+             * @default 30
+             */
+            acceleration: number | null;
+            /**
+             * Backlash
+             * @default 0
+             */
+            backlash: number;
+            /** Shaft Nmm */
+            shaft_nmm?: number | null;
+            /**
+             * Off Axis Mm
+             * @default 0
+             */
+            off_axis_mm: number;
+            /**
+             * Drive
+             * @default {
+             *       "full_steps": 200,
+             *       "microsteps": 16,
+             *       "torque_nmm": null,
+             *       "detent_nmm": null,
+             *       "efficiency": 0.9,
+             *       "correction": 1,
+             *       "kind": "gear",
+             *       "ratio": 9
+             *     }
+             */
+            drive: components["schemas"]["Belt"] | components["schemas"]["Screw"] | components["schemas"]["Gear"] | components["schemas"]["Clockwork"] | components["schemas"]["Rated"] | components["schemas"]["SteppedSpeed"] | components["schemas"]["Dial"] | components["schemas"]["MoveDial"] | components["schemas"]["Bought"] | components["schemas"]["ByHand"];
         };
         /**
          * Gear
@@ -2100,6 +2284,11 @@ export interface components {
              */
             mass_g: number;
             /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
              * Measured
              * @default []
              */
@@ -2197,6 +2386,11 @@ export interface components {
              * @default 350
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -2339,6 +2533,11 @@ export interface components {
              */
             mass_g: number;
             /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
              * Measured
              * @default []
              */
@@ -2470,6 +2669,49 @@ export interface components {
              * @default []
              */
             marks: components["schemas"]["Mark"][];
+        };
+        /**
+         * MoveDial
+         * @description It stands still for each frame; the nearest of its positions is taken, and what that does is told.
+         */
+        MoveDial: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moves";
+            /**
+             * Positions
+             * @default [
+             *       {
+             *         "name": "1",
+             *         "each": 0.5
+             *       },
+             *       {
+             *         "name": "2",
+             *         "each": 1
+             *       },
+             *       {
+             *         "name": "3",
+             *         "each": 2
+             *       },
+             *       {
+             *         "name": "4",
+             *         "each": 4
+             *       }
+             *     ]
+             */
+            positions: components["schemas"]["MovePosition"][];
+        };
+        /**
+         * MovePosition
+         * @description A position of the dial, and how far it goes after a frame there, in the unit of the axis.
+         */
+        MovePosition: {
+            /** Name */
+            name: string;
+            /** Each */
+            each: number;
         };
         /**
          * OnClip
@@ -2606,6 +2848,11 @@ export interface components {
              * @default 190
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -2760,15 +3007,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 4 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 5 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 4
+             * @default 5
              * @constant
              */
-            bridle_plan: 4;
+            bridle_plan: 5;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -2813,7 +3060,8 @@ export interface components {
              *       "margin": "1/10",
              *       "least_margin_s": "1/10",
              *       "stack": null,
-             *       "uncoupled": null
+             *       "uncoupled": null,
+             *       "tied": false
              *     }
              */
             beat: components["schemas"]["Beat"];
@@ -3290,6 +3538,8 @@ export interface components {
             rig: components["schemas"]["RigDrawn"] | null;
             /** Drives */
             drives: components["schemas"]["DriveState"][];
+            /** Programmed */
+            programmed: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
             /** Letters */
             letters: {
                 [key: string]: string;
@@ -3323,11 +3573,16 @@ export interface components {
         };
         /**
          * SettingSheet
-         * @description Settings that belong to one device or one moment.
+         * @description Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`.
          */
         SettingSheet: {
             /** Title */
             title: string;
+            /**
+             * About
+             * @default
+             */
+            about: string;
             /** Settings */
             settings: components["schemas"]["SettingLine"][];
         };
@@ -3590,6 +3845,11 @@ export interface components {
              */
             mass_g: number;
             /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
              * Measured
              * @default []
              */
@@ -3627,6 +3887,11 @@ export interface components {
              * @default 2000
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []
@@ -3746,6 +4011,11 @@ export interface components {
              * @default 60
              */
             mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
             /**
              * Measured
              * @default []

@@ -88,9 +88,9 @@ def _stack(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
 
 def _moving(reckoned: Cycle, prefix: str) -> list[Figure]:
     axis = reckoned.slowest
-    if axis is None or reckoned.beat.continuous:
+    if axis is None or reckoned.beat.continuous or (axis.top_speed is None and axis.acceleration is None):
         return []
-    rule = cycle.step_formula(reckoned.step, axis.top_speed, axis.acceleration)
+    rule = cycle.step_formula(reckoned.step, axis.fastest, axis.liveliest)
     terms = (
         term(
             "distance",
@@ -98,8 +98,12 @@ def _moving(reckoned: Cycle, prefix: str) -> list[Figure]:
             reckoned.step,
             axis.unit,
         ),
-        term("speed", "top speed", axis.top_speed, f"{axis.unit}/s"),
-        term("acceleration", "acceleration", axis.acceleration, f"{axis.unit}/s²"),
+        *([] if axis.top_speed is None else [term("speed", "top speed", axis.top_speed, f"{axis.unit}/s")]),
+        *(
+            []
+            if axis.acceleration is None
+            else [term("acceleration", "acceleration", axis.acceleration, f"{axis.unit}/s²")]
+        ),
     )
     return [figure(f"{prefix}.move", "move", reckoned.move_s, "s", rule, *terms)]
 

@@ -159,14 +159,16 @@ def _too_slow(shooting: Shooting, axis: Axis, step: float, time: float, interval
         "axis": slot(axis.name),
         "time": slot(time, "s"),
         "interval": slot(interval, "s"),
-        "speed": slot(axis.top_speed, f"{axis.unit}/s"),
-        "acceleration": slot(axis.acceleration, f"{axis.unit}/s²"),
         "step": slot(step, axis.unit),
     }
+    if axis.top_speed is not None:
+        slots["speed"] = slot(axis.top_speed, f"{axis.unit}/s")
+    if axis.acceleration is not None:
+        slots["acceleration"] = slot(axis.acceleration, f"{axis.unit}/s²")
     fixes = [*_lengthen(shooting, axis), *_travel_less(shooting, axis)]
     told = TOO_SLOW.at(end_path(shooting.plan, axis), slots, fixes)
     # At its top speed all the way it would be there in time: then the way up to it is what takes so long.
-    return replace(told, why=SPEEDS_UP) if step / axis.top_speed < interval else told
+    return replace(told, why=SPEEDS_UP) if step / axis.fastest < interval else told
 
 
 def _lengthen(shooting: Shooting, axis: Axis | None = None) -> list[Fix]:

@@ -1,6 +1,5 @@
-"""Whether the camera keeps up: its buffer, and two clocks that nobody ties together."""
+"""Whether the camera keeps up: what its buffer does over the whole shoot."""
 
-import math
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -8,17 +7,16 @@ import numpy as np
 
 from bridle.core.asks.clip_offers import clip_fixes
 from bridle.core.asks.pegs import no_shorter
-from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.figure import Figure, figure, term
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write_number
 from bridle.core.reckon.orders import visit_starts
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.snag import Fix, Slot, Snag, SnagKind, at_clock, slot
+from bridle.core.snag import Fix, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.numbers.rounding import ceil_to
 from bridle.core.subjects.time import buffer, cycle
-from bridle.core.subjects.time.sentence import Solution
 
 STALLS = SnagKind(
     "buffer-stalls",
@@ -36,24 +34,9 @@ IN_PART = SnagKind(
     "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
     "are refused, within a bracket, a stack or a round too.",
 )
-UNTIED = SnagKind(
-    "handles-do-not-absorb",
-    "mind",
-    "clip",
-    "Camera and motor are started {between} apart: {first} at the start and {last} at the end are not as planned.",
-    "Nothing ties the two clocks together. Handles of as many frames absorb it; without them the move is cut off.",
-)
-KINDS = (STALLS, IN_PART, UNTIED)
+KINDS = (STALLS, IN_PART)
 # So many pictures the buffer is followed over; of more it is told what is lost at least.
 MOST_PICTURES = 2_000_000
-
-# A move needs a frame to set off at and one to arrive at.
-FEWEST_MOVING = 2
-DRIFT = Formula("ppm / 1000000 * shoot", "two clocks of ordinary quality, each off by a little")
-LOST_FIRST = Formula("ceil(between / interval)", "frames taken before the motor runs")
-LOST_LAST = Formula(
-    "ceil((between + drift) / interval)", "frames taken after the motor has stopped, or the other way round"
-)
 
 
 @dataclass(frozen=True)
@@ -66,15 +49,12 @@ class Stored:
 
 
 def stored(shooting: Shooting) -> Stored:
-    """What the buffer does over the whole shoot, and what untied clocks cost."""
+    """What the buffer does over the whole shoot."""
     figures: list[Figure] = []
     snags: list[Snag] = []
     stall, beat = None, shooting.plan.beat
     if beat.buffer_frames:
         stall, figures, snags = _buffer(shooting)
-    if beat.uncoupled:
-        figures += _untied(shooting.plan, shooting.solution)
-        snags += _absorbed(shooting.plan, shooting.solution)
     return Stored(stall.kept if stall else None, figures, snags)
 
 
@@ -160,72 +140,3 @@ def _single(plan: Plan) -> Fix:
     edits += no_shorter(plan, max(needed, Fraction(0))) if needed else []
     said = "No bracket, no stack, no round: the camera writes one picture before the next frame comes."
     return Fix(label="One picture a frame", consequence=said, slots={}, edits=tuple(edits))
-
-
-def _lost(plan: Plan, solution: Solution) -> tuple[int, int, Fraction]:
-    assert plan.beat.uncoupled is not None
-    between = plan.beat.uncoupled.between_starts_s
-    drift = Fraction(plan.beat.uncoupled.drift_ppm) / 1_000_000 * solution.shoot
-    interval = solution.interval
-    return math.ceil(between / interval), math.ceil((between + drift) / interval), drift
-
-
-def _untied(plan: Plan, solution: Solution) -> list[Figure]:
-    assert plan.beat.uncoupled is not None
-    first, last, drift = _lost(plan, solution)
-    between = term("between", "between the two starts", plan.beat.uncoupled.between_starts_s, "s")
-    interval = term("interval", "interval", solution.interval, "s")
-    off = term("drift", "clocks apart at the end", drift, "s")
-    ppm = term("ppm", "drift of the clocks", plan.beat.uncoupled.drift_ppm, "ppm")
-    shoot = term("shoot", "shoot length", solution.shoot, "s")
-    return [
-        figure("untied.drift", "clocks apart at the end", drift, "s", DRIFT, ppm, shoot),
-        figure("untied.first", "frames before the motor runs", first, "frames", LOST_FIRST, between, interval),
-        figure("untied.last", "frames off at the end", last, "frames", LOST_LAST, between, off, interval),
-    ]
-
-
-def _absorbed(plan: Plan, solution: Solution) -> list[Snag]:
-    assert plan.beat.uncoupled is not None
-    first, last, _drift = _lost(plan, solution)
-    clip = plan.clip
-    if clip.handle_in_frames >= first and clip.handle_out_frames >= last:
-        return []
-    slots = {
-        "between": slot(plan.beat.uncoupled.between_starts_s, "s"),
-        "first": slot(first, "frames"),
-        "last": slot(last, "frames"),
-    }
-    needed = max(clip.handle_in_frames, first), max(clip.handle_out_frames, last)
-    fixes = [_handles(*needed, slots)] if solution.frames - sum(needed) >= FEWEST_MOVING else []
-    return [UNTIED.at("beat.uncoupled", slots, fixes or _sooner(plan, solution))]
-
-
-def _handles(first: int, last: int, slots: dict[str, Slot]) -> Fix:
-    return Fix(
-        label="Handles of {first} and {last}",
-        consequence="The camera is started first and stopped last; the edit cuts the handles off.",
-        slots=slots,
-        edits=(
-            Edit(path="clip.handle_in_frames", value=first),
-            Edit(path="clip.handle_out_frames", value=last),
-        ),
-    )
-
-
-def _sooner(plan: Plan, solution: Solution) -> list[Fix]:
-    """So few frames hold no such handles: one at each end, and the two started that soon after one another."""
-    assert plan.beat.uncoupled is not None
-    _, _, drift = _lost(plan, solution)
-    between = math.floor(solution.interval - drift)
-    if between < 1 or solution.frames - 2 < FEWEST_MOVING:
-        edits: tuple[Edit, ...] = (Edit(path="beat.uncoupled", value=None),)
-        said = "The motor's controller fires the camera, or the camera's timer steps the motor."
-        return [Fix(label="Tie them together", consequence=said, slots={}, edits=edits)]
-    edits = (
-        Edit(path="beat.uncoupled.between_starts_s", value=str(between)),
-        Edit(path="clip.handle_in_frames", value=1),
-        Edit(path="clip.handle_out_frames", value=1),
-    )
-    said = "One frame at each end absorbs it then; the clip has none to spare for more."
-    return [Fix(label="Start them {soon} apart", consequence=said, slots={"soon": slot(between, "s")}, edits=edits)]

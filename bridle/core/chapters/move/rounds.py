@@ -223,7 +223,7 @@ def _live(shooting: Shooting) -> Iterator[Figure | Snag]:
         )
         speed = pace * steps / seconds
         yield figure(f"live.{axis.name}", f"{axis.name}, run live", speed, f"{axis.unit}/s", LIVE, *terms)
-        takes = max(pace * steps / axis.top_speed, _by_acceleration(way, steps, axis))
+        takes = max(pace * steps / axis.fastest, _by_acceleration(way, steps, axis))
         if takes > needed * (1 + 1e-9):
             needed, slow = takes, axis
     if slow is not None:
@@ -235,7 +235,7 @@ def _by_acceleration(way: Floats, steps: int, axis: Axis) -> float:
     if len(way) < 3:
         return 0.0
     bend = float(np.abs(np.diff(way, n=2)).max())
-    return steps * math.sqrt(bend / axis.acceleration)
+    return steps * math.sqrt(bend / axis.liveliest)
 
 
 def _too_fast(axis: Axis, way: Floats, steps: int, seconds: float, needed: float) -> Snag:
@@ -245,14 +245,15 @@ def _too_fast(axis: Axis, way: Floats, steps: int, seconds: float, needed: float
         "seconds": slot(seconds, "s"),
         "axis": slot(axis.name),
         "speed": slot(pace * per_s, f"{axis.unit}/s"),
-        "top": slot(axis.top_speed, f"{axis.unit}/s"),
     }
+    if axis.top_speed is not None:
+        slots["top"] = slot(axis.top_speed, f"{axis.unit}/s")
     sharp = ""
-    if pace * per_s <= axis.top_speed * (1 + 1e-9):
+    if pace * per_s <= axis.fastest * (1 + 1e-9):
         bend = float(np.abs(np.diff(way, n=2)).max())
         slots |= {
             "bend": slot(bend * per_s**2, f"{axis.unit}/s²"),
-            "can": slot(axis.acceleration, f"{axis.unit}/s²"),
+            "can": slot(axis.liveliest, f"{axis.unit}/s²"),
         }
         sharp = "Run live in {seconds}, the {axis} would have to speed up by {bend}; it can do {can}."
     fix = Fix(

@@ -17,6 +17,8 @@ from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import at_clock, slot
 
+# How long before a drive has to be stopped somebody is called.
+ALARM_S = 120
 # A longer row of keyframes, stations or pictures is in the table of steps; the card has its ends.
 MOST_KEYS, MOST_STATIONS, MOST_SIDE_BY_SIDE, MOST_FOCUSED = 5, 8, 12, 12
 
@@ -31,6 +33,10 @@ class DriveTold(Protocol):
     @property
     def drive(self) -> str:
         """What kind of drive it is."""
+
+    @property
+    def told(self) -> str:
+        """Who tells it."""
 
     @property
     def words(self) -> str:
@@ -55,7 +61,7 @@ def _keyframes(shooting: Shooting) -> Iterator[SettingSheet]:
 
 
 def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
-    by_themselves = {one.axis.name for one in asked_of(shooting) if one.drive.RUNS_ON}
+    by_themselves = _run_on(shooting)
     for axis in shooting.plan.rig.axes:
         # A ring that goes through a stack has a section of its own, too.
         if axis.name == "focus" and shooting.stack_mm:
@@ -129,7 +135,7 @@ def _focus(shooting: Shooting) -> list[SettingSheet]:
 def by_drive(shooting: Shooting, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> Iterator[SettingSheet]:
     """What a person sets on each drive that no program tells: where it sets off, what to set, where it ends."""
     for told in drives:
-        if told.drive.startswith("stepper"):
+        if told.told == "program":
             continue
         name, ends = told.axis, figures.get(f"drive.{told.axis}.ends")
         axis = next(axis for axis in shooting.plan.rig.axes if axis.name == name)
@@ -140,4 +146,20 @@ def by_drive(shooting: Shooting, figures: dict[str, Figure], drives: Sequence[Dr
         ]
         if ends is not None:
             rows.append(line("really ends at", slot(ends.value, ends.unit), ends.key))
-        yield sheet(f"The {name}: {told.drive}", rows)
+        if name in _run_on(shooting):
+            rows += _stopped(shooting)
+        yield sheet(f"The {name}: {told.drive}", rows, name)
+
+
+def _run_on(shooting: Shooting) -> set[str]:
+    """The axes that go on until somebody stops them."""
+    return {one.axis.name for one in asked_of(shooting) if one.drive.runs_on and one.wanted.sweep}
+
+
+def _stopped(shooting: Shooting) -> Iterator[SettingLine]:
+    """When somebody has to be there to stop a drive, and when to be called."""
+    times, last = shooting.timeline, shooting.schedule.span.last
+    end = times.unix_s(last)
+    if end - ALARM_S > times.unix_s(0):
+        yield line("alarm at", at_clock(end - ALARM_S, times.start, times.zone))
+    yield line("stop it at", at_clock(end, times.start, times.zone))

@@ -8,9 +8,10 @@ from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard, Support
+from bridle.core.plan.kit import Support
 from bridle.core.quantity import listed, write, write_shutter
-from bridle.core.reckon.parts import axis_copies
+from bridle.core.reckon.clocks import own_clocks
+from bridle.core.reckon.parts import axes_in, programmed
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
@@ -18,7 +19,6 @@ from bridle.core.snag import Slot, at_clock, slot
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
-from bridle.core.subjects.motion.drives.stepper import Stepper
 
 
 def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
@@ -35,7 +35,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         _camera(plan),
         _controller(shooting),
         *_segments(plan),
-        *_untied(plan),
+        *_untied(plan, figures),
         *by_drive(shooting, figures, drives),
         *positions(shooting),
         *_cues(shooting),
@@ -65,17 +65,23 @@ def _segments(plan: Plan) -> list[SettingSheet]:
     return some("Intervals", rows)
 
 
-def _untied(plan: Plan) -> list[SettingSheet]:
+OFF = (("start", "untied.first"), ("end", "untied.last"))
+
+
+def _untied(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     """The order of starting where camera and motor have clocks of their own."""
     if plan.beat.uncoupled is None:
         return []
+    between = plan.beat.uncoupled.between_starts_s
+    movers = [f"start the {part.copy.card.name}" for part in own_clocks(plan)] or ["start the motor"]
     rows = (
-        line("1", slot("start the camera's timer")),
-        line("2, after", slot(plan.beat.uncoupled.between_starts_s, "s"), "untied.first"),
-        line("3", slot("start the motor")),
-        line("at the end", slot("let the camera run on, then stop it"), "untied.last"),
+        line("first", slot("start the camera's timer")),
+        *(line(f"{write(between * n, 's')} later", slot(start)) for n, start in enumerate(movers, 1)),
+        line("at the end", slot("let the camera run on, then stop it")),
+        *(line(f"off the plan at the {end}", slot(figures[key].value, "frames"), key) for end, key in OFF),
     )
-    return [sheet("Two clocks, two starts", rows)]
+    count = {1: "Two", 2: "Three"}.get(len(movers), str(len(movers) + 1))
+    return [sheet(f"{count} clocks, {count.lower()} starts", rows, "clocks")]
 
 
 def _times(times: Timeline) -> SettingSheet:
@@ -144,9 +150,7 @@ def _controller(shooting: Shooting) -> SettingSheet:
 
 def _programmed(plan: Plan) -> bool:
     """Whether a controller runs something: a stepper, or axes of which no card says how they are driven."""
-    cards = axis_copies(plan.kit.copies)
-    driven = [cards.get(axis.name) for axis in plan.rig.axes]
-    return any(one is None or isinstance(getattr(one.card, "drive", None), Stepper) for one in driven)
+    return bool(programmed(plan))
 
 
 def _cues(shooting: Shooting) -> list[SettingSheet]:
@@ -160,7 +164,7 @@ def _cues(shooting: Shooting) -> list[SettingSheet]:
 def _rig_checks(plan: Plan) -> list[SettingSheet]:
     """What to do on the rig before framing, by what it is made of."""
     cards = [copy.card for copy in plan.kit.copies]
-    axes = [card for card in cards if isinstance(card, AxisCard)]
+    axes = [part.card for part in axes_in(plan.kit.copies)]
     rows = []
     pan = plan.rig.axis("pan")
     if pan is not None and pan.lean_deg:

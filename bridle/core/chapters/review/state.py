@@ -16,9 +16,10 @@ class SettingLine:
 
 @dataclass(slots=True, kw_only=True)
 class SettingSheet:
-    """Settings that belong to one device or one moment."""
+    """Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`."""
 
     title: str
+    about: str = ""
     settings: tuple[SettingLine, ...]
 
 

@@ -70,24 +70,24 @@ def by_the_clock(asked: Asked) -> Iterator[Snag]:
     """What a drive cannot do that runs by the clock: it neither waits for a frame nor changes its pace."""
     axis, plan = asked.axis, asked.plan
     slots = {"axis": slot(axis.name), "drive": slot(asked.drive.NAME)}
-    if not plan.beat.continuous and not asked.drive.STOPS:
+    if not plan.beat.continuous and not asked.drive.stops:
         yield NO_STOP.at("beat.school", slots, [GOING_ON if plan.move.visits is None else GOING_ON_ALONE])
-    if not _straight(asked):
+    if asked.drive.most_points is not None and not _straight(asked, asked.drive.most_points):
         yield _only_straight(asked, slots)
     eased = sum(asked.shooting.schedule.eases_asked)
-    if eased:
+    if eased and not asked.drive.eases:
         yield NO_EASE.at("move.ease_in_frames", {**slots, "frames": slot(eased, "frames")}, [AT_ONE_PACE])
-    if plan.clip.called_by == "event":
+    if plan.clip.called_by == "event" and asked.drive.runs_on:
         yield BY_EVENT.at("clip.called_by", slots, [BY_THE_CLOCK])
 
 
-def _straight(asked: Asked) -> bool:
-    """Whether the move of this axis is one way at one pace, but for the ease."""
+def _straight(asked: Asked, points: int) -> bool:
+    """Whether the move of this axis is one way through so many places at most, but for the ease."""
     move, name = asked.plan.move, asked.axis.name
     keys = [at(asked.plan, key, name) for key in move.keyframes]
     led = move.follow is not None and move.follow.every_frame and name in ("pan", "tilt")
     holds = any(key.hold_frames for key in (move.start, move.end))
-    return len(keys) == 2 and move.legs == 1 and move.visits is None and not led and not holds
+    return len(keys) <= points and move.legs == 1 and move.visits is None and not led and not holds
 
 
 def _only_straight(asked: Asked, slots: dict[str, Slot]) -> Snag:

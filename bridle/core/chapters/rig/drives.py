@@ -52,7 +52,13 @@ def tell(shooting: Shooting) -> DrivesTold:
     for asked in asked_of(shooting):
         words = asked.drive.words(asked.wanted)
         if words is not None:
-            told = DriveState(axis=asked.axis.name, drive=asked.drive.NAME, words=words, one_way=asked.one_way != 0)
+            told = DriveState(
+                axis=asked.axis.name,
+                drive=asked.drive.NAME,
+                told=asked.drive.TOLD,
+                words=words,
+                one_way=asked.one_way != 0,
+            )
             states.append(told)
         figures += [*asked.drive.working(asked.wanted), *own_pace.end_figures(asked), *step_figures(asked)]
         snags += _snags(asked)
@@ -69,7 +75,7 @@ def _snags(asked: Asked) -> Iterator[Snag]:
     if drive.runs_s is not None and wanted.sweep and wanted.seconds > drive.runs_s:
         yield _runs_down(asked, drive.runs_s)
     yield from coarse(asked)
-    if drive.RUNS_ON and wanted.sweep:
+    if wanted.sweep:
         yield from by_the_clock(asked)
 
 
@@ -119,4 +125,4 @@ def _runs_down(asked: Asked, runs_s: float) -> Snag:
         "longest": slot(runs_s, "s"),
         "move": slot(asked.wanted.seconds, "s"),
     }
-    return RUNS_DOWN.at(f"kit.copies.{asked.index}.card.drive.longest_run_s", slots, fixes)
+    return RUNS_DOWN.at(f"{asked.part.path}.drive.longest_run_s", slots, fixes)

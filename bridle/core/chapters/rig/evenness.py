@@ -96,9 +96,9 @@ def _uneven(asked: Asked, per_frame: float, share: float, pixels: float) -> Snag
         label="{micro} microsteps",
         consequence="Set on the driver; a step becomes finer, and the top speed may fall.",
         slots=slots,
-        edits=(Edit(path=f"kit.copies.{asked.index}.card.drive.microsteps", value=enough),),
+        edits=(Edit(path=f"{asked.part.path}.drive.microsteps", value=enough),),
     )
-    return UNEVEN.at(f"kit.copies.{asked.index}.card.drive.microsteps", slots, [fix])
+    return UNEVEN.at(f"{asked.part.path}.drive.microsteps", slots, [fix])
 
 
 def coarse(asked: Asked) -> Iterator[Snag]:
@@ -115,7 +115,7 @@ def coarse(asked: Asked) -> Iterator[Snag]:
         "every": slot(str(every)),
         "finer": slot(finer, axis.unit),
     }
-    path = f"kit.copies.{asked.index}.card.drive.division"
+    path = f"{asked.part.path}.drive.division"
     fix = Fix(
         label="Plan with a scale of {finer}",
         consequence="A printed strip with that division can be taped over the old one.",

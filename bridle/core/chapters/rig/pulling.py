@@ -41,13 +41,13 @@ def pull_figures(plan: Plan, stack: Stack, rail: AxisCard) -> Iterator[Figure]:
     standing, riding = plan.rig.standing, load_n(stack) / beams.G * 1000
     value, rule, parts = rail.drive.pull_radius()
     yield figure("rig.radius", "radius of the drive", value, "mm", rule, *parts)
-    force = mounting.pull_n(riding, abs(standing.slope_deg), standing.friction, axis.acceleration)
+    force = mounting.pull_n(riding, abs(standing.slope_deg), standing.friction, axis.acceleration or 0.0)
     shared = (
         term("mass", "mass on the rail", riding, "g"),
         term("slope", "slope of the rail", abs(standing.slope_deg), "deg"),
         term("friction", "friction", standing.friction, ""),
     )
-    speeding = term("acceleration", "acceleration", axis.acceleration, "mm/s²")
+    speeding = term("acceleration", "acceleration", axis.acceleration or 0.0, "mm/s²")
     yield figure("rig.pull", "pull on the carriage", force, "N", mounting.PULL, *shared, speeding)
     at = term("radius", "radius of the drive", value, "mm")
     lossy = term("efficiency", "efficiency", rail.drive.efficiency, "share")
@@ -91,7 +91,7 @@ def too_weak(plan: Plan, stack: Stack, rail: AxisCard, axis: Axis) -> Iterator[S
     standing, riding, drive = plan.rig.standing, load_n(stack) / beams.G * 1000, rail.drive
     has, radius = rail.drive.torque_nmm, drive.pull_radius()[0]
 
-    def needed(slope: float, acceleration: float = axis.acceleration) -> float:
+    def needed(slope: float, acceleration: float = axis.acceleration or 0.0) -> float:
         return mounting.pull_n(riding, slope, standing.friction, acceleration) * radius / drive.efficiency
 
     steep = abs(standing.slope_deg)

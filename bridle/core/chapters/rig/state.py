@@ -2,16 +2,21 @@
 
 from dataclasses import dataclass, field
 
+from bridle.core.plan.rig import AxisName
+from bridle.core.subjects.motion.drives.interface import Told
+
 
 @dataclass(slots=True, kw_only=True)
 class DriveState:
     """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
 
-    `one_way`: whether it turns one way only, so that hanging it upside down changes the way.
+    `one_way`: whether it turns one way only, so that hanging it upside down changes the way. `told` is who tells it:
+    a controller's program, a setting made before the start, a spring, or a hand.
     """
 
     axis: str
     drive: str
+    told: Told
     words: str
     one_way: bool
 
@@ -66,5 +71,6 @@ class RigState:
 
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()
+    programmed: tuple[AxisName, ...] = ()
     letters: dict[str, str] = field(default_factory=dict)
     level: tuple[tuple[float, ...], ...] = ()

@@ -4,13 +4,13 @@ import math
 from collections.abc import Iterator
 
 from bridle.core.chapters.rig import leaning
-from bridle.core.chapters.rig.joints import COPIES
 from bridle.core.figure import Formula
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.framings import framings
+from bridle.core.reckon.parts import axes_in
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.stack import Stack
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -63,17 +63,17 @@ def strikes(plan: Plan, rail: AxisCard, axis: Axis) -> Iterator[Snag]:
 
 def shafts(plan: Plan, stack: Stack) -> Iterator[Snag]:
     """Loads that stand so far off an axis that its shaft cannot hold them."""
-    for index, copy in enumerate(plan.kit.copies):
-        card = copy.card
-        if not isinstance(card, AxisCard) or card.motion != "rotary" or card.shaft_nmm is None:
+    for part in axes_in(plan.kit.copies):
+        card = part.card
+        if card.motion != "rotary" or card.shaft_nmm is None:
             continue
-        force = stack.above(index) / 1000 * beams.G
+        force = stack.above(part.index) / 1000 * beams.G
         lean = math.sin(math.radians(_leans_deg(plan))) if card.turns == "pan" else 1.0
         torque = force * card.off_axis_mm * lean
         if torque <= card.shaft_nmm:
             continue
         balanced = math.floor(card.shaft_nmm / (force * lean) * 10) / 10
-        path = f"{COPIES}.{index}.card.off_axis_mm"
+        path = f"{part.path}.off_axis_mm"
         fix = Fix(
             label="Balance it to {balanced} off the axis",
             consequence="Move the plate until the camera stays where it is put with the clamp loose.",

@@ -76,6 +76,11 @@ class Measure:
     hides: str = ""
     strict: bool = True
 
+    @property
+    def what(self) -> str:
+        """What kind of reading it takes: the first word of its key."""
+        return self.key.partition(".")[0]
+
 
 class Mean(NamedTuple):
     """Mean and sample spread (standard deviation over n − 1) of readings; spread 0 for a single one."""

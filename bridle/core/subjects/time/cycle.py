@@ -15,6 +15,7 @@ from bridle.core.subjects.numbers.rounding import ceil_to
 
 FINEST_S = Fraction(1, 1000)
 STEP_SHORT = Formula("2 * sqrt(distance / acceleration)", "up and down again without reaching top speed")
+STEP_STEADY = Formula("distance / speed", "at its top speed; how it speeds up is not known")
 STEP_LONG = Formula("distance / speed + speed / acceleration", "constant acceleration to top speed and down again")
 NEED_OVERLAP = Formula(
     "wake + lag + exposures + gaps + max(processing + write, move + settle)", "storing overlaps moving and settling"
@@ -57,9 +58,11 @@ STACCATO_BELOW = 0.25
 
 
 def step_time(distance: float, speed: float, acceleration: float) -> float:
-    """Time to move a distance from rest to rest with a top speed and an acceleration (all positive)."""
+    """Time to move a distance from rest to rest with a top speed and an acceleration (all positive, or infinite)."""
     if distance <= 0:
         return 0.0
+    if math.isinf(acceleration):
+        return distance / speed
     if distance <= speed * speed / acceleration:
         return 2 * math.sqrt(distance / acceleration)
     return distance / speed + speed / acceleration
@@ -67,6 +70,8 @@ def step_time(distance: float, speed: float, acceleration: float) -> float:
 
 def step_formula(distance: float, speed: float, acceleration: float) -> Formula:
     """The rule that `step_time` used."""
+    if math.isinf(acceleration):
+        return STEP_STEADY
     return STEP_SHORT if distance <= speed * speed / acceleration else STEP_LONG
 
 
@@ -96,6 +101,8 @@ def longest_formula(count: int) -> Formula:
 
 def step_times(distances: Floats, speed: float, acceleration: float) -> Floats:
     """`step_time` for an array of distances (not negative), of the same shape."""
+    if math.isinf(acceleration):
+        return distances / speed
     short = distances <= speed * speed / acceleration
     return np.where(short, 2 * np.sqrt(distances / acceleration), distances / speed + speed / acceleration) * (
         distances > 0

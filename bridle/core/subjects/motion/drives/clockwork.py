@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.quantity import write
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
-from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash
+from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted
 from bridle.core.values import Positive
 
 SLOWS = (
@@ -28,7 +28,11 @@ class Clockwork(DriveCard):
         CardField("longest_run_s", "runs down after", "s"),
         CardField("clockwise", "clockwise, seen from above", tick=True),
     )
+    TOLD: ClassVar[Told] = "spring"
+    MINDS: ClassVar[tuple[str, ...]] = ()
     RUNS_ON: ClassVar[bool] = True
+    EASES: ClassVar[bool] = False
+    POINTS: ClassVar[int | None] = 2
     STOPS: ClassVar[bool] = False
     kind: Literal["clockwork"] = "clockwork"
     rate_deg_min: Positive = 6.0
@@ -74,12 +78,12 @@ class Clockwork(DriveCard):
         rate = term("rate", "rate", self.rate_deg_min, "deg/min")
         run = term("run", "longest run", self.longest_run_s, "s")
         sweep = self.rate_deg_min * self.longest_run_s / 60
-        yield figure("card.sweep", "turns at most", sweep, "deg", AT_MOST, rate, run)
+        yield figure("card.sweep", "turns in one winding", sweep, "deg", AT_MOST, rate, run)
 
     def measures(self, unit: str) -> list[Measure]:
-        """Its rate, and its play."""
+        """Its rate."""
         return [Measure("rate", "rate", "drive.rate_deg_min", "deg/min", (Column("turned", unit), Column("in", "s")), (
             "Wind it fully and set it on a level place with the weight it will carry.",
             "Mark the start on the rim, start the clock, read the angle after ten minutes or more.",
             "Again near the end of its run: a spring slows down.",
-        ), read_with=instruments("deg"), hides=SLOWS, strict=False), backlash(unit)]  # fmt: skip
+        ), read_with=instruments("deg"), hides=SLOWS, strict=False)]  # fmt: skip

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.subjects.motion.calibration import Measure
-from bridle.core.subjects.motion.drives.interface import CardField, Wanted
+from bridle.core.subjects.motion.drives.interface import CardField, CardTable, Wanted
 from bridle.core.subjects.motion.drives.timed import Timed, run_measure, run_needed
 from bridle.core.values import Positive, Section
 
@@ -51,10 +51,13 @@ class Dial(Timed):
 
     NAME: ClassVar[str] = "dial"
     SHELF: ClassVar[str] = "dial without units"
-    FIELDS: ClassVar[tuple[CardField, ...]] = (
-        CardField("points.*.run_s", "whole travel, dial at {dial}", "s"),
-        CardField("moves_first", "moves first, then shoots", tick=True),
+    FIELDS: ClassVar[tuple[CardField, ...]] = (CardField("moves_first", "moves first, then shoots", tick=True),)
+    TABLES: ClassVar[tuple[CardTable, ...]] = (
+        CardTable(
+            "points", "dial position", (CardField("dial", "dial at"), CardField("run_s", "whole travel", "s")), 2
+        ),
     )
+    MINDS: ClassVar[tuple[str, ...]] = ("settle_s", "peak_a")
     kind: Literal["dial"] = "dial"
     points: Annotated[tuple[DialPoint, ...], Field(min_length=2, max_length=40)] = (
         DialPoint(dial=0, run_s=300),

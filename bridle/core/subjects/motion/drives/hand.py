@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from bridle.core.subjects.motion.calibration import Measure
-from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash, settling
+from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted, backlash, settling
 from bridle.core.values import Positive
 
 
@@ -13,6 +13,8 @@ class ByHand(DriveCard):
     NAME: ClassVar[str] = "scale"
     SHELF: ClassVar[str] = "by hand"
     FIELDS: ClassVar[tuple[CardField, ...]] = (CardField("division", "scale divided into", "axis"),)
+    TOLD: ClassVar[Told] = "hand"
+    MINDS: ClassVar[tuple[str, ...]] = ("backlash", "settle_s")
     kind: Literal["hand"] = "hand"
     division: Positive = 1.0
 

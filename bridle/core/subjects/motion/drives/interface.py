@@ -6,11 +6,16 @@ is told; others run at a pace of their own and say how far that takes them.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import ClassVar, NamedTuple
+from fractions import Fraction
+from typing import ClassVar, Literal, NamedTuple
 
 from bridle.core.figure import Figure
 from bridle.core.subjects.motion.calibration import TIMES, Column, Measure, instruments
 from bridle.core.values import Section
+
+Told = Literal["program", "setting", "spring", "hand"]
+# The figures of an axis that a drive may have no use for.
+AXIS_FIGURES = ("top_speed", "acceleration", "backlash", "settle_s", "peak_a")
 
 
 @dataclass(frozen=True)
@@ -18,7 +23,9 @@ class Wanted:
     """What a move asks of an axis: a sweep from a start, in so many seconds, so much a frame at its fastest.
 
     Lengths and angles are in the axis's unit; `travel` is the whole of what the axis can do; `hung` is whether it hangs
-    upside down.
+    upside down. `frames` and `interval_s` are those of the move, `still_s` what an interval leaves to stand still,
+    `ease_frames` how many frames the move eases over at its start and at its end; `between` are the frames (from 1 at
+    the first of the move) and places of the keyframes on the way.
     """
 
     axis: str
@@ -29,13 +36,29 @@ class Wanted:
     per_frame: float
     travel: float
     hung: bool = False
+    frames: int = 0
+    interval_s: float = 0.0
+    still_s: float = 0.0
+    ease_frames: tuple[int, int] = (0, 0)
+    between: tuple[tuple[int, float], ...] = ()
+
+    @property
+    def moves(self) -> int:
+        """How many moves from frame to frame there are."""
+        return max(0, self.frames - 1)
+
+    @property
+    def end(self) -> float:
+        """Where the move asks it to end."""
+        return self.start + self.sweep
 
 
 class CardField(NamedTuple):
     """A figure on a drive's card, as the shelf shows it: where it stands, its label and its unit.
 
-    `*` in the path stands for each thing of a list, whose own fields the label may name (`key {name}`). The unit `axis`
-    is that of the axis. `empty` says what an empty one means; a `tick` is yes or no.
+    The unit `axis` is that of the axis, `axis/h` that of its speed an hour. `empty` says what an empty one means; a
+    `tick` is yes or no; `choices` are words to choose from. It is on the card only `where` another field of the drive
+    has a value.
     """
 
     path: str
@@ -43,6 +66,17 @@ class CardField(NamedTuple):
     unit: str = ""
     empty: str = ""
     tick: bool = False
+    choices: tuple[str, ...] = ()
+    where: tuple[str, str] | None = None
+
+
+class CardTable(NamedTuple):
+    """A list on a drive's card, a row for each thing in it: what a row is called, its columns, and the fewest rows."""
+
+    path: str
+    label: str
+    columns: tuple[CardField, ...]
+    fewest: int = 1
 
 
 class DriveCard(Section):
@@ -51,10 +85,43 @@ class DriveCard(Section):
     # What it is called in a sentence, and on the shelf; and what is on its card, in order.
     NAME: ClassVar[str]
     SHELF: ClassVar[str]
-    FIELDS: ClassVar[tuple[CardField, ...]]
+    FIELDS: ClassVar[tuple[CardField, ...]] = ()
+    TABLES: ClassVar[tuple[CardTable, ...]] = ()
+    # Who tells it: a controller's program, a setting made before the start, a spring that is wound, a hand.
+    TOLD: ClassVar[Told]
+    # Which figures of its axis mean something with it.
+    MINDS: ClassVar[tuple[str, ...]] = AXIS_FIGURES
     # Whether it runs by the clock, at one pace, whatever the frames do; and whether it can stand still for a frame.
     RUNS_ON: ClassVar[bool] = False
     STOPS: ClassVar[bool] = True
+    # Whether its pace can change on the way; and how many places one after the other it can be sent to.
+    EASES: ClassVar[bool] = True
+    POINTS: ClassVar[int | None] = None
+
+    @property
+    def runs_on(self) -> bool:
+        """Whether it runs by the clock, at one pace, whatever the frames do."""
+        return self.RUNS_ON
+
+    @property
+    def stops(self) -> bool:
+        """Whether it can stand still for a frame."""
+        return self.STOPS
+
+    @property
+    def eases(self) -> bool:
+        """Whether its pace can change on the way."""
+        return self.EASES
+
+    @property
+    def most_points(self) -> int | None:
+        """To how many places one after the other it can be sent; None for any number."""
+        return self.POINTS
+
+    @property
+    def shortest_s(self) -> Fraction | None:
+        """The shortest interval that it can do; None where it has none of its own, or nobody knows it."""
+        return None
 
     @property
     def runs_s(self) -> float | None:

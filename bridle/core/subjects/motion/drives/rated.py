@@ -7,7 +7,7 @@ from pydantic import Field
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
-from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted
+from bridle.core.subjects.motion.drives.interface import CardField, CardTable, DriveCard, Told, Wanted
 from bridle.core.subjects.numbers.rounding import GUARD
 from bridle.core.values import Name, Positive, Section
 
@@ -50,13 +50,21 @@ class Rated(DriveCard):
     NAME: ClassVar[str] = "rate from a menu"
     SHELF: ClassVar[str] = "rate from a menu"
     FIELDS: ClassVar[tuple[CardField, ...]] = (
-        CardField("keys.*.base_deg_min", "base rate, key {name}", "deg/min"),
         CardField("low_setting", "lowest setting"),
         CardField("high_setting", "highest setting"),
         CardField("setting_step", "step of the setting"),
         CardField("runs_while_held", "runs while a button is held", tick=True),
     )
+    TABLES: ClassVar[tuple[CardTable, ...]] = (
+        CardTable(
+            "keys", "speed key", (CardField("name", "key"), CardField("base_deg_min", "at setting 1", "deg/min"))
+        ),
+    )
+    TOLD: ClassVar[Told] = "setting"
+    MINDS: ClassVar[tuple[str, ...]] = ("peak_a",)
     RUNS_ON: ClassVar[bool] = True
+    EASES: ClassVar[bool] = False
+    POINTS: ClassVar[int | None] = 2
     STOPS: ClassVar[bool] = False
     kind: Literal["rated"] = "rated"
     keys: Annotated[tuple[SpeedKey, ...], Field(min_length=1, max_length=12)] = (SpeedKey(name="1", base_deg_min=0.25),)

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.subjects.motion.calibration import Measure
-from bridle.core.subjects.motion.drives.interface import CardField, Wanted
+from bridle.core.subjects.motion.drives.interface import CardField, CardTable, Wanted
 from bridle.core.subjects.motion.drives.timed import Timed, run_measure, run_needed
 from bridle.core.values import Name, Positive, Section
 
@@ -31,7 +31,9 @@ class SteppedSpeed(Timed):
 
     NAME: ClassVar[str] = "switch of speeds"
     SHELF: ClassVar[str] = "switch of speeds"
-    FIELDS: ClassVar[tuple[CardField, ...]] = (CardField("codes.*.run_s", "whole travel, switch {code}", "s"),)
+    TABLES: ClassVar[tuple[CardTable, ...]] = (
+        CardTable("codes", "switch position", (CardField("code", "switch"), CardField("run_s", "whole travel", "s"))),
+    )
     STOPS: ClassVar[bool] = False
     kind: Literal["stepped"] = "stepped"
     codes: Annotated[tuple[SwitchCode, ...], Field(min_length=1, max_length=64)] = (

@@ -8,7 +8,7 @@ from pydantic import Field
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.subjects.motion import steppers
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
-from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Wanted, backlash, settling
+from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted, backlash, settling
 
 Whole = Annotated[int, Field(ge=1, le=100_000)]
 Torque = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
@@ -31,6 +31,7 @@ class Stepper(DriveCard):
 
     # What a scatter may hide that the readings do not explain.
     HIDES: ClassVar[str]
+    TOLD: ClassVar[Told] = "program"
     full_steps: Whole = 200
     microsteps: Whole = 16
     torque_nmm: Torque | None = None

@@ -5,7 +5,7 @@ from typing import ClassVar
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.subjects.motion.calibration import TIMES, Column, Measure
-from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
+from bridle.core.subjects.motion.drives.interface import DriveCard, Told, Wanted
 
 PULLS = "A rail that is not level, a load that pulls to one side or a supply that sinks shows like this."
 NEEDED = Formula("seconds * travel / sweep", "so long the whole travel would take at the pace of the move")
@@ -14,7 +14,11 @@ NEEDED = Formula("seconds * travel / sweep", "so long the whole travel would tak
 class Timed(DriveCard):
     """It runs at one pace, which is known by the time of its whole travel."""
 
+    TOLD: ClassVar[Told] = "setting"
+    MINDS: ClassVar[tuple[str, ...]] = ("peak_a",)
     RUNS_ON: ClassVar[bool] = True
+    EASES: ClassVar[bool] = False
+    POINTS: ClassVar[int | None] = 2
 
     def run_s(self, wanted: Wanted) -> float:
         """How long its whole travel takes as it will be set."""
