@@ -55,7 +55,7 @@ def compare_kit(plan: Plan, cards: dict[int, tuple[int, AnyCard]]) -> list[Chang
 
 def differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
     """In words, each figure that differs, as `writes in 2.6 s instead of 2.2 s`; what was measured when is none."""
-    was, now = (card.model_dump(mode="json", exclude={"measured"}) for card in (old, new))
+    was, now = (card.model_dump(mode="json", exclude={"measured", "typed"}) for card in (old, new))
     said = [in_words(path, was_value, now_value) for path, was_value, now_value in _flat(was, now, "")]
     return tuple(said) if said else ("it was measured again, with the same result",)
 

@@ -49,6 +49,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         stalls_at=beats.state.stalls_at,
         rig=rigs.state.standing,
         programmed=rigs.state.programmed,
+        marked=rigs.state.marked,
         drives=rigs.state.drives,
         letters=rigs.state.letters,
         level=rigs.state.level,

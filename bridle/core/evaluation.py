@@ -14,8 +14,10 @@ from bridle.core.snag import Snag
 
 
 class Evaluation(BaseModel):
-    """Everything about a shoot. Figures by key; `programmed` are the axes that a
-    controller's program moves; snags with the worst first; `stalls_at` is a frame (0-based)."""
+    """Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based).
+
+    `programmed` are the axes that a controller's program moves, `marked` those that a hand sets.
+    """
 
     model_config = ConfigDict(frozen=True)
 
@@ -28,6 +30,7 @@ class Evaluation(BaseModel):
     rig: RigDrawn | None
     drives: tuple[DriveState, ...]
     programmed: tuple[AxisName, ...]
+    marked: tuple[AxisName, ...]
     letters: dict[str, str]
     level: tuple[tuple[float, ...], ...]
     traces: Traces | None

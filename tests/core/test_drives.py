@@ -89,14 +89,14 @@ CASES = (
          {"slide.each": 600 / 360, "slide.does": 720}),
     Case(MoveDial(), replace(STILL, frames=361), None, None, {}),
     # 90° an hour are a quarter of full speed; 600 mm an hour are 600 on a menu that counts them, in steps of 50.
-    Case(Bought(asks="speed", full_per_h=360), PAN, "start at −20°, speed 25 %, clockwise", 90,
+    Case(Bought(asks="a speed", full_per_h=360), PAN, "start at −20°, speed 25 %, clockwise", 90,
          {"pan.wanted": 90, "pan.setting": 25, "pan.does": 90}),
-    Case(Bought(asks="speed", full_per_h=360, number_step=10), replace(BACK, hung=True),
+    Case(Bought(asks="a speed", full_per_h=360, number_step=10), replace(BACK, hung=True),
          "start at −20°, speed 20 %, clockwise", 72, {"pan.setting": 25, "pan.does": 72}),
-    Case(Bought(asks="speed", speed_in="by the hour", least_number=1, most_number=900, number_step=50), SLIDE,
+    Case(Bought(asks="a speed", speed_in="by the hour", least_number=1, most_number=900, number_step=50), SLIDE,
          "start at 100 mm, speed 600 mm an hour, forwards", 600, {"slide.wanted": 600, "slide.does": 600}),
-    Case(Bought(asks="speed", full_per_h=60), PAN, "start at −20°, speed 100 %, clockwise", 60, {"pan.setting": 150}),
-    Case(Bought(asks="speed"), STILL, None, None, {}),
+    Case(Bought(asks="a speed", full_per_h=60), PAN, "start at −20°, speed 100 %, clockwise", 60, {"pan.setting": 150}),
+    Case(Bought(asks="a speed"), STILL, None, None, {}),
     Case(Bought(keyframes=3, still=True, ramp=True, grid=0.5),
          replace(PAN, sweep=90.2, frames=361, interval_s=10, still_s=4, ease_frames=(25, 40), between=((121, 12.2),)),
          "start −20°, 12° at frame 121, end 70°; 361 frames; every 10 s; still for 4 s; ramp 25 frames in, 40 out",
@@ -135,7 +135,7 @@ class Drives(TestCase):
             drive = Bought.model_validate(card)
             return drive.runs_on, drive.stops, drive.eases, drive.most_points
 
-        self.assertEqual(can(asks="speed", waits=True, ramp=True, keyframes=5), (True, False, False, 2))
+        self.assertEqual(can(asks="a speed", waits=True, ramp=True, keyframes=5), (True, False, False, 2))
         self.assertEqual(can(waits=False, keyframes=5), (False, False, False, 5))
         self.assertEqual(can(ramp=True), (False, True, True, 2))
 
@@ -161,8 +161,8 @@ class Drives(TestCase):
             "belt": (Belt(), ["drive.correction", "backlash", "settle_s"]),
             "spring": (Clockwork(), ["drive.rate_deg_min"]),
             "distances": (MoveDial(), [f"drive.positions.{n}.each" for n in range(4)]),
-            "bought, by speed": (Bought(asks="speed"), ["drive.full_per_h"]),
-            "bought, by the hour": (Bought(asks="speed", speed_in="by the hour"), []),
+            "bought, by speed": (Bought(asks="a speed"), ["drive.full_per_h"]),
+            "bought, by the hour": (Bought(asks="a speed", speed_in="by the hour"), []),
             "bought, by its ends": (Bought(), ["settle_s"]),
             "switch": (SWITCH, [f"drive.codes.{n}.run_s" for n in range(3)]),
             "dial": (DIAL, [f"drive.points.{n}.run_s" for n in range(3)]),

@@ -213,7 +213,7 @@ class Standing(TestCase):
         lead = Lead(length_mm=2000, area_mm2=6, ohm_per_m=0.3)
         plan = fitted(plan_of(THREE, rig=Rig(lead=lead)), made)
         told = evaluate(plan).figures
-        drawn = sum(copy.card.peak_a for copy in plan.kit.copies if isinstance(copy.card, AxisCard))
+        drawn = sum(copy.card.peak_a or 0 for copy in plan.kit.copies if isinstance(copy.card, AxisCard))
         self.assertAlmostEqual(told["rig.lost"].value, 2 * drawn * 0.3 * 2)
         thin = next(snag for snag in evaluate(plan).snags if snag.code == "lead-too-thin")
         after = apply(plan, thin.fixes[0].edits)[0]

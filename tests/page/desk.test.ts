@@ -161,11 +161,12 @@ describe('the card in hand', () => {
     expect([desk.trouble, desk.held]).toEqual(['The disk is full.', null]);
   });
 
-  test('a value is put in its place and nowhere else', () => {
+  test('a value is put in its place and nowhere else, and told as typed', () => {
     const card = { name: 'a', drive: { kind: 'belt', table: [{ rate: 1 }] } } as never as KitCard;
     expect(placed(card, 'drive.table.0.rate', 2)).toEqual({
       name: 'a',
-      drive: { kind: 'belt', table: [{ rate: 2 }] }
+      drive: { kind: 'belt', table: [{ rate: 2 }] },
+      typed: ['drive.table.0.rate']
     });
     expect(card).toEqual({ name: 'a', drive: { kind: 'belt', table: [{ rate: 1 }] } });
   });

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import type { Brief, Change, Figure, KitCard, Plan } from '../../frontend/src/api/client';
-import { fieldsOf, headline, KIND_NAMES, SHELVES } from '../../frontend/src/kit/fields';
+import { groupsOf, headline, KIND_NAMES, SHELVES } from '../../frontend/src/kit/fields';
 import { keyed } from '../../frontend/src/parts/keyed';
 import { exact, numberAt, valueAt } from '../../frontend/src/parts/paths';
 import { stepped, stepsFor } from '../../frontend/src/parts/steps';
@@ -161,7 +161,7 @@ describe('a working', () => {
 describe('the cards', () => {
   test.each(Object.keys(cards))('%s: every field stands on the card, once', (name) => {
     const card = cards[name]!;
-    const fields = fieldsOf(card);
+    const fields = groupsOf(card).flatMap((group) => group.fields);
     const paths = fields.map((field) => field.path);
     expect(new Set(paths).size).toBe(paths.length);
     for (const field of fields) {

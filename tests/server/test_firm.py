@@ -367,7 +367,7 @@ class Refusals(TestCase):
             (422, "POST", "/api/evaluate", {"plan": plan, "changes": [{"do": "begin", "path": "move.marks.77.aimed"}]}),
             (422, "POST", "/api/evaluate", {"plan": plan, "changes": [{"do": "drop", "path": "move.marks.77"}]}),
             (422, "POST", "/api/evaluate", {"plan": plan, "changes": [{"do": "drop", "path": ""}]}),
-            (422, "POST", "/api/kit", {"kind": "body", "name": "x" * 200}),
+            (422, "POST", "/api/kit", {"like": "body", "name": "x" * 200}),
             (422, "POST", "/api/working", {"plan": plan, "key": "no.such.figure"}),
             (413, "POST", "/api/evaluate", b" " * 2_000_000),
             (413, "POST", "/api/shoots/import", b" " * 2_000_000),

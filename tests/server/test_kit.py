@@ -17,7 +17,7 @@ class Kit(TestCase):
         self.page = Page()
 
     def made(self, kind: str) -> dict[str, Any]:
-        answer = self.page.send("POST", "/api/kit", {"kind": kind})
+        answer = self.page.send("POST", "/api/kit", {"like": kind})
         self.assertEqual(answer.status_code, 201)
         return dict(answer.json())
 
@@ -27,7 +27,7 @@ class Kit(TestCase):
             self.made(kind)
         shelf = self.page.get("/api/kit").json()
         self.assertEqual([line["card"]["kind"] for line in shelf["cards"]], kinds)
-        self.assertEqual(self.page.send("POST", "/api/kit", {"kind": "yacht"}).status_code, 422)
+        self.assertEqual(self.page.send("POST", "/api/kit", {"like": "yacht"}).status_code, 422)
 
     def test_the_usual_cards_are_made_once_and_only_those_that_lack(self) -> None:
         own = self.made("body")

@@ -303,6 +303,10 @@ def _put(
     for step in way:
         place = place[int(step) if isinstance(place, list) else step]
     rounded = round(value, 6)
-    place[last] = str(Fraction(str(rounded))) if isinstance(place[last], str) else rounded
+    place[last] = (
+        str(Fraction(str(rounded)))
+        if isinstance(place[last], str) or (place[last] is None and last.endswith("_s"))
+        else rounded
+    )
     measurement = Measured(field=field, value=rounded, spread=round(spread, 6), readings=singles, on=on, note=note)
     data["measured"] = [*data["measured"], measurement.model_dump(mode="json")]

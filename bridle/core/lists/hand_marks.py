@@ -6,7 +6,7 @@ import numpy as np
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
-from bridle.core.reckon.parts import axis_parts
+from bridle.core.reckon.parts import axis_parts, by_hand
 from bridle.core.reckon.path import shown_unit
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.subjects.numbers.arrays import Floats
@@ -32,10 +32,10 @@ def division(plan: Plan, axis: Axis) -> float:
 
 def mark_lines(plan: Plan, places: dict[str, Floats], times: Timeline) -> list[MarkLine]:
     """A line for the first frame and for each at which any scale comes to another mark; nearest marks."""
-    if not places:
+    if not places or not by_hand(plan):
         return []
     grid = np.stack(
-        [np.round(places[axis.name] / division(plan, axis)) * division(plan, axis) for axis in plan.rig.axes]
+        [np.round(places[axis.name] / division(plan, axis)) * division(plan, axis) for axis in by_hand(plan)]
     )
     changed = np.flatnonzero(np.any(np.diff(grid, axis=1) != 0, axis=0)) + 1
     frames = [0, *changed.tolist()]

@@ -54,18 +54,18 @@ class Joined(CardBase):
 
 
 class Imager(Joined):
-    """What bodies and phones share."""
+    """What bodies and phones share. Times are None where nobody knows them: then a plan counts on what is usual."""
 
     sensor_width_mm: Positive = 36.0
     sensor_height_mm: Positive = 24.0
     picture_width_px: Pixels = 6000
     picture_height_px: Pixels = 4000
-    wake_s: Duration = Fraction(0)
-    lag_s: Duration = Fraction(6, 100)
-    write_s: Duration = Fraction(6, 10)
-    buffer_frames: Count = 0
-    interval_floor_s: Duration = Fraction(1)
-    interval_step_s: Duration = Fraction(1)
+    wake_s: Duration | None = Fraction(0)
+    lag_s: Duration | None = Fraction(6, 100)
+    write_s: Duration | None = Fraction(6, 10)
+    buffer_frames: Count | None = 0
+    interval_floor_s: Duration | None = Fraction(1)
+    interval_step_s: Duration | None = Fraction(1)
     sleeps_after_s: Duration = Fraction(0)
     socket: Socket = "2.5 mm"
 
@@ -167,7 +167,7 @@ class AxisCard(Joined):
     top_speed: Positive | None = 25.0
     acceleration: Positive | None = 80.0
     backlash: NonNegative = 0.0
-    settle_s: Duration = Fraction(8, 10)
+    settle_s: Duration | None = Fraction(8, 10)
     drive: Drive = Belt()
     more: Annotated[tuple[FurtherAxis, ...], Field(max_length=2)] = ()
     height_mm: NonNegative = 60.0
@@ -179,8 +179,8 @@ class AxisCard(Joined):
     beam: Beam | None = None
     shaft_nmm: NonNegative | None = None
     off_axis_mm: NonNegative = 0.0
-    power_w: NonNegative = 0.0
-    peak_a: NonNegative = 0.0
+    power_w: NonNegative | None = None
+    peak_a: NonNegative | None = None
 
     @model_validator(mode="after")
     def _low_below_high(self) -> "AxisCard":
@@ -245,11 +245,12 @@ class Trigger(CardBase):
     kind: Literal["trigger"] = "trigger"
     mass_g: Mass = 60.0
     source: Literal["camera timer", "wired remote", "controller", "wireless remote", "computer", "app"] = "controller"
-    shortest_s: Duration = Fraction(1)
-    step_s: Duration = Fraction(1, 10)
-    polling_s: Duration = Fraction(1, 10)
-    most_frames: Count = 0
-    longest_run_s: Duration = Fraction(0)
+    shortest_s: Duration | None = Fraction(1)
+    step_s: Duration | None = Fraction(1, 10)
+    polling_s: Duration | None = Fraction(1, 10)
+    # Nothing, or nought: as many and as long as one likes.
+    most_frames: Count | None = None
+    longest_run_s: Duration | None = None
     coupling: Literal["none", "optocoupler", "relay", "switch", "resistor"] = "optocoupler"
     socket: Socket = "2.5 mm"
 

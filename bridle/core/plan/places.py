@@ -25,6 +25,7 @@ KINDS_BY_PATH = {
     "camera.lens_px": "pixels",
     "move.visits.overlap": "share",
     "move.legs": "count",
+    "rig.controller.output": "count",
     "rig.standing.rail_at": "share",
     "rig.standing.friction": "number",
 }

@@ -104,6 +104,13 @@ def programmed(plan: Plan) -> tuple[Axis, ...]:
     )
 
 
+def by_hand(plan: Plan) -> tuple[Axis, ...]:
+    """The axes that a hand sets to its marks; without such, those that no card says anything of."""
+    parts = axis_parts(plan.kit.copies)
+    named = tuple(axis for axis in plan.rig.axes if axis.name in parts and parts[axis.name].card.drive.TOLD == "hand")
+    return named or tuple(axis for axis in plan.rig.axes if axis.name not in parts)
+
+
 def limits_of(card: AxisCard) -> dict[str, Any]:
     """The figures of an axis as its card gives them; none of those that its drive has no use for."""
     values = {field: getattr(card, field) for field in AXIS_FIELDS}
@@ -127,10 +134,15 @@ def _bind(path: str, copy: Copy, field: str) -> Bound:
     return Bound(path, copy, field, as_json(getattr(copy.card, field)))
 
 
+def _known(copy: Copy, field: str) -> bool:
+    """Whether the card says anything there: what is not known is for the plan to say."""
+    return getattr(copy.card, field) is not None
+
+
 def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     imager, lens = first_of(copies, Body, Phone), first_of(copies, Lens)
     if imager:
-        yield from (_bind(path, imager, field) for path, field in _IMAGER.items())
+        yield from (_bind(path, imager, field) for path, field in _IMAGER.items() if _known(imager, field))
     if imager and has_own_lens(imager.card):
         yield _bind("camera.focal_mm", imager, "focal_mm")
     elif lens:
@@ -140,18 +152,19 @@ def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:
 def _timer(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     """The step in which the interval is dialled: the trigger's, else the camera's own."""
     trigger, imager = first_of(copies, Trigger), first_of(copies, Body, Phone)
-    if trigger:
+    if trigger and _known(trigger, "step_s"):
         yield _bind("clip.interval_step_s", trigger, "step_s")
-        yield _bind("beat.least_margin_s", trigger, "polling_s")
-    elif imager:
+    elif imager and not trigger and _known(imager, "interval_step_s"):
         yield _bind("clip.interval_step_s", imager, "interval_step_s")
+    if trigger and _known(trigger, "polling_s"):
+        yield _bind("beat.least_margin_s", trigger, "polling_s")
 
 
 def _settle(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     """The rig settles when its slowest axis has."""
-    axes = [part for part in axes_in(copies) if "settle_s" in part.card.drive.MINDS]
+    axes = [part for part in axes_in(copies) if "settle_s" in part.card.drive.MINDS and part.card.settle_s is not None]
     if axes:
-        slowest = max(axes, key=lambda part: part.card.settle_s)
+        slowest = max(axes, key=lambda part: part.card.settle_s or 0)
         yield _bind("beat.settle_s", slowest.copy, "settle_s")
 
 

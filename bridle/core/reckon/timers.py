@@ -13,9 +13,9 @@ from bridle.core.reckon.travel import times_alone
 def floors(plan: Plan) -> Iterator[tuple[Copy, Fraction]]:
     """The camera, the trigger and what moves, each with the shortest interval that it keeps up with."""
     camera, trigger = first_of(plan.kit.copies, Body, Phone), first_of(plan.kit.copies, Trigger)
-    if camera is not None and isinstance(camera.card, Body | Phone):
+    if camera is not None and isinstance(camera.card, Body | Phone) and camera.card.interval_floor_s is not None:
         yield camera, camera.card.interval_floor_s
-    if trigger is not None and isinstance(trigger.card, Trigger):
+    if trigger is not None and isinstance(trigger.card, Trigger) and trigger.card.shortest_s is not None:
         yield trigger, trigger.card.shortest_s
     for part in axis_parts(plan.kit.copies).values():
         if part.card.drive.shortest_s is not None and not part.within:

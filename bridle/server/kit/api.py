@@ -9,11 +9,11 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
-from bridle.core.asks import chain, measuring
+from bridle.core.asks import chain, measuring, shelf
 from bridle.core.compare import compare_kit, differences
 from bridle.core.lists.card import card_figures
 from bridle.core.plan.edit import PathError, look
-from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard
+from bridle.core.plan.kit import AnyCard, AxisCard
 from bridle.core.plan.places import read_at
 from bridle.core.quantity import QuantityError, read
 from bridle.server.errors import ChangeRefusedError, Trouble
@@ -26,6 +26,7 @@ from bridle.server.kit.schemas import (
     CardLine,
     CardThen,
     CardTold,
+    ChangeCard,
     ChangedCard,
     ComparePlan,
     KitCompared,
@@ -46,11 +47,6 @@ CANNOT = "cannot be read: it has values that this Bridle does not know, or was w
 FAULT = "cannot be worked out; the fault is Bridle's, and is in its log. The card itself is kept."
 
 router = Router(tags=["kit"])
-NAMES = {
-    "body": "a camera body", "lens": "a lens", "axis": "a rail", "support": "a tripod", "mount": "a plate",
-    "trigger": "a trigger", "battery": "a battery", "card": "a memory card", "lamp": "a lamp", "filter": "a filter",
-    "phone": "a phone",
-}  # fmt: skip
 
 
 def _measures(card: AnyCard) -> list[MeasureLine]:
@@ -79,6 +75,7 @@ def line(kept: KitCard, used: dict[int, list[str]] | None = None) -> CardLine:
         card=card,
         figures=card_figures(card),
         measures=_measures(card),
+        usual=shelf.usual(card),
         used_in=(_used() if used is None else used).get(kept.pk, []),
     )
 
@@ -106,14 +103,14 @@ def make_usual_cards(request: HttpRequest) -> Any:
     kept = set(KitCard.objects.filter(binned_at__isnull=True).values_list("kind", flat=True))
     for kind in chain.USUAL:
         if kind not in kept:
-            keep_card(CARD_TYPES[kind](name=NAMES[kind]))
+            keep_card(shelf.made(kind))
     return Status(201, list_kit(request))
 
 
 @router.post("/kit", response={201: CardLine, 422: Trouble}, operation_id="new_card")
 def new_card(request: HttpRequest, asked: NewCard) -> Any:
     """A new card with sensible defaults."""
-    return Status(201, line(keep_card(CARD_TYPES[asked.kind](name=asked.name or NAMES[asked.kind]))))
+    return Status(201, line(keep_card(shelf.made(asked.like, asked.name))))
 
 
 @router.put("/kit/{int:card_id}", response={200: CardLine, 409: StaleCard, 422: Trouble}, operation_id="save_card")
@@ -200,6 +197,16 @@ def type_on_card(request: HttpRequest, asked: TypeOnCard) -> Any:
     return CardTold(card=card, figures=card_figures(card), measures=_measures(card))
 
 
+@router.post("/kit/change", response={200: CardTold, 422: Trouble}, operation_id="change_card")
+def change_card(request: HttpRequest, asked: ChangeCard) -> Any:
+    """A card after a choice, or a change of one of its tables. Nothing is kept."""
+    try:
+        card = shelf.changed(asked.card, asked.change)
+    except (QuantityError, PathError, ValidationError) as error:
+        raise ChangeRefusedError(getattr(asked.change, "path", "card"), error) from error
+    return CardTold(card=card, figures=card_figures(card), measures=_measures(card))
+
+
 def _typed(asked: TypeOnCard) -> AnyCard:
     data: Any = asked.card.model_dump(mode="json")
     standing = look(data, asked.path)
@@ -208,6 +215,8 @@ def _typed(asked: TypeOnCard) -> AnyCard:
     linear = not isinstance(asked.card, AxisCard) or asked.card.motion == "linear"
     value = read_at(asked.path, asked.text, standing, linear, asked.imperial) if asked.text.strip() else None
     parent[int(last) if isinstance(parent, list) else last] = "" if value is None and last == "note" else value
+    if asked.path not in ("name", "note", *data["typed"]):
+        data["typed"].append(asked.path)
     return CARD.validate_python(data)
 
 

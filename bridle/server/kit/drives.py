@@ -11,7 +11,11 @@ def drives_text() -> str:
     entries = {
         drive.model_fields["kind"].default: {
             "name": drive.SHELF,
+            "minds": list(drive.MINDS),
             "fields": [field._asdict() for field in drive.FIELDS],
+            "tables": [
+                {**table._asdict(), "columns": [column._asdict() for column in table.columns]} for table in drive.TABLES
+            ],
         }
         for drive in get_args(AnyDrive)
     }

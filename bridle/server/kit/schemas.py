@@ -6,9 +6,10 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
+from bridle.core.asks.shelf import CardChange, Like
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Card, CardKind, Copy
+from bridle.core.plan.kit import Card, Copy
 from bridle.core.values import Line, Name
 
 
@@ -42,7 +43,10 @@ class MeasureLine(Schema):
 
 
 class CardLine(Schema):
-    """A card of the shelf with what follows from it, and what can be measured on it."""
+    """A card of the shelf with what follows from it, and what can be measured on it.
+
+    `usual` are the places of those figures that nobody has typed, measured or chosen.
+    """
 
     id: int
     version: int
@@ -51,6 +55,7 @@ class CardLine(Schema):
     card: Card
     figures: list[Figure]
     measures: list[MeasureLine]
+    usual: list[str]
     used_in: list[str]
 
 
@@ -75,9 +80,9 @@ class Shelf(Schema):
 
 
 class NewCard(Schema):
-    """The kind of a new card; everything else has a sensible default."""
+    """What a new card is like; everything else has a sensible default."""
 
-    kind: CardKind
+    like: Like
     name: Name | Literal[""] = ""
 
 
@@ -102,6 +107,13 @@ class TypeOnCard(Schema):
     path: str
     text: Annotated[str, Field(max_length=400)]
     imperial: bool = False
+
+
+class ChangeCard(Schema):
+    """A choice made on a card, or a change of one of its tables."""
+
+    card: Card
+    change: CardChange
 
 
 class CardTold(Schema):

@@ -10,6 +10,7 @@ from ninja import Router
 
 from bridle.core.lists.hand_marks import mark_lines
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.parts import by_hand
 from bridle.core.reckon.path import ring_values, shown_unit
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.subjects.gcode.reader import GcodeError
@@ -79,7 +80,7 @@ def marks_to_set(request: HttpRequest, ask: AskProgram) -> Any:
         raise ChangeRefusedError("marks", ValueError("the clip leaves something open, so there are no frames yet"))
     lines = mark_lines(ask.plan, shooting.positions, shooting.timeline)
     return MarksToSet(
-        axes=[MarkedAxis(name=axis.name, unit=shown_unit(axis)) for axis in ask.plan.rig.axes],
+        axes=[MarkedAxis(name=axis.name, unit=shown_unit(axis)) for axis in by_hand(ask.plan)],
         lines=[MarkToSet(frame=line.frame, clock=line.clock, marks=list(line.marks)) for line in lines[:MOST_LINES]],
         left=max(0, len(lines) - MOST_LINES),
     )

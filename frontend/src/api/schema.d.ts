@@ -680,6 +680,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Card
+         * @description A card after a choice, or a change of one of its tables. Nothing is kept.
+         */
+        post: operations["change_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/measure": {
         parameters: {
             query?: never;
@@ -1038,7 +1058,7 @@ export interface components {
              * Settle S
              * @default 4/5
              */
-            settle_s: string;
+            settle_s: string | null;
             /**
              * Drive
              * @default {
@@ -1087,16 +1107,10 @@ export interface components {
              * @default 0
              */
             off_axis_mm: number;
-            /**
-             * Power W
-             * @default 0
-             */
-            power_w: number;
-            /**
-             * Peak A
-             * @default 0
-             */
-            peak_a: number;
+            /** Power W */
+            power_w?: number | null;
+            /** Peak A */
+            peak_a?: number | null;
         };
         /**
          * Battery
@@ -1458,32 +1472,32 @@ export interface components {
              * Wake S
              * @default 0
              */
-            wake_s: string;
+            wake_s: string | null;
             /**
              * Lag S
              * @default 3/50
              */
-            lag_s: string;
+            lag_s: string | null;
             /**
              * Write S
              * @default 3/5
              */
-            write_s: string;
+            write_s: string | null;
             /**
              * Buffer Frames
              * @default 0
              */
-            buffer_frames: number;
+            buffer_frames: number | null;
             /**
              * Interval Floor S
              * @default 1
              */
-            interval_floor_s: string;
+            interval_floor_s: string | null;
             /**
              * Interval Step S
              * @default 1
              */
-            interval_step_s: string;
+            interval_step_s: string | null;
             /**
              * Sleeps After S
              * @default 0
@@ -1520,10 +1534,10 @@ export interface components {
             kind: "bought";
             /**
              * Asks
-             * @default ends
+             * @default start and end
              * @enum {string}
              */
-            asks: "ends" | "speed";
+            asks: "start and end" | "a speed";
             /**
              * Keyframes
              * @default 2
@@ -2910,32 +2924,32 @@ export interface components {
              * Wake S
              * @default 0
              */
-            wake_s: string;
+            wake_s: string | null;
             /**
              * Lag S
              * @default 3/50
              */
-            lag_s: string;
+            lag_s: string | null;
             /**
              * Write S
              * @default 3/5
              */
-            write_s: string;
+            write_s: string | null;
             /**
              * Buffer Frames
              * @default 0
              */
-            buffer_frames: number;
+            buffer_frames: number | null;
             /**
              * Interval Floor S
              * @default 1
              */
-            interval_floor_s: string;
+            interval_floor_s: string | null;
             /**
              * Interval Step S
              * @default 1
              */
-            interval_step_s: string;
+            interval_step_s: string | null;
             /**
              * Sleeps After S
              * @default 0
@@ -3540,6 +3554,8 @@ export interface components {
             drives: components["schemas"]["DriveState"][];
             /** Programmed */
             programmed: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
+            /** Marked */
+            marked: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
             /** Letters */
             letters: {
                 [key: string]: string;
@@ -4036,27 +4052,21 @@ export interface components {
              * Shortest S
              * @default 1
              */
-            shortest_s: string;
+            shortest_s: string | null;
             /**
              * Step S
              * @default 1/10
              */
-            step_s: string;
+            step_s: string | null;
             /**
              * Polling S
              * @default 1/10
              */
-            polling_s: string;
-            /**
-             * Most Frames
-             * @default 0
-             */
-            most_frames: number;
-            /**
-             * Longest Run S
-             * @default 0
-             */
-            longest_run_s: string;
+            polling_s: string | null;
+            /** Most Frames */
+            most_frames?: number | null;
+            /** Longest Run S */
+            longest_run_s?: string | null;
             /**
              * Coupling
              * @default optocoupler
@@ -5040,6 +5050,8 @@ export interface components {
         /**
          * CardLine
          * @description A card of the shelf with what follows from it, and what can be measured on it.
+         *
+         *     `usual` are the places of those figures that nobody has typed, measured or chosen.
          */
         CardLine: {
             /** Id */
@@ -5059,6 +5071,8 @@ export interface components {
             figures: components["schemas"]["Figure"][];
             /** Measures */
             measures: components["schemas"]["MeasureLine"][];
+            /** Usual */
+            usual: string[];
             /** Used In */
             used_in: string[];
         };
@@ -5126,14 +5140,11 @@ export interface components {
         };
         /**
          * NewCard
-         * @description The kind of a new card; everything else has a sensible default.
+         * @description What a new card is like; everything else has a sensible default.
          */
         NewCard: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone";
+            /** Like */
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens");
             /**
              * Name
              * @default
@@ -5227,6 +5238,89 @@ export interface components {
         TypeOnCard: {
             /** Card */
             card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Path */
+            path: string;
+            /** Text */
+            text: string;
+            /**
+             * Imperial
+             * @default false
+             */
+            imperial: boolean;
+        };
+        /**
+         * AddRow
+         * @description One more row of a table of the card.
+         */
+        AddRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add-row";
+            /** Path */
+            path: string;
+        };
+        /**
+         * ChangeCard
+         * @description A choice made on a card, or a change of one of its tables.
+         */
+        ChangeCard: {
+            /** Card */
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            /** Change */
+            change: components["schemas"]["SetField"] | components["schemas"]["AddRow"] | components["schemas"]["DropRow"] | components["schemas"]["WriteRows"] | components["schemas"]["TakeTravel"];
+        };
+        /**
+         * DropRow
+         * @description A row of a table taken away, counted from 0.
+         */
+        DropRow: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "drop-row";
+            /** Path */
+            path: string;
+            /** Row */
+            row: number;
+        };
+        /**
+         * SetField
+         * @description A choice or a tick made on a card.
+         */
+        SetField: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "set";
+            /** Path */
+            path: string;
+            value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * TakeTravel
+         * @description The travel that the rail leaves, taken as what the axis reaches.
+         */
+        TakeTravel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "take-travel";
+        };
+        /**
+         * WriteRows
+         * @description A table as lines of text, a row a line, its columns apart by blanks, tabs, commas or semicolons.
+         */
+        WriteRows: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "rows";
             /** Path */
             path: string;
             /** Text */
@@ -6664,6 +6758,45 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TypeOnCard"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    change_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeCard"];
             };
         };
         responses: {

@@ -8,7 +8,8 @@
   import Working from '../parts/Working.svelte';
   import Earlier from '../screens/Earlier.svelte';
   import type { Desk } from './desk.svelte';
-  import { DRIVES, fieldsOf, KIND_NAMES, type Field } from './fields';
+  import CardTable from './CardTable.svelte';
+  import { DRIVES, groupsOf, KIND_NAMES, turnsLeft, WHOLE, type Field } from './fields';
   import MeasureSteps from './MeasureSteps.svelte';
 
   interface Props {
@@ -31,6 +32,9 @@
       : undefined;
   }
   const history = (field: Field) => card?.measured?.filter((one) => one.field === field.path) ?? [];
+  const named = (of: string, field: Field) => (of && of !== WHOLE ? `${of}, ${field.label}` : field.label);
+  const how = (field: Field, value: unknown) =>
+    value === null ? 'not known' : line?.usual.includes(field.path) ? 'usual' : 'typed';
   const measureOf = (field: Field) => line?.measures.find((measure) => measure.field === field.path);
 
   async function load(before: number | null) {
@@ -53,8 +57,16 @@
     if (found && (await desk.replace(found.card))) earlier = false;
   }
 
-  function drive(kind: string) {
-    void desk.set('drive', { kind });
+  const choose = (path: string, value: unknown) =>
+    void desk.change({ do: 'set', path, value: value as string | boolean });
+
+  /** The further axes of a head, as they would be. */
+  function heads(axes: unknown[]) {
+    void desk.change({ do: 'set', path: 'more', value: axes as never });
+  }
+
+  function measure(path: string) {
+    measuring = line?.measures.find((one) => one.field === path)?.key ?? '';
   }
 </script>
 
@@ -107,92 +119,134 @@
         {#each line.figures as figure (figure.key)}
           <div>
             <dt>{figure.label}</dt>
-            <dd><Working {figure} /></dd>
+            <dd>
+              <Working {figure} />
+              {#if figure.key === 'card.usable' && card.kind === 'axis' && (card.low !== 0 || card.high !== figure.value)}
+                <button type="button" class="link" onclick={() => void desk.change({ do: 'take-travel' })}
+                  >take it as what it reaches</button
+                >
+              {/if}
+            </dd>
           </div>
         {/each}
       </dl>
     {/if}
 
-    <table>
-      <caption class="sr-only">Figures of the card</caption>
-      <tbody>
-        {#if card.kind === 'axis'}
-          <tr>
-            <th scope="row">drive</th>
-            <td colspan="2">
-              <select
-                class="field"
-                aria-label="drive"
-                value={card.drive.kind}
-                onchange={(event) => drive(event.currentTarget.value)}
-              >
-                {#each Object.entries(DRIVES) as [kind, { name }] (kind)}<option value={kind}>{name}</option
-                  >{/each}
-              </select>
-            </td>
-          </tr>
-        {/if}
-        {#each fieldsOf(card) as field (field.path)}
-          {@const value = valueAt(card, field.path)}
-          {@const last = known(field)}
-          <tr>
-            <th scope="row">{field.label}</th>
-            <td>
-              {#if field.choices}
+    {#each groupsOf(card) as group (group.title + (group.drive ?? ''))}
+      {#if group.title}<h3>
+          {group.title}
+          {#if group.further !== undefined}
+            <button
+              type="button"
+              class="link"
+              onclick={() =>
+                heads((card.kind === 'axis' ? (card.more ?? []) : []).filter((_, n) => n !== group.further))}
+              >take this axis away</button
+            >
+          {/if}
+        </h3>{/if}
+      <table>
+        <caption class="sr-only">Figures of the card</caption>
+        <tbody>
+          {#if group.drive}
+            {@const path = `${group.drive}.kind`}
+            <tr>
+              <th scope="row">drive</th>
+              <td colspan="2">
                 <select
                   class="field"
-                  aria-label={field.label}
-                  value={String(value)}
-                  onchange={(event) => void desk.set(field.path, event.currentTarget.value)}
+                  aria-label={group.title ? `drive of the ${group.title}` : 'drive'}
+                  value={String(valueAt(card, path))}
+                  onchange={(event) => choose(path, event.currentTarget.value)}
                 >
-                  {#each field.choices as choice (choice)}<option>{choice}</option>{/each}
+                  {#each Object.entries(DRIVES) as [kind, { name }] (kind)}<option value={kind}>{name}</option
+                    >{/each}
                 </select>
-              {:else if field.tick}
-                <input
-                  type="checkbox"
-                  aria-label={field.label}
-                  checked={value === true}
-                  onchange={(event) => void desk.set(field.path, event.currentTarget.checked)}
-                />
-              {:else}
-                <Editable
-                  path={field.path}
-                  label={field.label}
-                  value={numberAt(card, field.path)}
-                  unit={field.unit}
-                  min={field.path === 'low' || field.path === 'high' ? -1e6 : 0}
-                  {...value === null || value === undefined ? { shown: field.empty ?? '–' } : {}}
-                  exactText={typeof value === 'string'}
-                />
-              {/if}
-            </td>
-            <td class="known">
-              {#if last}
-                <button
-                  type="button"
-                  aria-expanded={opened === field.path}
-                  onclick={() => (opened = opened === field.path ? '' : field.path)}
-                  >± {write(last.spread, field.unit)}, {date(last.on)}</button
-                >
-              {:else if measureOf(field)}
-                <button type="button" class="plain" onclick={() => (measuring = measureOf(field)?.key ?? '')}
-                  >typed; measure it</button
-                >
-              {:else if !field.choices && !field.tick && value !== null}<span class="label">typed</span>{/if}
-            </td>
-          </tr>
-          {#if opened === field.path}
-            {#each [...history(field)].reverse() as one, i (i)}
-              <tr class="past">
-                <th scope="row">{date(one.on)}</th>
-                <td colspan="2"
-                  >{write(one.value, field.unit)} ± {write(one.spread, field.unit)}, {one.readings.length}
-                  {one.readings.length === 1 ? 'reading' : 'readings'}{one.note ? `; ${one.note}` : ''}</td
-                >
-              </tr>
-            {/each}
+              </td>
+            </tr>
           {/if}
+          {#each group.fields as field (field.path)}
+            {@const value = valueAt(card, field.path)}
+            {@const last = known(field)}
+            <tr>
+              <th scope="row">{field.label}</th>
+              <td>
+                {#if field.choices}
+                  <select
+                    class="field"
+                    aria-label={named(group.title, field)}
+                    value={String(value)}
+                    onchange={(event) => choose(field.path, event.currentTarget.value)}
+                  >
+                    {#each field.choices as choice (choice)}<option>{choice}</option>{/each}
+                  </select>
+                {:else if field.tick}
+                  <input
+                    type="checkbox"
+                    aria-label={named(group.title, field)}
+                    checked={value === true}
+                    onchange={(event) => choose(field.path, event.currentTarget.checked)}
+                  />
+                {:else}
+                  <Editable
+                    path={field.path}
+                    label={named(group.title, field)}
+                    value={numberAt(card, field.path)}
+                    unit={field.unit}
+                    min={/(^|\.)(low|high)$/.test(field.path) ? -1e6 : 0}
+                    empty={field.empty}
+                    exactText={typeof value === 'string'}
+                  />
+                {/if}
+              </td>
+              <td class="known">
+                {#if last}
+                  <button
+                    type="button"
+                    aria-expanded={opened === field.path}
+                    onclick={() => (opened = opened === field.path ? '' : field.path)}
+                    >± {write(last.spread, field.unit)}, {date(last.on)}</button
+                  >
+                {:else if measureOf(field)}
+                  <button type="button" class="plain" onclick={() => measure(field.path)}
+                    >{how(field, value)}; measure it</button
+                  >
+                {:else if !field.choices && !field.tick && value !== null}<span class="label"
+                    >{how(field, value)}</span
+                  >{/if}
+              </td>
+            </tr>
+            {#if opened === field.path}
+              {#each [...history(field)].reverse() as one, i (i)}
+                <tr class="past">
+                  <th scope="row">{date(one.on)}</th>
+                  <td colspan="2"
+                    >{write(one.value, field.unit)} ± {write(one.spread, field.unit)}, {one.readings.length}
+                    {one.readings.length === 1 ? 'reading' : 'readings'}{one.note ? `; ${one.note}` : ''}</td
+                  >
+                </tr>
+              {/each}
+            {/if}
+          {/each}
+        </tbody>
+      </table>
+      {#each group.tables as table (table.path)}<CardTable {desk} {table} onmeasure={measure} />{/each}
+    {/each}
+    {#if card.kind === 'axis' && card.motion === 'rotary' && !['focus', 'zoom'].includes(card.turns ?? '')}
+      <p class="acts">
+        {#each turnsLeft(card) as turns (turns)}
+          <button
+            type="button"
+            class="link"
+            onclick={() => heads([...(card.more ?? []), { turns, drive: card.drive }])}
+            >it can {turns} too</button
+          >
         {/each}
+      </p>
+    {/if}
+    <table>
+      <caption class="sr-only">What else belongs to the card</caption>
+      <tbody>
         {#if card.kind === 'axis' && card.motion === 'linear'}
           <tr>
             <th scope="row">rods, for the sag</th>
@@ -201,7 +255,7 @@
                 type="checkbox"
                 aria-label="rods, for the sag"
                 checked={!!card.beam}
-                onchange={(event) => void desk.set('beam', event.currentTarget.checked ? {} : null)}
+                onchange={(event) => choose('beam', event.currentTarget.checked ? {} : null)}
               />
             </td>
           </tr>
@@ -347,6 +401,19 @@
     color: var(--second);
     text-decoration: underline dotted;
     text-underline-offset: 3px;
+  }
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+    margin: 6px 0;
+  }
+  h3 {
+    margin-top: 12px;
+  }
+  h3 .link {
+    font-weight: 450;
+    margin-left: 10px;
   }
   .past th,
   .past td {

@@ -1,15 +1,21 @@
 import { SvelteMap } from 'svelte/reactivity';
 import { api, AwayError, got, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
+import type { components } from '../api/schema';
 import { reader } from '../reader.svelte';
 
 const MOST_UNDO = 100;
 const AGAIN_MS = 1500;
 const LEFT = 'bridle.unsaved-cards';
 
+type Like = components['schemas']['NewCard']['like'];
+/** A choice made on a card, or a change of one of its tables. */
+export type CardChange = components['schemas']['ChangeCard']['change'];
+
 /** A change of a card, as it can be kept until the server is back. */
 type Wish = { id: number } & (
   | { do: 'type'; path: string; text: string }
   | { do: 'set'; path: string; value: unknown; merge?: string | undefined }
+  | { do: 'change'; change: CardChange }
   | { do: 'replace'; card: KitCard }
 );
 
@@ -77,9 +83,9 @@ export class Desk {
     this.troubles.clear();
   }
 
-  async make(kind: CardLine['card']['kind']): Promise<void> {
+  async make(like: Like): Promise<void> {
     await this.#try(async () => {
-      const answer = await api.POST('/api/kit', { body: { kind, name: '' } });
+      const answer = await api.POST('/api/kit', { body: { like, name: '' } });
       const made = got(answer);
       this.cards = [...(this.cards ?? []), made];
       this.hold(made.id);
@@ -123,6 +129,11 @@ export class Desk {
     return this.#wish({ id: this.held ?? 0, do: 'set', path, value, merge });
   }
 
+  /** A choice, or a change of a table: what becomes of the card is worked out by the server. */
+  change(change: CardChange): Promise<boolean> {
+    return this.#wish({ id: this.held ?? 0, do: 'change', change });
+  }
+
   /** Put a whole card in the place of the one in hand, as measuring does. */
   replace(card: KitCard): Promise<boolean> {
     return this.#wish({ id: this.held ?? 0, do: 'replace', card });
@@ -145,6 +156,11 @@ export class Desk {
     if (wish.do === 'replace') return this.#put(now, wish.card, '');
     if (wish.do === 'set')
       return this.#put(now, placed(now.card, wish.path, wish.value), wish.path, wish.merge);
+    if (wish.do === 'change') {
+      const asked = await api.POST('/api/kit/change', { body: { card: now.card, change: wish.change } });
+      const path = 'path' in wish.change ? wish.change.path : 'card';
+      return asked.data ? this.#put(now, asked.data.card, path) : this.#refused(path, asked.error as Trouble);
+    }
     const body = { card: now.card, path: wish.path, text: wish.text, imperial: reader.imperial };
     const answer = await api.POST('/api/kit/type', { body });
     if (!answer.data) return this.#refused(wish.path, answer.error as Trouble);
@@ -265,5 +281,6 @@ export function placed(card: KitCard, path: string, value: unknown): KitCard {
   let at = copy as unknown as Record<string, unknown>;
   for (const step of way) at = at[step] as Record<string, unknown>;
   at[last] = value;
+  if (!copy.typed?.includes(path)) copy.typed = [...(copy.typed ?? []), path];
   return copy;
 }

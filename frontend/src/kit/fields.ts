@@ -15,6 +15,25 @@ export interface Field {
   empty?: string;
 }
 
+/** A list on a card, a row for each thing in it. */
+export interface Table {
+  path: string;
+  label: string;
+  columns: Field[];
+  fewest: number;
+}
+
+/** What belongs together on a card. */
+export interface Group {
+  title: string;
+  /** Where the drive stands whose kind is chosen here. */
+  drive?: string;
+  /** Which further axis of a head it is. */
+  further?: number;
+  fields: Field[];
+  tables: Table[];
+}
+
 type Kind = KitCard['kind'];
 const field = (path: string, label: string, unit = '', more: Partial<Field> = {}): Field => ({
   path,
@@ -22,6 +41,7 @@ const field = (path: string, label: string, unit = '', more: Partial<Field> = {}
   unit,
   ...more
 });
+const UNKNOWN = { empty: 'not known' } as const;
 const THREADS = ['1/4-20', '3/8-16', 'M3', 'M4', 'M5', 'M6', 'M8', 'fine', 'plate', 'own', 'none'] as const;
 const SOCKETS = ['2.5 mm', '3.5 mm', 'USB', 'own', 'none'] as const;
 const MASS = field('mass_g', 'mass', 'g');
@@ -39,12 +59,12 @@ const IMAGER = [
   field('sensor_height_mm', 'sensor, upright', 'focal'),
   field('picture_width_px', 'picture, across', 'px'),
   field('picture_height_px', 'picture, upright', 'px'),
-  field('wake_s', 'wakes in', 's'),
-  field('lag_s', 'shutter lag', 's'),
-  field('write_s', 'writes in', 's'),
-  field('buffer_frames', 'buffer', 'frames'),
-  field('interval_floor_s', 'shortest real interval', 's'),
-  field('interval_step_s', 'interval step', 's'),
+  field('wake_s', 'wakes in', 's', UNKNOWN),
+  field('lag_s', 'shutter lag', 's', UNKNOWN),
+  field('write_s', 'writes in', 's', UNKNOWN),
+  field('buffer_frames', 'buffer', 'frames', UNKNOWN),
+  field('interval_floor_s', 'shortest real interval', 's', UNKNOWN),
+  field('interval_step_s', 'interval step', 's', UNKNOWN),
   field('sleeps_after_s', 'sleeps after', 's'),
   field('socket', 'socket', '', { choices: SOCKETS })
 ];
@@ -56,7 +76,13 @@ const CAMERA_JOINT = [
 ];
 
 const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
-  body: [MASS, ...IMAGER, ...CAMERA_JOINT],
+  body: [
+    MASS,
+    field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
+    field('focal_to_mm', 'zooms to', 'focal', { empty: 'fixed' }),
+    ...IMAGER,
+    ...CAMERA_JOINT
+  ],
   phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...CAMERA_JOINT],
   lens: [
     MASS,
@@ -84,11 +110,11 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
     field('source', 'source', '', {
       choices: ['camera timer', 'wired remote', 'controller', 'wireless remote', 'computer', 'app']
     }),
-    field('shortest_s', 'shortest interval', 's'),
-    field('step_s', 'interval step', 's'),
-    field('polling_s', 'looks every', 's'),
-    field('most_frames', 'frames at most (0: any)', 'frames'),
-    field('longest_run_s', 'runs at most (0: any)', 's'),
+    field('shortest_s', 'shortest interval', 's', UNKNOWN),
+    field('step_s', 'interval step', 's', UNKNOWN),
+    field('polling_s', 'looks every', 's', UNKNOWN),
+    field('most_frames', 'frames at most', 'frames', { empty: 'any' }),
+    field('longest_run_s', 'runs at most', 's', { empty: 'any' }),
     field('coupling', 'coupling', '', { choices: ['none', 'optocoupler', 'relay', 'switch', 'resistor'] }),
     field('socket', 'plug for the camera', '', { choices: SOCKETS }),
     MASS
@@ -118,73 +144,115 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
   ]
 };
 
-/** What each drive is called, and what is on its card: field by the drives themselves. */
-export const DRIVES: Record<string, { name: string; fields: Field[] }> = drives;
+type AxisCard = Extract<KitCard, { kind: 'axis' }>;
+type Further = NonNullable<AxisCard['more']>[number];
+type DriveField = Field & { where?: readonly string[] | null };
 
-function driveFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
+/** What each drive is called, and what is on its card: told by the drives themselves. */
+export const DRIVES = drives as unknown as Record<
+  string,
+  { name: string; minds: string[]; fields: DriveField[]; tables: Table[] }
+>;
+
+function driveGroup(card: AxisCard, axis: AxisCard | Further, within: string, title: string): Group {
   const own = card.motion === 'linear' ? 'mm' : 'deg';
-  return (DRIVES[card.drive.kind]?.fields ?? []).flatMap((one) => {
-    const { empty, ...rest } = one;
-    const field = {
-      ...rest,
-      ...(empty ? { empty } : {}),
-      unit: one.unit === 'axis' ? own : one.unit,
-      path: `drive.${one.path}`
-    };
-    const [list, inner] = one.path.split('.*.');
-    if (inner === undefined) return [field];
-    const things = (card.drive as unknown as Record<string, Record<string, unknown>[]>)[list ?? ''] ?? [];
-    return things.map((thing, i) => ({
-      ...field,
-      path: `drive.${list}.${i}.${inner}`,
-      label: one.label.replace(/\{(\w+)\}/, (_, name: string) => String(thing[name]))
-    }));
+  const drive = axis.drive as unknown as Record<string, unknown>;
+  const known = DRIVES[axis.drive.kind];
+  const on = (one: DriveField): Field => ({
+    path: one.path,
+    label: one.label,
+    unit: one.unit.replace('axis', own),
+    ...(one.empty ? { empty: one.empty } : {}),
+    ...(one.tick ? { tick: true } : {}),
+    ...(one.choices?.length ? { choices: one.choices } : {})
   });
+  return {
+    title,
+    drive: `${within}drive`,
+    fields: (known?.fields ?? [])
+      .filter(({ where }) => !where || drive[where[0]!] === where[1])
+      .map((one) => ({ ...on(one), path: `${within}drive.${one.path}` })),
+    tables: (known?.tables ?? []).map((table) => ({
+      ...table,
+      path: `${within}drive.${table.path}`,
+      columns: table.columns.map(on)
+    }))
+  };
 }
 
-function axisFields(card: Extract<KitCard, { kind: 'axis' }>): Field[] {
-  const linear = card.motion === 'linear';
-  const unit = linear ? 'mm' : 'deg';
-  return [
-    field('motion', 'moves', '', { choices: ['linear', 'rotary'] }),
-    ...(linear
-      ? []
-      : [field('turns', 'turns as', '', { choices: ['pan', 'tilt', 'roll', 'focus', 'zoom'] })]),
+/** How far and how fast it goes, as far as its drive has any use for that. */
+function reachFields(card: AxisCard, axis: AxisCard | Further, within: string): Field[] {
+  const unit = card.motion === 'linear' ? 'mm' : 'deg';
+  const minds = DRIVES[axis.drive.kind]?.minds ?? [];
+  const limits = [
+    field('top_speed', 'top speed', `${unit}/s`, UNKNOWN),
+    field('acceleration', 'acceleration', `${unit}/s²`, UNKNOWN),
+    field('backlash', 'backlash', unit)
+  ].filter(({ path }) => minds.includes(path));
+  const turning = [
+    field('off_axis_mm', 'load stands off the axis', 'mm'),
+    field('shaft_nmm', 'shaft takes', 'N·mm', UNKNOWN)
+  ];
+  const all = [
     field('low', 'reaches from', unit),
     field('high', 'to', unit),
-    field('top_speed', 'top speed', `${unit}/s`),
-    field('acceleration', 'acceleration', `${unit}/s²`),
-    field('backlash', 'backlash', unit),
-    field('settle_s', 'settles in', 's'),
-    field('peak_a', 'draws at most', 'A'),
-    MASS,
-    ...(linear
-      ? [
-          field('length_mm', 'rail', 'mm'),
-          field('carriage_mm', 'carriage', 'mm'),
-          field('carriage_g', 'carriage, mass', 'g'),
-          field('end_margin_mm', 'margin at each end', 'mm')
-        ]
-      : [
-          field('off_axis_mm', 'load stands off the axis', 'mm'),
-          field('shaft_nmm', 'shaft takes', 'N·mm', { empty: 'not known' })
-        ]),
-    ...(linear && card.beam
-      ? [
-          field('beam.count', 'rods'),
-          field('beam.outer_mm', 'rod, outside', 'mm'),
-          field('beam.inner_mm', 'rod, inside', 'mm'),
-          field('beam.modulus_gpa', 'stiffness', 'GPa'),
-          field('beam.density_kg_m3', 'density', 'kg/m³')
-        ]
-      : []),
-    ...JOINT,
-    ...driveFields(card)
+    ...limits,
+    ...(card.motion === 'linear' ? [] : turning)
   ];
+  return all.map((one) => ({ ...one, path: `${within}${one.path}` }));
 }
 
-export function fieldsOf(card: KitCard): Field[] {
-  return card.kind === 'axis' ? axisFields(card) : FIELDS[card.kind];
+const RAIL = [
+  field('length_mm', 'rail', 'mm'),
+  field('carriage_mm', 'carriage', 'mm'),
+  field('carriage_g', 'carriage, mass', 'g'),
+  field('end_margin_mm', 'margin at each end', 'mm')
+];
+const RODS = [
+  field('beam.count', 'rods'),
+  field('beam.outer_mm', 'rod, outside', 'mm'),
+  field('beam.inner_mm', 'rod, inside', 'mm'),
+  field('beam.modulus_gpa', 'stiffness', 'GPa'),
+  field('beam.density_kg_m3', 'density', 'kg/m³')
+];
+/** What holds for all axes of a head. */
+export const WHOLE = 'the whole of it';
+const TURNING = ['pan', 'tilt', 'roll'] as const;
+/** What a further axis of a head can be. */
+export const turnsLeft = (card: AxisCard) =>
+  TURNING.filter((turns) => turns !== card.turns && !card.more?.some((one) => one.turns === turns));
+
+function axisGroups(card: AxisCard): Group[] {
+  const linear = card.motion === 'linear';
+  const more = card.more ?? [];
+  const minds = new Set([card, ...more].flatMap((axis) => DRIVES[axis.drive.kind]?.minds ?? []));
+  const first = driveGroup(card, card, '', more.length ? card.turns! : '');
+  const moves = [
+    field('motion', 'moves', '', { choices: ['linear', 'rotary'] }),
+    ...(linear ? [] : [field('turns', 'turns as', '', { choices: more.length ? [...TURNING] : TURNS })])
+  ];
+  const whole = [
+    ...(minds.has('settle_s') ? [field('settle_s', 'settles in', 's', UNKNOWN)] : []),
+    ...(minds.has('peak_a') ? [field('peak_a', 'draws at most', 'A', UNKNOWN)] : []),
+    MASS,
+    ...(linear ? RAIL : []),
+    ...(linear && card.beam ? RODS : []),
+    ...JOINT
+  ];
+  return [
+    { ...first, fields: [...first.fields, ...moves, ...reachFields(card, card, '')] },
+    ...more.map((axis, n) => {
+      const group = driveGroup(card, axis, `more.${n}.`, axis.turns!);
+      return { ...group, further: n, fields: [...group.fields, ...reachFields(card, axis, `more.${n}.`)] };
+    }),
+    { title: more.length ? WHOLE : '', fields: whole, tables: [] }
+  ];
+}
+const TURNS = ['pan', 'tilt', 'roll', 'focus', 'zoom'];
+
+/** All that is on a card, in the order in which a person would tell it. */
+export function groupsOf(card: KitCard): Group[] {
+  return card.kind === 'axis' ? axisGroups(card) : [{ title: '', fields: FIELDS[card.kind], tables: [] }];
 }
 
 export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
@@ -193,6 +261,26 @@ export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
   { title: 'What stands and joins', kinds: ['support', 'mount'], tall: 92 },
   { title: 'What fires, feeds and lights', kinds: ['trigger', 'battery', 'card', 'lamp'], tall: 64 }
 ];
+
+/** What a new card can be like, and what that is called. */
+export const LIKES = {
+  body: 'camera body',
+  'camera with its own lens': 'camera with a lens of its own',
+  phone: 'phone',
+  lens: 'lens',
+  filter: 'filter',
+  axis: 'rail with its drive',
+  'turning axis': 'turning axis',
+  head: 'head, pan and tilt, with a menu or app',
+  spring: 'wind-up timer or turntable',
+  'lens motor': 'motor on a lens ring',
+  support: 'tripod, mast or clamp',
+  mount: 'plate, bush or adapter',
+  trigger: 'trigger',
+  battery: 'battery',
+  card: 'memory card',
+  lamp: 'lamp'
+} as const;
 
 export const KIND_NAMES: Record<Kind, string> = {
   body: 'camera body',

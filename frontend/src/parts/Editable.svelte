@@ -25,6 +25,8 @@
     onedit?: ((typing: boolean) => void) | undefined;
     /** The value is kept exactly, as text, though nothing stands there yet that tells so. */
     exactText?: boolean;
+    /** What is said where nothing is known; a blank brings that back. */
+    empty?: string | undefined;
   }
   let {
     path,
@@ -37,7 +39,8 @@
     held,
     id,
     onedit,
-    exactText = false
+    exactText = false,
+    empty
   }: Props = $props();
 
   const PX_A_STEP = 6;
@@ -50,7 +53,7 @@
   let opened = 0;
 
   const value = $derived(given === undefined ? numberAt(editor.content, path) : given);
-  const said = $derived(shown ?? (value === null ? '–' : write(value, unit, editor.zone)));
+  const said = $derived(shown ?? (value === null ? (empty ?? '–') : write(value, unit, editor.zone)));
   const trouble = $derived(editor.troubles.get(path));
 
   async function edit(first = '') {
@@ -67,10 +70,11 @@
   async function commit() {
     // Leaving the field while its text is on its way would send it once more.
     if (!editing || sent === text) return;
-    if (text.trim() === said || text.trim() === '') return cancel();
+    const blank = text.trim() === '';
+    if (text.trim() === said || (blank && (empty === undefined || value === null))) return cancel();
     sent = text;
     const mine = opened;
-    const accepted = await editor.type(path, text);
+    const accepted = await (blank ? editor.set(path, null) : editor.type(path, text));
     // Opened anew while the first text was on its way: what is being typed there now stays.
     if (mine !== opened) return;
     sent = null;

@@ -6,7 +6,7 @@
   import { write } from '../format';
   import CardSheet from '../kit/CardSheet.svelte';
   import { Desk } from '../kit/desk.svelte';
-  import { headline, KIND_NAMES, SHELVES } from '../kit/fields';
+  import { headline, LIKES, SHELVES } from '../kit/fields';
   import { router } from '../router.svelte';
   import { handDownEditor } from '../sheet/editor';
 
@@ -62,13 +62,13 @@
     </header>
     {#if adding}
       <p class="kinds" role="group" aria-label="Kind of the new card">
-        {#each SHELVES.flatMap((shelf) => shelf.kinds) as kind (kind)}
+        {#each Object.entries(LIKES) as [like, called] (like)}
           <button
             type="button"
             onclick={() => {
               adding = false;
-              void desk.make(kind);
-            }}>{KIND_NAMES[kind]}</button
+              void desk.make(like as keyof typeof LIKES);
+            }}>{called}</button
           >
         {/each}
       </p>
@@ -114,7 +114,7 @@
                     >{measured(line)
                       ? `${measured(line)} measured`
                       : line.measures.length
-                        ? 'all typed'
+                        ? 'none measured'
                         : ''}</span
                   >
                 </button>

@@ -8,7 +8,7 @@ export interface Editor {
   /** What is changed: the plan, or the card. */
   readonly content: unknown;
   type(path: string, text: string): Promise<boolean>;
-  set(path: string, value: number | string | boolean, merge?: string): Promise<boolean>;
+  set(path: string, value: number | string | boolean | null, merge?: string): Promise<boolean>;
 }
 
 const KEY = Symbol('editor');

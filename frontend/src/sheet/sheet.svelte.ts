@@ -135,7 +135,7 @@ export class Sheet {
     return this.change([{ do: 'type', path, text, imperial: reader.imperial }]);
   }
 
-  set(path: string, value: number | string | boolean, merge?: string): Promise<boolean> {
+  set(path: string, value: number | string | boolean | null, merge?: string): Promise<boolean> {
     return this.change([{ do: 'set', path, value }], merge);
   }
 

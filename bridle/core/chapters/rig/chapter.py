@@ -8,7 +8,7 @@ from bridle.core.chapters.rig.tipping import TIPS
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Joined, Support
 from bridle.core.reckon.loads import carriages, hold, tip_slide
-from bridle.core.reckon.parts import programmed
+from bridle.core.reckon.parts import by_hand, programmed
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.reckon.stack import Placed, Stack
 from bridle.core.snag import Snag
@@ -21,24 +21,23 @@ ASIDE = KINDS
 def tell(known: Reckoning) -> Answer[RigState]:
     """The rig where there is one; what the drives are told where the clip is solved."""
     plan, put = known.plan, known.stack
-    moved_by = tuple(axis.name for axis in programmed(plan))
-    letters: dict[str, str] = {axis.name: axis.called for axis in plan.rig.axes}
     drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
-    figures, snags = leaning.figures(known.shooting), list(leaning.snags(plan))
-    if not put.parts and not put.supports:
-        state = RigState(drives=drives_told.drives, programmed=moved_by, letters=letters, level=leaning.level(plan))
-        return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
-    snags = [*joints.snags(plan, put), *twice.snags(plan), *loads.snags(known), *power.snags(plan), *snags]
-    figures = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *figures]
-    standing = _standing(plan, put, snags)
+    snags = list(leaning.snags(plan))
+    found = [*leaning.figures(known.shooting), *drives_told.figures]
+    standing = None
+    if put.parts or put.supports:
+        snags = [*joints.snags(plan, put), *twice.snags(plan), *loads.snags(known), *power.snags(plan), *snags]
+        found = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *found]
+        standing = _standing(plan, put, snags)
     state = RigState(
         standing=standing,
         drives=drives_told.drives,
-        programmed=moved_by,
-        letters=letters,
+        programmed=tuple(axis.name for axis in programmed(plan)),
+        marked=tuple(axis.name for axis in by_hand(plan)),
+        letters={axis.name: axis.called for axis in plan.rig.axes},
         level=leaning.level(plan),
     )
-    return Answer(state, [*figures, *drives_told.figures], [*snags, *drives_told.snags])
+    return Answer(state, found, [*snags, *drives_told.snags])
 
 
 def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:

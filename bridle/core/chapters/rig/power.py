@@ -37,7 +37,7 @@ SIZES = (0.14, 0.25, 0.34, 0.5, 0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0, 16.0, 25.0,
 
 def drawn_a(plan: Plan) -> float:
     """The sum of the peak currents of all axes, in amperes."""
-    return sum(copy.card.peak_a for copy in plan.kit.copies if isinstance(copy.card, AxisCard))
+    return sum(copy.card.peak_a or 0.0 for copy in plan.kit.copies if isinstance(copy.card, AxisCard))
 
 
 def _supply(plan: Plan) -> tuple[int, Battery] | None:

@@ -72,5 +72,6 @@ class RigState:
     standing: RigDrawn | None = None
     drives: tuple[DriveState, ...] = ()
     programmed: tuple[AxisName, ...] = ()
+    marked: tuple[AxisName, ...] = ()
     letters: dict[str, str] = field(default_factory=dict)
     level: tuple[tuple[float, ...], ...] = ()

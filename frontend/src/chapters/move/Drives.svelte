@@ -7,13 +7,15 @@
   import Limits from './Limits.svelte';
   import MarksToSet from './MarksToSet.svelte';
   import Program from './Program.svelte';
+  import ToSet from './ToSet.svelte';
 
   const sheet = theSheet();
   const rig = new JogRig(sheet);
   onMount(() => void rig.look());
   const axes = $derived(sheet.plan.rig.axes);
   const drives = $derived(sheet.evaluation.drives);
-  const byHand = $derived(drives.filter((drive) => drive.drive === 'scale').map((drive) => drive.axis));
+  const programmed = $derived(sheet.evaluation.programmed);
+  const marked = $derived(sheet.evaluation.marked);
 </script>
 
 <div class="leaf grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-[30px] max-narrow:grid-cols-1">
@@ -36,15 +38,12 @@
         {/each}
       </tbody>
     </table>
-    {#if axes.length}
-      <Program {rig} />
-      <MarksToSet axes={byHand.length ? byHand : axes.map((axis) => axis.name)} />
-    {/if}
+    <ToSet />
+    {#if programmed.length}<Program {rig} />{/if}
+    {#if marked.length}<MarksToSet axes={marked} />{/if}
   </section>
   <section>
-    {#if axes.length}
-      <Jog {rig} />
-      <Limits />
-    {/if}
+    {#if programmed.length}<Jog {rig} />{/if}
+    {#if axes.length}<Limits />{/if}
   </section>
 </div>

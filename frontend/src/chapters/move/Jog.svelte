@@ -11,7 +11,7 @@
   const STEPS = { linear: [0.1, 1, 10, 100], rotary: [0.1, 1, 5, 20] } as const;
   const SIZES = STEPS.linear.map((mm, n) => ({ value: String(n), label: `${mm} mm · ${STEPS.rotary[n]}°` }));
   let size = $state(1);
-  const axes = $derived(sheet.plan.rig.axes);
+  const axes = $derived(sheet.plan.rig.axes.filter(({ name }) => sheet.evaluation.programmed.includes(name)));
   const keys = $derived(sheet.plan.move.keyframes);
   const at = $derived<Partial<Record<string, number>>>(rig.state?.at ?? {});
   const all = $derived(axes.length > 0 && axes.every((axis) => at[axis.name] !== undefined));

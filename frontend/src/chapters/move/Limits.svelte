@@ -6,6 +6,7 @@
 
   const sheet = theSheet();
   const axes = $derived(sheet.plan.rig.axes.map((axis, index) => ({ ...axis, path: `rig.axes.${index}` })));
+  const programmed = $derived<string[]>(sheet.evaluation.programmed);
   const rings = $derived(axes.filter((axis) => axis.name === 'focus' || axis.name === 'zoom'));
   const LETTERS = ['X', 'Y', 'Z', 'A', 'B', 'C'];
   const ROWS = [
@@ -25,32 +26,34 @@
     ></thead
   >
   <tbody>
-    <tr>
-      <th scope="row">letter in the program</th>
-      {#each axes as { name, path } (name)}
-        <td>
-          <select
-            class="field"
-            aria-label="letter of the {name}"
-            value={sheet.evaluation.letters[name]}
-            onchange={(event) => void sheet.set(`${path}.letter`, event.currentTarget.value)}
-          >
-            {#each LETTERS as each (each)}<option>{each}</option>{/each}
-          </select>
-        </td>
-      {/each}
-    </tr>
+    {#if programmed.length}<tr>
+        <th scope="row">letter in the program</th>
+        {#each axes as { name, path } (name)}
+          <td>
+            {#if programmed.includes(name)}<select
+                class="field"
+                aria-label="letter of the {name}"
+                value={sheet.evaluation.letters[name]}
+                onchange={(event) => void sheet.set(`${path}.letter`, event.currentTarget.value)}
+              >
+                {#each LETTERS as each (each)}<option>{each}</option>{/each}
+              </select>{/if}
+          </td>
+        {/each}
+      </tr>{/if}
     {#each ROWS as { field, label, per, min } (field)}
       <tr>
         <th scope="row">{label}</th>
-        {#each axes as { name, path, kind } (name)}
+        {#each axes as axis (axis.name)}
+          {@const { name, path, kind } = axis}
           <td>
-            <Editable
-              path="{path}.{field}"
-              label="{name} {label}"
-              unit="{kind === 'linear' ? 'mm' : 'deg'}{per}"
-              {min}
-            />
+            {#if field === 'low' || field === 'high' || programmed.includes(name) || axis[field]}<Editable
+                path="{path}.{field}"
+                label="{name} {label}"
+                unit="{kind === 'linear' ? 'mm' : 'deg'}{per}"
+                {min}
+                empty={field === 'top_speed' || field === 'acceleration' ? 'not known' : undefined}
+              />{/if}
           </td>
         {/each}
       </tr>

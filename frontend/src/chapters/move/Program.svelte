@@ -15,7 +15,10 @@
   const sheet = theSheet();
   const taken = new Taken(sheet.id);
   const rehearsed = $derived(rig.rehearsal);
-  const OUTPUTS = (['digital output', 'coolant output'] as const).map((value) => ({ value, label: value }));
+  const OUTPUTS = [
+    { value: 'digital output', label: 'numbered output', title: 'M64 and M65, or M62 and M63 on the way' },
+    { value: 'coolant output', label: 'output of M8', title: 'Switched on by M8, off by M9' }
+  ] as const;
 </script>
 
 <h3>To take along</h3>
@@ -25,13 +28,18 @@
   <TakeAlong format="frames" {taken} />
 </p>
 <p class="acts my-1.5">
-  The camera is fired by a
+  The camera is fired by the
   <Choice
     label="Output that fires the camera"
     options={OUTPUTS}
     value={sheet.plan.rig.controller.shutter}
     onchoose={(shutter) => void sheet.set('rig.controller.shutter', shutter)}
   />
+  {#if sheet.plan.rig.controller.shutter === 'digital output'}<Editable
+      path="rig.controller.output"
+      label="number of the output"
+      unit=""
+    />{/if}
   for <Editable path="rig.controller.pulse_s" label="length of the pulse" unit="s" />
 </p>
 <p class="acts my-1.5">
@@ -53,7 +61,7 @@
       {write(rehearsed.late_s, 's')} from when they were due. {number(rehearsed.lines, 12)} lines.
     </p>
     <Rows>
-      {#each sheet.plan.rig.axes as { name } (name)}
+      {#each sheet.evaluation.programmed as name (name)}
         <Row label="{name}, off its place">
           {number(rehearsed.off_steps[name] ?? 0, 2)} steps at most, {write(
             rehearsed.fastest[name] ?? 0,

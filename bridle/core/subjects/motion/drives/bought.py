@@ -20,7 +20,7 @@ SETTING = Formula("speed / full * 100", "the speed as a share of the full one")
 DOES = Formula("speed * seconds / 3600", "the speed that is set, over the time of the move")
 BEHIND = "A load that it hardly carries, a battery that sinks or a slope shows like this."
 
-_ENDS, _SPEED = ("asks", "ends"), ("asks", "speed")
+_ENDS, _SPEED = ("asks", "start and end"), ("asks", "a speed")
 
 
 class Bought(DriveCard):
@@ -33,7 +33,7 @@ class Bought(DriveCard):
     NAME: ClassVar[str] = "own menu"
     SHELF: ClassVar[str] = "bought, with its own menu or app"
     FIELDS: ClassVar[tuple[CardField, ...]] = (
-        CardField("asks", "is told", choices=("ends", "speed")),
+        CardField("asks", "is told", choices=("start and end", "a speed")),
         CardField("keyframes", "keyframes at most", where=_ENDS),
         CardField("frames", "asks for the frames", tick=True, where=_ENDS),
         CardField("interval", "asks for the interval", tick=True, where=_ENDS),
@@ -53,7 +53,7 @@ class Bought(DriveCard):
     TOLD: ClassVar[Told] = "setting"
     MINDS: ClassVar[tuple[str, ...]] = ("top_speed", "settle_s", "peak_a")
     kind: Literal["bought"] = "bought"
-    asks: Literal["ends", "speed"] = "ends"
+    asks: Literal["start and end", "a speed"] = "start and end"
     keyframes: Annotated[int, Field(ge=2, le=60)] = 2
     frames: bool = True
     interval: bool = True
@@ -78,22 +78,22 @@ class Bought(DriveCard):
     @property
     def runs_on(self) -> bool:
         """At a speed, it just goes."""
-        return self.asks == "speed"
+        return self.asks == "a speed"
 
     @property
     def stops(self) -> bool:
         """Where it waits for each frame."""
-        return self.asks == "ends" and self.waits
+        return self.asks == "start and end" and self.waits
 
     @property
     def eases(self) -> bool:
         """Where it asks for a ramp."""
-        return self.asks == "ends" and self.ramp
+        return self.asks == "start and end" and self.ramp
 
     @property
     def most_points(self) -> int:
         """From one place to another where it is given a speed, else as many as it takes."""
-        return self.keyframes if self.asks == "ends" else 2
+        return self.keyframes if self.asks == "start and end" else 2
 
     @property
     def runs_s(self) -> float | None:
@@ -110,7 +110,7 @@ class Bought(DriveCard):
 
     def _number(self, wanted: Wanted) -> float | None:
         """The number in the menu that comes nearest; None where no speed is asked."""
-        if self.asks != "speed" or not wanted.sweep or not wanted.seconds:
+        if self.asks != "a speed" or not wanted.sweep or not wanted.seconds:
             return None
         exact = abs(wanted.sweep) / wanted.seconds * HOUR_S / self._per_h(1)
         return min(max(round(exact / self.number_step) * self.number_step, self._least()), self.most_number)
@@ -178,7 +178,7 @@ class Bought(DriveCard):
 
     def measures(self, unit: str) -> list[Measure]:
         """Its full speed where it is given one; how long it settles where it waits."""
-        if self.asks == "ends":
+        if self.asks == "start and end":
             return [settling()] if self.waits else []
         if self.speed_in != "percent":
             return []
