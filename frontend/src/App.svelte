@@ -31,7 +31,9 @@
     {#if router.screen.name === 'shoots'}<Fault name="The list of shoots"><Shoots /></Fault>
     {:else if router.screen.name === 'bin'}<Fault name="The bin"><Bin /></Fault>
     {:else if router.screen.name === 'log'}<Fault name="The logbook"><Log /></Fault>
-    {:else if router.screen.name === 'kit'}<Fault name="The kit"><Kit /></Fault>
+    {:else if router.screen.name === 'kit'}<Fault name="The kit"
+        ><Kit card={router.screen.card} shoot={router.screen.shoot} /></Fault
+      >
     {:else if router.screen.name === 'sheet'}<OpenSheet
         id={router.screen.id}
         chapter={router.screen.chapter}

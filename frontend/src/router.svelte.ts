@@ -4,7 +4,7 @@ export type Screen =
   | { name: 'bin' }
   | { name: 'sheet'; id: number; chapter: string; leaf: string | undefined }
   | { name: 'log' }
-  | { name: 'kit' }
+  | { name: 'kit'; card: number | undefined; shoot: number | undefined }
   | { name: 'nowhere' };
 
 export function read(path: string): Screen {
@@ -12,12 +12,20 @@ export function read(path: string): Screen {
   if (first === undefined) return { name: 'shoots' };
   if (first === 'bin' && second === undefined) return { name: 'bin' };
   if (first === 'log' && second === undefined) return { name: 'log' };
-  if (first === 'kit' && second === undefined) return { name: 'kit' };
+  if (first === 'kit' && fourth === undefined) return kit(second, third);
   const id = Number(second);
   if (first === 'shoots' && Number.isInteger(id) && id > 0 && more === undefined) {
     return { name: 'sheet', id, chapter: third ?? 'clip', leaf: fourth };
   }
   return { name: 'nowhere' };
+}
+
+/** The shelf; a card of it in hand; and the shoot whose rig it was taken up from. */
+function kit(card: string | undefined, shoot: string | undefined): Screen {
+  const numbers = [card, shoot].map((one) => (one === undefined ? undefined : Number(one)));
+  if (numbers.some((one) => one !== undefined && !(Number.isInteger(one) && one > 0)))
+    return { name: 'nowhere' };
+  return { name: 'kit', card: numbers[0], shoot: numbers[1] };
 }
 
 class Router {

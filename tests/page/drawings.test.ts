@@ -3,7 +3,6 @@ import {
   ahead,
   content,
   edge,
-  labelled,
   multiples,
   pointing,
   rows,
@@ -22,6 +21,8 @@ import {
   transformTo,
   viewOf
 } from '../../frontend/src/drawings/span/geometry';
+
+import { boxOf as labelBox, placed } from '../../frontend/src/drawings/labels';
 
 const near = (values: number[]) => values.map((value) => expect.closeTo(value, 6));
 
@@ -100,11 +101,6 @@ describe('what stands on the plan', () => {
     expect(edge([280, 300], [9280, 300], 560, 400)).toMatchObject({ x: 544, turned: 90 });
     expect(edge([280, 300], [-9280, 300], 560, 400)).toMatchObject({ x: 16, turned: -90 });
   });
-  test('labels neighbours one under the other, others beside', () => {
-    const at = (x: number, y = 16) => ({ at: { x, y, turned: 0 } });
-    expect(labelled([at(300), at(20), at(60), at(90)]).map(({ row }) => row)).toEqual([0, 1, 2, 0]);
-    expect(labelled([at(20), at(60, 200)]).map(({ row }) => row)).toEqual([0, 0]);
-  });
 });
 
 describe('the rig from the side', () => {
@@ -172,5 +168,49 @@ describe('the span', () => {
     expect(heights([0, 5, 10], 20, 80)).toEqual([80, 50, 20]);
     expect(heights([3, 3], 20, 80)).toEqual([80, 80]);
     expect(path([0, 10], [1, 2])).toBe('M0,1L10,2');
+  });
+});
+
+describe('labels', () => {
+  const room = { left: 0, right: 400, top: 0, bottom: 300 };
+  const thing = (x: number, y: number, ...lines: string[]) => ({ x, y, reach: 10, lines });
+  const boxes = (things: ReturnType<typeof thing>[], taken: Parameters<typeof placed>[1] = []) =>
+    placed(things, taken, room).map((at, n) => labelBox(at, things[n]!.lines));
+  const clear = (all: ReturnType<typeof boxes>) =>
+    all.every((a, i) =>
+      all.every(
+        (b, j) => j <= i || a.right <= b.left || b.right <= a.left || a.bottom <= b.top || b.bottom <= a.top
+      )
+    );
+
+  test('stand beside their things where there is room', () => {
+    const [at] = placed([thing(100, 100, 'post')], [], room);
+    expect(at).toMatchObject({ x: 110, anchor: 'start', lead: null });
+    expect(placed([thing(390, 100, 'post')], [], room)[0]).toMatchObject({ x: 380, anchor: 'end' });
+  });
+  test('never lie over one another, nor over what is taken, nor outside', () => {
+    const crowd = Array.from({ length: 9 }, (_, n) =>
+      thing(120 + n * 3, 150 + n * 2, `lamp ${n}`, '1 m off')
+    );
+    const taken = { left: 100, right: 180, top: 130, bottom: 180 };
+    const found = boxes(crowd, [taken]);
+    expect(clear([...found, taken])).toBe(true);
+    for (const box of found) {
+      expect(
+        Math.min(box.left, box.top, room.right - box.right, room.bottom - box.bottom)
+      ).toBeGreaterThanOrEqual(0);
+    }
+  });
+  test('have a line back to their thing where they had to move away from it, and none where they did not', () => {
+    const same = Array.from({ length: 14 }, () => thing(200, 150, 'lamp'));
+    const leads = placed(same, [], room).map(({ lead }) => lead);
+    expect(leads.slice(0, 2)).toEqual([null, null]);
+    const moved = leads.filter((lead) => lead !== null);
+    expect(moved.length).toBeGreaterThan(0);
+    for (const [x, y] of moved) expect([x, y]).toEqual([200, 150]);
+  });
+  test('where nothing is free stand where they cover the least', () => {
+    const everything = { left: -1, right: 401, top: -1, bottom: 301 };
+    expect(placed([thing(200, 150, 'lamp')], [everything], room)).toHaveLength(1);
   });
 });

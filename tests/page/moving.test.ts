@@ -11,7 +11,9 @@ describe('an address', () => {
   test.each([
     ['/', { name: 'shoots' }],
     ['/bin', { name: 'bin' }],
-    ['/kit/', { name: 'kit' }],
+    ['/kit/', { name: 'kit', card: undefined, shoot: undefined }],
+    ['/kit/4', { name: 'kit', card: 4, shoot: undefined }],
+    ['/kit/4/2', { name: 'kit', card: 4, shoot: 2 }],
     ['/log', { name: 'log' }],
     ['/shoots/12', { name: 'sheet', id: 12, chapter: 'clip', leaf: undefined }],
     ['/shoots/12/move', { name: 'sheet', id: 12, chapter: 'move', leaf: undefined }],
@@ -22,7 +24,9 @@ describe('an address', () => {
     ['/shoots', { name: 'nowhere' }],
     ['/shoots/12/move/marks/3', { name: 'nowhere' }],
     ['/bin/3', { name: 'nowhere' }],
-    ['/kit/4', { name: 'nowhere' }],
+    ['/kit/x', { name: 'nowhere' }],
+    ['/kit/4/x', { name: 'nowhere' }],
+    ['/kit/4/2/1', { name: 'nowhere' }],
     ['/elsewhere', { name: 'nowhere' }]
   ])('%s is one screen', (path, screen) => expect(read(path)).toEqual(screen));
 });

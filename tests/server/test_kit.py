@@ -93,8 +93,8 @@ class Kit(TestCase):
         line = self.made("body")
         copy = {**copies("full-frame-body")[0], "card": line["card"], "card_id": line["id"], "version": 1}
         plan: Plan = fitted(plan_of({}), [copy])
-        keep(plan)
-        self.assertEqual(self.page.get("/api/kit").json()["cards"][0]["used_in"], ["Trial"])
+        used = [{"id": keep(plan).pk, "name": "Trial"}]
+        self.assertEqual(self.page.get("/api/kit").json()["cards"][0]["used_in"], used)
         body = {"plan": json.loads(plan.model_dump_json())}
         self.assertEqual(self.page.send("POST", "/api/kit/compare", body).json(), {"changed": []})
         self.page.send("PUT", f"/api/kit/{line['id']}", {"version": 1, "card": {**line["card"], "write_s": "9"}})

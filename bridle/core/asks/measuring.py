@@ -68,7 +68,7 @@ def _of_axes(card: AxisCard) -> Iterator[Measure]:
     for within, axis in card.each():
         for one in axis.drive.measures(axis.unit):
             if not within:
-                yield one if not card.more else replace(one, label=f"{one.label}, {axis.turns}")
+                yield one if not card.more or one.key == "settle" else replace(one, label=f"{one.label}, {axis.turns}")
             elif one.key != "settle":
                 yield replace(
                     one,

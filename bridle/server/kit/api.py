@@ -38,6 +38,7 @@ from bridle.server.kit.schemas import (
     Shelf,
     StaleCard,
     TypeOnCard,
+    UsedIn,
 )
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import Done
@@ -53,18 +54,16 @@ def _measures(card: AnyCard) -> list[MeasureLine]:
     return [MeasureLine.model_validate(measure, from_attributes=True) for measure in measuring.measures(card)]
 
 
-def _used() -> dict[int, list[str]]:
+def _used() -> dict[int, list[UsedIn]]:
     """The shoots that each card is in, by the copies in their plans."""
-    found: dict[int, list[str]] = {}
-    for name, plan in Shoot.objects.filter(binned_at=None).values_list("name", "plan"):
-        for copy in plan.get("kit", {}).get("copies", []):
-            names = found.setdefault(copy.get("card_id") or 0, [])
-            if name not in names:
-                names.append(name)
+    found: dict[int, list[UsedIn]] = {}
+    for pk, name, plan in Shoot.objects.filter(binned_at=None).values_list("pk", "name", "plan"):
+        for card_id in dict.fromkeys(copy.get("card_id") or 0 for copy in plan.get("kit", {}).get("copies", [])):
+            found.setdefault(card_id, []).append(UsedIn(id=pk, name=name))
     return found
 
 
-def line(kept: KitCard, used: dict[int, list[str]] | None = None) -> CardLine:
+def line(kept: KitCard, used: dict[int, list[UsedIn]] | None = None) -> CardLine:
     """A card of the shelf as the page gets it."""
     card = kept.read()
     return CardLine(

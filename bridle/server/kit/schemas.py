@@ -42,6 +42,13 @@ class MeasureLine(Schema):
     read_with: list[InstrumentLine]
 
 
+class UsedIn(Schema):
+    """A shoot whose plan has a copy of a card."""
+
+    id: int
+    name: str
+
+
 class CardLine(Schema):
     """A card of the shelf with what follows from it, and what can be measured on it.
 
@@ -56,7 +63,7 @@ class CardLine(Schema):
     figures: list[Figure]
     measures: list[MeasureLine]
     usual: list[str]
-    used_in: list[str]
+    used_in: list[UsedIn]
 
 
 class BrokenCard(Schema):

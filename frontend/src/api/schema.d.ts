@@ -5074,7 +5074,7 @@ export interface components {
             /** Usual */
             usual: string[];
             /** Used In */
-            used_in: string[];
+            used_in: components["schemas"]["UsedIn"][];
         };
         /**
          * InstrumentLine
@@ -5137,6 +5137,16 @@ export interface components {
             broken: components["schemas"]["BrokenCard"][];
             /** In Bin */
             in_bin: number;
+        };
+        /**
+         * UsedIn
+         * @description A shoot whose plan has a copy of a card.
+         */
+        UsedIn: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * NewCard

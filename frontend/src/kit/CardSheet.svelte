@@ -3,6 +3,7 @@
   import { date, write } from '../format';
   import { api, got, sentence, type CardThen } from '../api/client';
   import Editable from '../parts/Editable.svelte';
+  import { router } from '../router.svelte';
   import Modal from '../parts/Modal.svelte';
   import { numberAt, valueAt } from '../parts/paths';
   import Working from '../parts/Working.svelte';
@@ -14,8 +15,10 @@
 
   interface Props {
     desk: Desk;
+    /** The shoot from whose rig the card was taken up. */
+    shoot?: number | undefined;
   }
-  let { desk }: Props = $props();
+  let { desk, shoot }: Props = $props();
 
   const line = $derived(desk.card);
   const card = $derived(line?.card);
@@ -73,7 +76,13 @@
 {#if line && card}
   <article aria-label="Card {card.name}">
     <header>
-      <p class="label">{KIND_NAMES[card.kind]}</p>
+      <p class="label">
+        {KIND_NAMES[card.kind]}{#if shoot}{@const from = line.used_in.find((one) => one.id === shoot)}
+          ·
+          <a class="link" href="/shoots/{shoot}/rig" onclick={router.follow}
+            >back to the rig{from ? ` of ${from.name}` : ''}</a
+          >{/if}
+      </p>
       <input
         class="field name"
         value={card.name}
@@ -275,7 +284,11 @@
       </tbody>
     </table>
     <p class="label used">
-      {line.used_in.length ? `In the plan of ${line.used_in.join(', ')}.` : 'In no plan yet.'}
+      {#if line.used_in.length}In the plan of {#each line.used_in as one, n (one.id)}{n ? ', ' : ''}<a
+            class="link"
+            href="/shoots/{one.id}/rig"
+            onclick={router.follow}>{one.name}</a
+          >{/each}.{:else}In no plan yet.{/if}
       Plans keep their own copy; they offer what has changed here.
     </p>
   </article>

@@ -238,15 +238,4 @@
     letter-spacing: 0;
     white-space: normal;
   }
-  @media (max-width: 760px) {
-    /* A larger place to hit than the figure that is drawn. */
-    [role='spinbutton'] {
-      position: relative;
-    }
-    [role='spinbutton']::after {
-      content: '';
-      position: absolute;
-      inset: -8px 0;
-    }
-  }
 </style>

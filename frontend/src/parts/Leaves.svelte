@@ -48,11 +48,12 @@
   }
   @media (max-width: 760px) {
     nav {
-      overflow-x: auto;
-      gap: 18px;
+      flex-wrap: wrap;
+      gap: 0 18px;
     }
     a {
       min-height: 44px;
+      min-width: 44px;
     }
   }
 </style>

@@ -62,8 +62,11 @@
     stroke-dasharray: 3 2;
   }
   @media (max-width: 760px) {
+    button {
+      margin: 0 4px 0 10px;
+    }
     button::after {
-      inset: -14px -8px;
+      inset: -16px;
     }
   }
 </style>

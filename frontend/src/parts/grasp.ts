@@ -43,6 +43,8 @@ export interface Grip {
   release?: () => void;
   /** Touched and let go without being moved. */
   tap?: () => void;
+  /** A finger that goes up or down over it scrolls the page; else the page stands still while it is held. */
+  scrolls?: boolean;
   /** How far the hand has to go before it is a drag, in pixels of the page. */
   slack?: number;
 }
@@ -139,6 +141,11 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
     now.nudge({ ...way, size: sizeOf(event), merge: `key ${now.name}` });
   }
 
+  /** A drag must not become a scroll; `touch-action` is nothing to what has no box of its own, as a group of a drawing. */
+  function touch(event: TouchEvent) {
+    if (held && !now.scrolls) event.preventDefault();
+  }
+
   const heard = {
     pointerdown: down,
     pointermove: move,
@@ -147,11 +154,13 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
     keydown: keys
   } as Record<string, EventListener | ((event: never) => void)>;
   for (const [name, act] of Object.entries(heard)) node.addEventListener(name, act as EventListener);
+  node.addEventListener('touchstart', touch as EventListener, { passive: false });
   return {
     update: (next) => {
       now = next;
     },
     destroy: () => {
+      node.removeEventListener('touchstart', touch as EventListener);
       for (const [name, act] of Object.entries(heard)) node.removeEventListener(name, act as EventListener);
     }
   };

@@ -10,11 +10,20 @@
   import { router } from '../router.svelte';
   import { handDownEditor } from '../sheet/editor';
 
+  interface Props {
+    /** The card that is held when the shelf opens, and the shoot from whose rig it was taken up. */
+    card?: number | undefined;
+    shoot?: number | undefined;
+  }
+  let { card, shoot }: Props = $props();
   const desk = new Desk();
   handDownEditor(desk);
   let adding = $state(false);
   onMount(() => {
-    void desk.look().then(() => desk.takeUp());
+    void desk
+      .look()
+      .then(() => desk.hold(card ?? null))
+      .then(() => desk.takeUp());
     const leave = (event: BeforeUnloadEvent) => {
       if (desk.unsettled) event.preventDefault();
     };
@@ -34,6 +43,12 @@
     return `${shown} ${head.after}`.trim();
   }
   const measured = (line: CardLine) => new Set((line.card.measured ?? []).map((one) => one.field)).size;
+
+  /** A card opens at its top, also where it takes the place of the shelf. */
+  function atTop(card: HTMLElement) {
+    card.scrollTop = 0;
+    if (matchMedia('(max-width: 1000px)').matches) scrollTo(0, 0);
+  }
 
   function keys(event: KeyboardEvent) {
     const target = event.target as HTMLElement;
@@ -131,7 +146,7 @@
         <a class="link" href="/bin" onclick={router.follow}>bin</a>.
       </p>{/if}
   </div>
-  {#if desk.card}<aside><CardSheet {desk} /></aside>{/if}
+  {#if desk.card}{#key desk.card.id}<aside use:atTop><CardSheet {desk} {shoot} /></aside>{/key}{/if}
 </main>
 
 <style>

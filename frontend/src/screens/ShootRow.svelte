@@ -197,7 +197,8 @@
       opacity: 1;
       padding: 0 0 8px;
     }
-    .does button {
+    .does button,
+    .who {
       min-height: 44px;
     }
   }

@@ -255,7 +255,8 @@
   }
   @media (max-width: 760px) {
     .go,
-    .drop {
+    .drop,
+    select {
       min-width: 44px;
       height: 44px;
     }

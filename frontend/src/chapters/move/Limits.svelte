@@ -5,17 +5,28 @@
   import { SHOWN } from './axes';
 
   const sheet = theSheet();
-  const axes = $derived(sheet.plan.rig.axes.map((axis, index) => ({ ...axis, path: `rig.axes.${index}` })));
-  const programmed = $derived<string[]>(sheet.evaluation.programmed);
-  const rings = $derived(axes.filter((axis) => axis.name === 'focus' || axis.name === 'zoom'));
-  const LETTERS = ['X', 'Y', 'Z', 'A', 'B', 'C'];
-  const ROWS = [
+  type Field = 'low' | 'high' | 'top_speed' | 'acceleration' | 'backlash';
+  interface Limit {
+    field: Field;
+    label: string;
+    per: string;
+    min: number;
+  }
+  const ROWS: Limit[] = [
     { field: 'low', label: 'reaches from', per: '', min: -1e6 },
     { field: 'high', label: 'to', per: '', min: -1e6 },
     { field: 'top_speed', label: 'top speed', per: '/s', min: 0.1 },
     { field: 'acceleration', label: 'acceleration', per: '/s²', min: 0.1 },
     { field: 'backlash', label: 'backlash', per: '', min: 0 }
-  ] as const;
+  ];
+  const axes = $derived(sheet.plan.rig.axes.map((axis, index) => ({ ...axis, path: `rig.axes.${index}` })));
+  const programmed = $derived<string[]>(sheet.evaluation.programmed);
+  /** Whether a limit means anything on an axis: a spring has no top speed. */
+  const means = (axis: (typeof axes)[number], field: Field) =>
+    field === 'low' || field === 'high' || programmed.includes(axis.name) || !!axis[field];
+  const rows = $derived(ROWS.filter(({ field }) => axes.some((axis) => means(axis, field))));
+  const rings = $derived(axes.filter((axis) => axis.name === 'focus' || axis.name === 'zoom'));
+  const LETTERS = ['X', 'Y', 'Z', 'A', 'B', 'C'];
 </script>
 
 <h3>The axes</h3>
@@ -41,13 +52,13 @@
           </td>
         {/each}
       </tr>{/if}
-    {#each ROWS as { field, label, per, min } (field)}
+    {#each rows as { field, label, per, min } (field)}
       <tr>
         <th scope="row">{label}</th>
         {#each axes as axis (axis.name)}
           {@const { name, path, kind } = axis}
           <td>
-            {#if field === 'low' || field === 'high' || programmed.includes(name) || axis[field]}<Editable
+            {#if means(axis, field)}<Editable
                 path="{path}.{field}"
                 label="{name} {label}"
                 unit="{kind === 'linear' ? 'mm' : 'deg'}{per}"
@@ -99,5 +110,11 @@
     background: var(--sheet);
     min-height: 26px;
     padding: 0;
+  }
+  @media (max-width: 760px) {
+    .field {
+      min-width: 44px;
+      min-height: 44px;
+    }
   }
 </style>

@@ -135,7 +135,7 @@
         {#if sheet.evaluation.drives.length}□ axes where they set off &nbsp;{/if} □ test exposure looked at &nbsp;
         □ card empty, battery full &nbsp; □ one frame fired as in the shoot
       </p>
-      <p>Notes: ________________________________________________________________________</p>
+      <p class="notes">Notes:</p>
     </section>
   </article>
 </section>
@@ -154,6 +154,9 @@
     display: grid;
     gap: 14px;
     margin: 12px 0 18px;
+  }
+  .notes {
+    border-bottom: 1px solid var(--ink);
   }
   h3 {
     border-top: 1px solid var(--ink);

@@ -3,6 +3,7 @@
   import { write } from '../../format';
   import { KIND_NAMES } from '../../kit/fields';
   import Working from '../../parts/Working.svelte';
+  import { router } from '../../router.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   interface Props {
@@ -39,6 +40,7 @@
           {/if}
         </span>
         <span class="tools">
+          {@render card(copy)}
           <button type="button" aria-label="{copy.card.name} up" onclick={() => move(copy.key, 1)}>up</button>
           <button type="button" aria-label="{copy.card.name} down" onclick={() => move(copy.key, -1)}
             >down</button
@@ -56,7 +58,10 @@
           <span>{copy.card.name}</span>
           <span class="label">{KIND_NAMES[copy.card.kind]}, {write(copy.card.mass_g ?? 0, 'g')}</span>
           <span class="tools"
-            ><button type="button" aria-label="take {copy.card.name} off" onclick={() => off(i)}>off</button
+            >{@render card(copy)}<button
+              type="button"
+              aria-label="take {copy.card.name} off"
+              onclick={() => off(i)}>off</button
             ></span
           >
         </li>
@@ -64,6 +69,14 @@
     </ol>
   {/if}
 </div>
+
+{#snippet card(copy: (typeof numbered)[number]['copy'])}
+  {#if copy.card_id}<a
+      href="/kit/{copy.card_id}/{sheet.id}"
+      aria-label="card of {copy.card.name}"
+      onclick={router.follow}>card</a
+    >{/if}
+{/snippet}
 
 <style>
   ol {
@@ -91,18 +104,18 @@
     gap: 10px;
     align-items: center;
   }
-  .tools button {
+  .tools :is(button, a) {
     min-width: 24px;
     min-height: 24px;
     color: var(--second);
     text-decoration: underline;
     text-underline-offset: 2px;
   }
-  .tools button:hover {
+  .tools :is(button, a):hover {
     color: var(--ink);
   }
   @media (max-width: 760px) {
-    .tools button,
+    .tools :is(button, a),
     .part {
       min-height: 44px;
       min-width: 44px;

@@ -24,7 +24,9 @@
         ><line x1="-40" x2={wide + 40} y1={high / 2} y2={high / 2} /></g
       >
       <rect class="fill-sheet stroke-ink stroke-[1.6]" x={kept.x} y={kept.y} width={kept.w} height={kept.h} />
-      <text class="fill-second" x={kept.x + 6} y={kept.y + 15}>kept, {view.shape}</text>
+      <text class="halo fill-second" x={kept.x + kept.w - 6} y={kept.y + kept.h - 6} text-anchor="end"
+        >kept, {view.shape}</text
+      >
       {#if view.now}
         {@const { x, y, w, h } = view.now}
         <rect class="fill-wash2 stroke-ink stroke-[1.6]" {x} {y} width={w} height={h} />

@@ -68,7 +68,7 @@
     <path class="hair" d="M{middle} {BASE - 22}v22" />
     {#if card.drive.kind === 'clockwork'}
       <path d="M{middle - 34} {BASE - 30}a34 12 0 0 1 60 -4m0 0l-8 -3m8 3l-2 -8" />
-    {:else if card.turns === 'tilt'}
+    {:else if card.turns === 'tilt' || card.more?.length}
       <circle cx={middle} cy={BASE - 40} r="17" /><path class="hair" d="M{middle - 17} {BASE - 40}h34" />
     {/if}
   {:else if card.kind === 'support' && card.form === 'mast'}

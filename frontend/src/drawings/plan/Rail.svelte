@@ -3,7 +3,7 @@
   import { extent } from 'd3-array';
   import { write } from '../../format';
   import { grasp } from '../../parts/grasp';
-  import { ahead } from './geometry';
+  import Label from '../Label.svelte';
   import { THUMB, type PlanView } from './state.svelte';
 
   interface Props {
@@ -21,20 +21,12 @@
     const [a, b] = [to.x(low * view.slope), to.x(high * view.slope)];
     return { mm: high - low, a, b, y: base + BELOW + Math.max(0, ...view.rows) * ROW };
   });
-  /** The label of the first pan stands on the left, where the move goes right while the camera turns left. */
-  const leans = $derived(
-    keys.at(-1)!.pan_deg < keys[0]!.pan_deg && keys.at(-1)!.slide_mm > keys[0]!.slide_mm
-  );
 </script>
 
 {#each keys as key, n (n)}
   {@const x = view.stands[n] ?? 0}
-  {@const far = view.grip * (1 - 0.11 * (n % 4))}
-  {@const [tipX, tipY] = ahead(view.along(n), view.panAt(n), far)}
-  {@const [tx, ty] = [to.x(tipX), to.y(tipY)]}
+  {@const { x: tx, y: ty, outer } = view.heads[n]!}
   {@const y = base + (view.rows[n] ?? 0) * ROW}
-  {@const outer = n === 0 || n === keys.length - 1}
-  {@const left = n === 0 && leans}
   <line
     class={['stroke-ink stroke-[1.2]', !outer && 'opacity-60']}
     stroke-dasharray="7 4"
@@ -58,13 +50,7 @@
       <circle class="reach" cx={tx} cy={ty} r="20" />
       <circle class="knob" cx={tx} cy={ty} r={outer ? 7 : 5} />
     </g>
-    <text
-      class="halo font-semibold"
-      x={tx + (left ? -11 : 11)}
-      y={ty + 4}
-      text-anchor={left ? 'end' : 'start'}
-      >{n + 1}{outer ? ` ${write(Number(key.pan_deg.toFixed(1)), 'deg')}` : ''}</text
-    >
+    <Label {...view.labels.heads[n]!} bold />
   {/if}
   {#if view.slides}
     <g

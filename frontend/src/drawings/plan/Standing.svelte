@@ -1,7 +1,8 @@
 <script lang="ts">
   /** The marks: those on the drawing where they stand, those beyond it as arrows at its edge. */
-  import { number, write } from '../../format';
+  import { write } from '../../format';
   import { grasp } from '../../parts/grasp';
+  import Label from '../Label.svelte';
   import type { PlanView } from './state.svelte';
 
   interface Props {
@@ -9,10 +10,9 @@
   }
   let { view }: Props = $props();
   const to = $derived(view.to);
-  const followed = $derived(view.move.follow?.mark);
 </script>
 
-{#each view.here as { mark, index } (index)}
+{#each view.here as { mark, index }, n (index)}
   {@const x = to.x(mark.x_mm)}
   {@const y = to.y(mark.y_mm)}
   {@const half = view.half(index)}
@@ -36,13 +36,9 @@
       <circle class="fill-ink" cx={x} cy={y} r="2.5" />
     {/if}
   </g>
-  <text class="halo font-[650]" x={x + Math.min(half, 40) + 6} y={y - 2}>{mark.name}</text>
-  <text class="halo fill-second" x={x + Math.min(half, 40) + 6} y={y + 12}
-    >{number(mark.y_mm / 1000, 3)} m off the rail{followed === index ? ', followed' : ''}</text
-  >
+  <Label {...view.labels.here[n]!} bold />
 {/each}
-{#each view.distant as { mark, index, at, row } (index)}
-  {@const right = at.x > view.width * 0.72}
+{#each view.distant as { mark, index, at }, n (index)}
   {@const bears = mark.form === 'bearing'}
   <g
     class="handle"
@@ -58,12 +54,7 @@
     <circle class="reach" cx={at.x} cy={at.y} r="14" />
     <path class="fill-ink" d="M0 -9l5 9h-10z" transform="translate({at.x} {at.y}) rotate({at.turned})" />
   </g>
-  <text
-    class="halo fill-second"
-    x={at.x + (right ? -9 : 9)}
-    y={at.y + 13 + row * 12}
-    text-anchor={right ? 'end' : 'start'}>{mark.name}{bears ? '' : `, ${number(mark.y_mm / 1000, 2)} m`}</text
-  >
+  <Label {...view.labels.distant[n]!} />
 {/each}
 
 <style>

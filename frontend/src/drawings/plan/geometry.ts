@@ -130,23 +130,6 @@ export function edge(
   return { x: cx + dx * share, y: cy + dy * share, turned: degrees(Math.atan2(dx, -dy)) };
 }
 
-const LABEL_WIDE = 104;
-const LABEL_TALL = 30;
-const LABEL_ROWS = 4;
-
-/** Labels of neighbours at the edge stand one under the other: from left to right, with the row of each. */
-export function labelled<T extends { at: Pointed }>(things: readonly T[]): (T & { row: number })[] {
-  const order = [...things].sort((a, b) => ascending(a.at.x, b.at.x));
-  let row = 0;
-  return order.map((thing, n) => {
-    const before = order[n - 1];
-    const meets =
-      before && thing.at.x - before.at.x < LABEL_WIDE && Math.abs(thing.at.y - before.at.y) < LABEL_TALL;
-    row = meets ? row + 1 : 0;
-    return { ...thing, row: row % LABEL_ROWS };
-  });
-}
-
 /** A place on the compass, whose top is square to the rail. Pixels from its middle. */
 export function onCompass(fromNormalDeg: number, radius: number): [number, number] {
   const turn = radians(fromNormalDeg);

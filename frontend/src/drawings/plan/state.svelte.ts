@@ -1,8 +1,9 @@
 /** What the plan drawing shows of the open sheet, to scale, and what a hand on it changes. */
 import { range } from 'd3-array';
-import { fill } from '../../format';
+import { fill, number, write } from '../../format';
 import { sized, within, type Grip, type Nudge, type Point } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
+import { around, boxOf, placed, wideOf, type Box } from '../labels';
 import { leanAt, poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
 import * as plan from './geometry';
 
@@ -108,15 +109,73 @@ export class PlanView {
   readonly rows = $derived(plan.rows(this.stands, THUMB * 2 + 2, 2));
   readonly here = $derived(this.placed.filter(({ mark }) => this.#inside(mark.x_mm, mark.y_mm)));
   readonly distant = $derived(
-    plan.labelled([
+    [
       ...this.placed
         .filter(({ mark }) => !this.#inside(mark.x_mm, mark.y_mm))
         .map((one) => ({ ...one, at: this.#edge(one.mark.x_mm, one.mark.y_mm) })),
       ...this.marks
         .filter(({ mark }) => mark.form === 'bearing')
         .map((one) => ({ ...one, at: this.#bearingEdge(one.mark.bearing_deg) }))
-    ])
+    ].sort((a, b) => a.at.x - b.at.x)
   );
+
+  /** The head of each keyframe: where it is taken hold of, and what is written beside it. */
+  readonly heads = $derived(
+    this.keys.map((key, n) => {
+      const far = this.grip * (1 - 0.11 * (n % 4));
+      const [x, y] = plan.ahead(this.along(n), this.panAt(n), far);
+      const outer = n === 0 || n === this.keys.length - 1;
+      const said = outer ? ` ${write(Number(key.pan_deg.toFixed(1)), 'deg')}` : '';
+      return { x: this.to.x(x), y: this.to.y(y), outer, lines: [`${n + 1}${said}`] };
+    })
+  );
+  /** What is written on the drawing: the heads, the marks on it, and those beyond its edge; each where it has room. */
+  readonly labels = $derived.by(() => {
+    const heads = this.turns && !this.led ? this.heads.map((head) => ({ ...head, reach: 11 })) : [];
+    const here = this.here.map(({ mark, index }) => ({
+      x: this.to.x(mark.x_mm),
+      y: this.to.y(mark.y_mm),
+      reach: Math.min(this.half(index), 40) + 6,
+      lines: [mark.name, this.#offRail(mark.y_mm, index)]
+    }));
+    const distant = this.distant.map(({ mark, at }) => ({
+      x: at.x,
+      y: at.y,
+      reach: 9,
+      lines: [mark.form === 'bearing' ? mark.name : `${mark.name}, ${number(mark.y_mm / 1000, 2)} m`]
+    }));
+    const all = [...heads, ...here, ...distant];
+    const room = { left: 2, right: this.width - 2, top: 0, bottom: this.height };
+    const found = placed(all, this.#taken(), room).map((at, n) => ({ at, lines: all[n]!.lines }));
+    const [first, second] = [heads.length, heads.length + here.length];
+    return { heads: found.slice(0, first), here: found.slice(first, second), distant: found.slice(second) };
+  });
+
+  /** Where no label may lie: what can be taken hold of, the rail with its dimension, and what stands in the corners. */
+  #taken(): Box[] {
+    const base = this.to.y(0);
+    const corner = { left: 0, right: wideOf('squares of 000 mm') + 6, top: 0, bottom: 18 };
+    const buttons = { left: this.width - 150, right: this.width, top: 0, bottom: 30 };
+    const under = { left: 0, right: this.width, top: base - 12, bottom: this.height };
+    const suffered = this.suffers.map(({ said }, n) =>
+      boxOf({ x: 6, y: this.height - 8 - 14 * n, anchor: 'start' }, [`Mind: ${said}`])
+    );
+    return [
+      corner,
+      buttons,
+      ...(this.slides ? [under] : []),
+      ...suffered,
+      around(this.width - 46, this.height - 46, 40),
+      ...(this.turns && !this.led ? this.heads.map(({ x, y }) => around(x, y, 8)) : []),
+      ...this.here.map(({ mark }) => around(this.to.x(mark.x_mm), this.to.y(mark.y_mm), 9)),
+      ...this.distant.map(({ at }) => around(at.x, at.y, 8))
+    ];
+  }
+
+  #offRail(mm: number, index: number): string {
+    const from = this.slides ? 'the rail' : 'the camera';
+    return `${number(mm / 1000, 3)} m off ${from}${this.move.follow?.mark === index ? ', followed' : ''}`;
+  }
 
   /** The field of view across at a pose. */
   viewOf(pose: Pose | undefined): number {

@@ -3,6 +3,7 @@
   import { number, write } from '../../format';
   import { grasp } from '../../parts/grasp';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import Label from '../Label.svelte';
   import { HEIGHT } from './geometry';
   import { SideState } from './state.svelte';
 
@@ -33,7 +34,7 @@
       x2={to.x(side.far)}
       y2={to.y(middle)}
     />
-    {#each side.seen as { mark, index } (index)}
+    {#each side.seen as { mark, index }, n (index)}
       {@const [x, y] = [to.x(mark.y_mm), to.y(mark.z_mm)]}
       <line class="stroke-ink stroke-[1.8]" x1={x} x2={x} y1={ground} y2={y} />
       <g
@@ -48,7 +49,7 @@
         <circle class="reach" cx={x} cy={y} r="14" />
         <rect class="fill-ink" x={x - 5} y={y - 3} width="10" height="6" />
       </g>
-      <text class="halo fill-second stroke-3" x={x + 7} y={y - 4}>{mark.name}</text>
+      <Label {...side.labels[n]!} />
     {/each}
     {#each side.knobs as { tilt, x, y }, n (n)}
       <g

@@ -2,7 +2,8 @@
 import { sized, type Grip } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
 import { leanAt, poseAt, viewAt } from '../finder/pose';
-import { farOf, highOf, rise, scale, tiltTo } from './geometry';
+import { placed } from '../labels';
+import { farOf, HEIGHT, highOf, LENS_X, rise, scale, tiltTo } from './geometry';
 
 const LEAST_WIDTH = 200;
 const LEAST_LENS_MM = 50;
@@ -46,6 +47,25 @@ export class SideState {
       return { tilt: tilt_deg, x: this.to.x(at), y: this.to.y(rise(tilt_deg + this.#aside(n), at)) };
     })
   );
+
+  /** The name of each mark, where it has room. */
+  readonly labels = $derived.by(() => {
+    const things = this.seen.map(({ mark }) => ({
+      x: this.to.x(mark.y_mm),
+      y: this.to.y(mark.z_mm) - 5,
+      reach: 7,
+      lines: [mark.name]
+    }));
+    const taken = [
+      { left: 0, right: LENS_X - 4, top: this.to.y(0) - 12, bottom: this.to.y(0) + 22 },
+      { left: 0, right: 120, top: 0, bottom: this.slope ? 16 : 0 },
+      { left: this.width - 190, right: this.width, top: HEIGHT - 14, bottom: HEIGHT },
+      ...this.knobs.map(({ x, y }) => ({ left: x - 8, right: x + 8, top: y - 20, bottom: y + 8 })),
+      ...things.map(({ x, y }) => ({ left: x - 5, right: x + 5, top: y + 2, bottom: y + 8 }))
+    ];
+    const room = { left: 2, right: this.width - 2, top: 0, bottom: HEIGHT };
+    return placed(things, taken, room).map((at, n) => ({ at, lines: things[n]!.lines }));
+  });
 
   /** A leaned pan looks higher or lower than it is tilted. */
   #aside(n: number): number {

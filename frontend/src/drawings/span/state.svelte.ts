@@ -18,6 +18,7 @@ export const BASE = 124;
 const LEAST_WIDTH = LEFT + RIGHT + 80;
 const MOST_TICKS = 4000;
 const PX_A_TICK = 78;
+const NARROW = 620;
 const PX_A_LETTER = 5.75;
 
 export class SpanView {
@@ -75,17 +76,19 @@ export class SpanView {
       const value = Number(valueAt(series, this.at).toFixed(name === 'slide' ? 1 : 2));
       return `${name} ${write(value, UNITS[name] ?? '')}`;
     });
+    // On a narrow drawing there is room for when it is, and for no more.
+    const whole = this.width > NARROW;
     const text = [
       `frame ${number(this.at + 1, 12)}`,
       `${this.length > 86_400 ? `${shortDay(now, zone)}, ` : ''}${clock(now, zone)}`,
-      ...positions,
-      shutter(exposure)
+      ...(whole ? [...positions, shutter(exposure)] : [])
     ].join(' · ');
     const wide = text.length * PX_A_LETTER + 18;
     return { text, wide, x: flagAt(this.headX, wide, this.room, this.width) };
   });
   readonly playhead: Grip = {
     name: 'playhead',
+    scrolls: true,
     take: ({ x }) => this.#to(x),
     drag: ({ at }) => this.#to(at.x),
     nudge: ({ way, size }) =>

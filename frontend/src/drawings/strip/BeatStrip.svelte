@@ -4,6 +4,8 @@
   import type { BeatState } from '../../api/client';
   import { duration } from '../../format';
 
+  import { wideOf } from '../labels';
+
   interface Props {
     beat: BeatState;
   }
@@ -13,7 +15,15 @@
   const WIDTH = $derived(Math.max(240, width));
   const span = $derived(Math.max(beat.interval_s, beat.interval_s + beat.over_s) * 1.001);
   const x = $derived(scaleLinear([0, span], [4, WIDTH - 4]));
-  const ticks = $derived(x.ticks(WIDTH / 90));
+  const ticks = $derived.by(() => {
+    // As many as have room for what is written under them.
+    for (let count = Math.floor(WIDTH / 70); count > 1; count--) {
+      const found = x.ticks(count);
+      const wide = Math.max(...found.map((tick) => wideOf(duration(tick)))) + 8;
+      if (found.length < 2 || x(found[1]!) - x(found[0]!) > wide) return found;
+    }
+    return x.ticks(1);
+  });
   const parts = $derived(beat.parts.filter((part) => part.length_s > 0));
   const end = $derived(x(beat.interval_s));
 </script>

@@ -26,7 +26,7 @@
     aria-label="Intervals that suit a subject"
     role="group"
   >
-    {#each bars.rows as { item, row, from, to, outside } (item.key)}
+    {#each bars.rows as { item, row, from, to, outside, before } (item.key)}
       {@const on = item.key === chosen?.key}
       <g
         role="button"
@@ -52,8 +52,11 @@
           width={to - from}
           height="16"
         />
-        <text class={[on && 'font-[650]']} x={outside ? to + 6 : from + 6} y={row * ROW + 32}
-          >{item.name}</text
+        <text
+          class={[on && 'font-[650]']}
+          x={before ? from - 6 : outside ? to + 6 : from + 6}
+          y={row * ROW + 32}
+          text-anchor={before ? 'end' : 'start'}>{item.name}</text
         >
       </g>
     {/each}

@@ -29,7 +29,9 @@ export class BarsState {
   readonly width = $derived(Math.max(LEAST_WIDTH, this.page));
   readonly right = $derived(this.width - 20);
   readonly x = $derived(scaleLog([SHORTEST_S, LONGEST_S], [4, this.right]));
-  readonly rows = $derived(rowsOf(this.points, (point) => [this.x(point.low_s), this.x(point.high_s)], 6.1));
+  readonly rows = $derived(
+    rowsOf(this.points, (point) => [this.x(point.low_s), this.x(point.high_s)], 6.1, this.width)
+  );
   readonly tall = $derived(this.rows.reduce((most, row) => Math.max(most, row.row + 1), 0) * ROW + 26);
   readonly ticks = $derived(this.width > 560 ? TICKS.wide : TICKS.narrow);
   readonly interval = $derived.by(() => this.#sheet.quantity('interval')?.value ?? null);

@@ -25,8 +25,8 @@
   <div
     role="slider"
     tabindex="0"
-    class="absolute top-0 h-[30px] w-6 cursor-col-resize touch-none px-1.5 pt-1"
-    style:left="{x - 12}px"
+    class="absolute top-0 h-[30px] w-6 -translate-x-1/2 cursor-col-resize touch-none px-1.5 pt-1 max-phone:h-11 max-phone:w-11 max-phone:px-4"
+    style:left="{x}px"
     aria-label="Change of the interval after segment {segment + 1}"
     aria-valuenow={frame + 1}
     aria-valuetext="at frame {frame + 1}, {clock(sheet.start + elapsedAt(span.map, frame), sheet.zone)}"

@@ -1,5 +1,7 @@
 <script lang="ts">
   /** What happens at a clock time, as it is named. */
+  import Label from '../../Label.svelte';
+  import { placed } from '../../labels';
   import { BASE, type SpanView } from '../state.svelte';
 
   let { span }: { span: SpanView } = $props();
@@ -9,14 +11,19 @@
       .filter(({ after }) => after >= 0 && after <= span.length)
       .map(({ name, after }) => ({ name, x: span.scale(after) }))
   );
+  const room = $derived({ left: span.room.left - 4, right: span.room.right, top: 2, bottom: 60 });
+  const named = $derived(
+    placed(
+      events.map(({ name, x }) => ({ x, y: 12, reach: 5, lines: [name] })),
+      span.zoomed ? [{ left: span.width - 100, right: span.width, top: 0, bottom: 24 }] : [],
+      room
+    ).map((at) => ({ ...at, lead: null }))
+  );
 </script>
 
 <g clip-path="url(#span-room)">
   {#each events as { name, x }, i (i)}
-    {@const before = x > span.width - 150}
     <line class="stroke-second" stroke-dasharray="2 3" x1={x} x2={x} y1="8" y2={BASE} />
-    <text class="fill-second" x={x + (before ? -5 : 5)} y="16" text-anchor={before ? 'end' : 'start'}
-      >{name}</text
-    >
+    <Label at={named[i]!} lines={[name]} />
   {/each}
 </g>
