@@ -1,4 +1,4 @@
-"""Every screen, leaf, dialog and printable of every shoot, on a desk and on a phone: nothing that anybody would find."""
+"""Every screen, leaf, dialog and printable of every shoot, on a desk and on a phone: nothing anybody would find."""
 
 import json
 import re

@@ -164,5 +164,46 @@ class Phone(BrowserCase):
         start.tap()
         expect(page.get_by_text("180 of 180 frames").first).to_be_visible(timeout=60_000)
 
+    def test_a_finger_pulls_what_it_holds_all_the_way(self) -> None:
+        """The page does not begin to scroll under it, on the plan, from the side, on the ease and on a crop."""
+        phone: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+        page = self.open_demo("Harbour refloat", chapter="Move", **phone)
+        page.get_by_role("button", name="Smaller").or_(page.get_by_role("group", name="Plan drawing")).first.wait_for()
+        for name, dx, dy in (
+            ("Pan at keyframe 3", -4, 60),
+            ("mooring post, away from the rail", 10, 70),
+            ("Height of the lens", 0, -60),
+            ("Ease in", 60, 0),
+        ):
+            with self.subTest(name):
+                held = page.get_by_role("slider", name=name)
+                held.scroll_into_view_if_needed()
+                page.evaluate("scrollBy(0, 60)")
+                stood, top = held.get_attribute("aria-valuenow"), page.evaluate("scrollY")
+                box = held.bounding_box()
+                assert box is not None
+                now = self._pull(page, held, dx, dy)
+                expect(held).not_to_have_attribute("aria-valuenow", str(stood))
+                self.assertEqual(page.evaluate("scrollY"), top)
+                gone = abs(now["y"] - box["y"]) if dy else abs(now["x"] - box["x"])
+                self.assertGreater(gone, 0.55 * max(abs(dx), abs(dy)), "it went as far as the finger")
+
+    def _pull(self, page: Page, held: Any, dx: float, dy: float) -> dict[str, float]:
+        """A finger as the browser itself has it: whatever scrolls takes it away from the page. Where it holds it last."""
+        box = held.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        session = page.context.new_cdp_session(page)
+        send = session.send
+        send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [{"x": x, "y": y}]})
+        for n in range(1, 13):
+            at = {"x": x + dx * n / 12, "y": y + dy * n / 12}
+            send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [at]})
+            page.wait_for_timeout(30)
+        page.wait_for_timeout(300)
+        last: dict[str, float] = held.bounding_box()
+        send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+        page.wait_for_timeout(700)
+        return last
+
     def _fits(self, page: Page) -> None:
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)

@@ -2,13 +2,15 @@
 
 from datetime import datetime
 from fractions import Fraction as F
+from typing import Any
 from unittest import TestCase
 from zoneinfo import ZoneInfo
 
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter
 
-from bridle.core.asks.changes import FitKit, PutOn, make
+from bridle.core.asks.changes import AnyChange, FitKit, PutOn, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import PathError, apply
@@ -23,6 +25,7 @@ from bridle.server.kit.models import CARD
 from tests.strategies import CARDS, copies, fitted, plan_of, shooting
 
 NEW = new_plan("quay", "", "", "Europe/London", datetime(2026, 9, 27, 6, 10, tzinfo=ZoneInfo("Europe/London")))
+ASKED: TypeAdapter[Any] = TypeAdapter(AnyChange)
 MOVERS = sorted(name for name, card in CARDS.items() if card["kind"] == "axis")
 # Minds that follow from what the thing is, not from what a beginner has done.
 TRUE_OF_IT = {"move-strobes", "move-quick", "scale-too-coarse", "smear-unknown", "steps-uneven", "rig-tips"}
@@ -112,3 +115,28 @@ class Twice(TestCase):
         (snag,) = [snag for snag in evaluate(plan).snags if snag.code == "axis-twice"]
         left = [[copy.key for copy in apply(plan, fix.edits)[0].kit.copies] for fix in snag.fixes]
         self.assertEqual(left, [["tripod", "pan-head"], ["tripod", "turntable"]])
+
+
+class Polar(TestCase):
+    """A camera on a tripod has marks around it: so far off, in such a direction."""
+
+    PLAN = plan_of({}, move=Move(marks=(Mark(name="post", x_mm=3000, y_mm=4000, z_mm=0),)), rig=Rig(axes=()))
+
+    def at(self, **change: object) -> tuple[float, float]:
+        ((mark),) = make(self.PLAN, [ASKED.validate_python(change)])[0].move.marks
+        return mark.x_mm, mark.y_mm
+
+    def test_a_distance_or_a_direction_moves_it_and_leaves_the_other(self) -> None:
+        self.assertEqual(self.at(do="type", path="move.marks.0.distance_mm", text="10 m"), (6000, 8000))
+        self.assertEqual(self.at(do="type", path="move.marks.0.turn_deg", text="-90"), (-5000, 0))
+        self.assertEqual(self.at(do="set", path="move.marks.0.turn_deg", value=180), (0, -5000))
+        self.assertEqual(self.at(do="set", path="move.marks.0.distance_mm", value=2500), (1500, 2000))
+
+    def test_it_is_one_undo_and_nowhere_is_refused(self) -> None:
+        change = ASKED.validate_python({"do": "set", "path": "move.marks.0.turn_deg", "value": 12})
+        plan, undo = make(self.PLAN, [change])
+        self.assertEqual(apply(plan, undo)[0], self.PLAN)
+        for wrong in ({"do": "set", "path": "move.marks.0.distance_mm", "value": 0},
+                      {"do": "type", "path": "move.marks.3.turn_deg", "text": "4"}):  # fmt: skip
+            with self.assertRaises(PathError):
+                make(self.PLAN, [ASKED.validate_python(wrong)])

@@ -33,7 +33,8 @@ describe('the plan from above', () => {
     left: -1000,
     right: 2000,
     far: 5000,
-    under: 40
+    under: 40,
+    behind: 0
   });
   test('has one scale both ways, and comes back to the millimetre', () => {
     expect(to.x(1000) - to.x(0)).toBeCloseTo(to.y(0) - to.y(1000), 9);
@@ -45,6 +46,14 @@ describe('the plan from above', () => {
     expect(to.x(2000)).toBeLessThanOrEqual(600);
     expect(to.y(5000)).toBeGreaterThanOrEqual(-1e-9);
     expect(to.y(0)).toBe(360);
+  });
+  test('looks behind the camera only where the camera does', () => {
+    expect(content(0, 900, [2000], undefined, 1).behind).toBe(0);
+    const back = content(0, 900, [2000], undefined, 1, true);
+    const both = scale({ width: 600, height: 400, under: 40, ...back });
+    expect(both.mmY(360)).toBeCloseTo(-back.behind, 6);
+    expect(both.y(0)).toBeLessThan(360);
+    expect(both.mmY(both.y(-500))).toBeCloseTo(-500, 6);
   });
   test('turns clockwise from square to the rail, and back again', () => {
     expect(ahead(100, 0, 50)).toEqual(near([100, 50]));

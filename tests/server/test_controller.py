@@ -51,6 +51,12 @@ class Controller(TestCase):
     def test_it_goes_by_steps_and_to_places_within_its_travel(self) -> None:
         self.jog("reference", ["slide"])
         self.assertAlmostEqual(self.jog("by", ["slide"], slide=12.5)["at"]["slide"], 12.5)
+        typed = {"shoot": self.shoot, "plan": sent(self.plan), "do": "type", "axes": ["slide"]}
+        for text, imperial, at in (("30 cm", False, 300), ("2", True, 50.8)):
+            told = self.page.send("POST", "/api/jog", {**typed, "text": text, "imperial": imperial}).json()
+            self.assertAlmostEqual(told["at"]["slide"], at, delta=0.01)
+        refused = self.page.send("POST", "/api/jog", {**typed, "text": "far"})
+        self.assertEqual((refused.status_code, b"a length such as 900" in refused.content), (422, True))
         there = self.jog("go", ["slide"], slide=5000)
         self.assertEqual((there["at"]["slide"], there["at_end"]), (900, ["slide"]))
         self.assertEqual(self.jog("look", [])["at"], {"slide": 900}, "it stays where it is")

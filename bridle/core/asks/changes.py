@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.asks import aiming, beginnings, chain, keyframes
+from bridle.core.asks import aiming, beginnings, chain, keyframes, polar
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.pegs import peg, release, take_over
 from bridle.core.plan.clip import QUANTITIES, Quantity
@@ -204,6 +204,8 @@ def _set(plan: Plan, change: SetValue) -> list[Edit]:
     quantity = _quantity(change.path)
     if quantity:
         return take_over(plan, quantity, Fraction(str(change.value)))
+    if (found := polar.place(plan, change.path)) and isinstance(change.value, int | float):
+        return polar.moved(plan, *found, float(change.value))
     return [Edit(path=change.path, value=change.value)]
 
 
@@ -212,6 +214,9 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
     quantity = _quantity(path)
     if quantity:
         return take_over(plan, quantity, read(text, str(kind_of(path))))
+    if found := polar.place(plan, path):
+        value = read(text, "length" if found[1] == "distance_mm" else "angle", change.imperial)
+        return polar.moved(plan, *found, float(value))
     standing = look(dump(plan), path)
     if path.startswith(CLOCK_PATHS) and path.endswith(".at"):
         at = read_clock(text, datetime.fromisoformat(str(standing)), plan.shoot.place.zone)

@@ -10,6 +10,8 @@ from ninja import Router
 
 from bridle.core.lists.hand_marks import mark_lines
 from bridle.core.plan.document import Plan
+from bridle.core.plan.rig import AxisName
+from bridle.core.quantity import QuantityError, read
 from bridle.core.reckon.parts import by_hand
 from bridle.core.reckon.path import ring_values, shown_unit
 from bridle.core.reckon.reckoning import reckon
@@ -50,9 +52,16 @@ def jog(request: HttpRequest, ask: AskJog) -> Any:
                 seconds = max(seconds, rig.by(ask.plan, name, ask.amounts.get(name, 0.0)))
             elif ask.do == "go":
                 seconds = max(seconds, rig.go(ask.plan, name, ask.amounts.get(name, 0.0)))
-    except UnreferencedError as error:
+            elif ask.do == "type":
+                seconds = max(seconds, rig.go(ask.plan, name, _typed(ask, name)))
+    except (UnreferencedError, QuantityError) as error:
         raise ChangeRefusedError("jog", error) from error
     return _told(ask.plan, rig, seconds)
+
+
+def _typed(ask: AskJog, name: AxisName) -> float:
+    axis = ask.plan.rig.axis(name)
+    return float(read(ask.text, "length" if axis is not None and axis.unit == "mm" else "angle", ask.imperial))
 
 
 def _told(plan: Plan, rig: JogRig, seconds: float) -> Jogged:

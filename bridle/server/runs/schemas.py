@@ -114,13 +114,18 @@ class StaleNote(Schema):
 
 
 class AskJog(Schema):
-    """The shoot whose rig it is, its plan as it is now, what to do with which axes; amounts in the drive's unit."""
+    """The shoot whose rig it is, its plan as it is now, what to do with which axes.
+
+    Amounts are in the drive's unit; `text` is where an axis is to go, as somebody typed it.
+    """
 
     shoot: int
     plan: Plan
-    do: Literal["look", "reference", "by", "go"]
+    do: Literal["look", "reference", "by", "go", "type"]
     axes: Annotated[tuple[AxisName, ...], Field(max_length=6)] = ()
     amounts: dict[AxisName, float] = Field(default_factory=dict)
+    text: Annotated[str, Field(max_length=40)] = ""
+    imperial: bool = False
 
 
 class Jogged(Schema):

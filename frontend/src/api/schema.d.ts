@@ -4946,7 +4946,9 @@ export interface components {
         };
         /**
          * AskJog
-         * @description The shoot whose rig it is, its plan as it is now, what to do with which axes; amounts in the drive's unit.
+         * @description The shoot whose rig it is, its plan as it is now, what to do with which axes.
+         *
+         *     Amounts are in the drive's unit; `text` is where an axis is to go, as somebody typed it.
          */
         AskJog: {
             /** Shoot */
@@ -4956,7 +4958,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "look" | "reference" | "by" | "go";
+            do: "look" | "reference" | "by" | "go" | "type";
             /**
              * Axes
              * @default []
@@ -4966,6 +4968,16 @@ export interface components {
             amounts?: {
                 [key: string]: number;
             };
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Imperial
+             * @default false
+             */
+            imperial: boolean;
         };
         /**
          * MarkToSet

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The sheet of one shoot: head, chapter, margin and foot around one plan and one playhead. */
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import type { Opened } from '../api/client';
   import { chapterOf, CHAPTERS } from '../chapters/chapters';
   import { leafOf } from '../chapters/entry';
@@ -33,6 +33,13 @@
     sheet.leaf = open?.key ?? '';
     // On a chapter without leaves whole answers stand on the page, and on some of the leaves.
     sheet.brief = open !== undefined && !open.whole;
+  });
+
+  let middle = $state<HTMLElement>();
+  // Each chapter starts at its top; turning a leaf of one leaves the eye where it is.
+  $effect(() => {
+    void chapter;
+    untrack(() => middle?.scrollTo(0, 0));
   });
 
   onMount(() => {
@@ -70,9 +77,9 @@
 <svelte:window onkeydown={keys} />
 <svelte:head><title>{sheet.plan.shoot.name} · Bridle</title></svelte:head>
 
-<div class="sheet">
+<div class="sheet" class:move={chapter === 'move'}>
   <Head {chapter} />
-  <main class="middle">
+  <main class="middle" bind:this={middle}>
     {#if known}
       {#key chapter}
         <Fault name={known.label}>
@@ -150,6 +157,13 @@
     }
     .foot {
       order: 4;
+    }
+    /* Where the finder stays in sight, so does what turns the time. */
+    .move .foot {
+      position: sticky;
+      bottom: 0;
+      z-index: 6;
+      background: var(--film);
     }
   }
   @media print {

@@ -1,12 +1,13 @@
 import { api, sentence, type Plan, type Trouble } from '../api/client';
+import { reader } from '../reader.svelte';
 import type { components } from '../api/schema';
 import type { Sheet } from './sheet.svelte';
 
 type AskJog = components['schemas']['AskJog'];
 export type Jogged = components['schemas']['Jogged'];
 export type Rehearsal = components['schemas']['Rehearsal'];
-const NOTHING = { axes: [], amounts: {} } satisfies Partial<AskJog>;
-type Name = NonNullable<AskJog['axes']>[number];
+const NOTHING = { axes: [], amounts: {}, text: '', imperial: false } satisfies Partial<AskJog>;
+export type Name = NonNullable<AskJog['axes']>[number];
 
 /** The rig on the simulated controller: where its axes stand, and moving them. */
 export class JogRig {
@@ -23,6 +24,20 @@ export class JogRig {
     this.sheet = sheet;
   }
 
+  /** The axes that a controller moves. */
+  get axes(): Name[] {
+    return this.sheet.evaluation.programmed;
+  }
+
+  /** Where they stand, as far as the controller knows. */
+  get at(): Partial<Record<Name, number>> {
+    return this.state?.at ?? {};
+  }
+
+  get known(): boolean {
+    return this.axes.length > 0 && this.axes.every((name) => this.at[name] !== undefined);
+  }
+
   look(): Promise<void> {
     return this.#ask({ do: 'look' }, '');
   }
@@ -33,6 +48,11 @@ export class JogRig {
 
   by(name: Name, step: number): Promise<void> {
     return this.#ask({ do: 'by', axes: [name], amounts: { [name]: step } }, '');
+  }
+
+  /** Send an axis to what was typed. */
+  type(name: Name, text: string): Promise<void> {
+    return this.#ask({ do: 'type', axes: [name], text, imperial: reader.imperial }, 'there');
   }
 
   go(amounts: Partial<Record<Name, number>>): Promise<void> {

@@ -1,11 +1,9 @@
 <script lang="ts">
-  /** What each drive is told, the program and tables to take along, jogging and capturing, and the limits of the axes. */
-  import { onMount } from 'svelte';
+  /** What each drive is told, the program and tables to take along, and the limits of the axes. */
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
   import { JogRig } from '../../sheet/jog.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import Jog from './Jog.svelte';
   import Limits from './Limits.svelte';
   import MarksToSet from './MarksToSet.svelte';
   import Program from './Program.svelte';
@@ -13,7 +11,6 @@
 
   const sheet = theSheet();
   const rig = new JogRig(sheet);
-  onMount(() => void rig.look());
   const axes = $derived(sheet.plan.rig.axes);
   const drives = $derived(sheet.evaluation.drives);
   const programmed = $derived(sheet.evaluation.programmed);
@@ -45,7 +42,6 @@
     {#if marked.length}<MarksToSet axes={marked} />{/if}
   </section>
   <section>
-    {#if programmed.length}<Jog {rig} />{/if}
     {#if axes.length}<Limits />{/if}
   </section>
 </div>

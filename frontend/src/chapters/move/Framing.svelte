@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The framing: plan and side drawing, the finder, the keyframes, the ease, and what the picture suffers. */
+  import { onMount } from 'svelte';
   import type { Edit } from '../../api/client';
   import Finder from '../../drawings/finder/Finder.svelte';
   import Pace from '../../drawings/pace/Pace.svelte';
@@ -8,6 +9,7 @@
   import Choice from '../../parts/Choice.svelte';
   import Editable from '../../parts/Editable.svelte';
   import Working from '../../parts/Working.svelte';
+  import { JogRig } from '../../sheet/jog.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Keyframes from './Keyframes.svelte';
   import Suffers from './Suffers.svelte';
@@ -16,6 +18,8 @@
   const move = $derived(sheet.plan.move);
   const axes = $derived(sheet.plan.rig.axes);
   let big = $state(false);
+  const rig = new JogRig(sheet);
+  onMount(() => void rig.look());
 
   const ENDS = ['in', 'out'] as const;
   const inSeconds = $derived(move.ease_in_s !== null || move.ease_out_s !== null);
@@ -41,14 +45,14 @@
   <div class="drawing">
     {#if big}<Finder big onbig={() => (big = false)} /><SideView />
     {:else}
-      <PlanDrawing height={374} />
+      <PlanDrawing height={374} {rig} />
       <SideView />
     {/if}
   </div>
   <div class="side">
-    {#if big}<PlanDrawing height={250} />{:else}<Finder onbig={() => (big = true)} />{/if}
+    {#if big}<PlanDrawing height={250} {rig} />{:else}<Finder onbig={() => (big = true)} />{/if}
     {#if axes.length}
-      <Keyframes />
+      <Keyframes {rig} />
       <h3>
         Ease
         <span class="label">
@@ -139,6 +143,16 @@
     .framing,
     .big {
       grid-template-columns: minmax(0, 1fr);
+    }
+  }
+  @media (max-width: 760px) {
+    .framing:not(.big) {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+    }
+    .framing:not(.big) .side {
+      display: contents;
     }
   }
 </style>

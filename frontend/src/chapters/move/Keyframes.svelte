@@ -7,8 +7,13 @@
   import Working from '../../parts/Working.svelte';
   import { Moment } from '../../sheet/moment.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import type { JogRig } from '../../sheet/jog.svelte';
   import { FIELD, SHOWN, stands } from './axes';
+  import RigFigure from './RigFigure.svelte';
+  import RigHere from './RigHere.svelte';
 
+  /** The rig on its controller, where it has one. */
+  let { rig }: { rig?: JogRig } = $props();
   const sheet = theSheet();
   const move = $derived(sheet.plan.move);
   const axes = $derived(sheet.plan.rig.axes);
@@ -141,8 +146,21 @@
         <td></td>
       </tr>
     {/if}
+    {#if rig && rig.axes.length}
+      <tr>
+        <th scope="row">the rig</th>
+        <td></td>
+        {#each axes as { name, kind } (name)}
+          <td
+            >{#if rig.axes.includes(name)}<RigFigure {rig} {name} linear={kind === 'linear'} />{/if}</td
+          >
+        {/each}
+        <td></td>
+      </tr>
+    {/if}
   </tbody>
 </table>
+{#if rig && rig.axes.length}<RigHere {rig} />{/if}
 <p class="add">
   <button
     type="button"

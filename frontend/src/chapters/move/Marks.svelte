@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What stands on the drawing: place, height, size; which mark is followed; two aims; when each is in the picture. */
   import X from '@lucide/svelte/icons/x';
+  import Finder from '../../drawings/finder/Finder.svelte';
   import PlanDrawing from '../../drawings/plan/PlanDrawing.svelte';
   import SideView from '../../drawings/side/SideView.svelte';
   import { number, write } from '../../format';
@@ -14,6 +15,7 @@
   const sheet = theSheet();
   const marks = $derived(sheet.plan.move.marks);
   const follow = $derived(sheet.plan.move.follow);
+  const slides = $derived(sheet.plan.rig.axes.some(({ name }) => name === 'slide'));
   let open = $state(0);
   const chosen = $derived(marks[open]);
 
@@ -28,13 +30,16 @@
   }
 </script>
 
-<div class="leaf grid grid-cols-[minmax(0,1fr)_316px] gap-5 max-narrow:grid-cols-1">
+<div
+  class="leaf grid grid-cols-[minmax(0,1fr)_316px] gap-5 max-narrow:grid-cols-1 max-phone:flex max-phone:flex-col"
+>
   <div>
     <PlanDrawing height={300} />
     <SideView />
     <Sights />
   </div>
-  <div>
+  <div class="max-phone:contents">
+    <Finder />
     <h3>
       Marks <button type="button" class="link" onclick={add} disabled={marks.length >= 40}>+ a mark</button>
     </h3>
@@ -51,7 +56,10 @@
             <span class={['label', here && 'text-ink']}
               >{mark.form === 'bearing'
                 ? write(mark.bearing_deg, 'deg')
-                : `${number(mark.y_mm / 1000, 3)} m`}{follow?.mark === index ? ', followed' : ''}</span
+                : `${number((slides ? mark.y_mm : Math.hypot(mark.x_mm, mark.y_mm)) / 1000, 3)} m`}{follow?.mark ===
+              index
+                ? ', followed'
+                : ''}</span
             ></button
           >
           <button
@@ -71,16 +79,16 @@
     <div class="border-t border-ink pt-1">
       <Rows>
         {#if sheet.plan.rig.normal_bearing_deg === null}
-          <Row label="the rail faces">
+          <Row label={slides ? 'the rail faces' : 'straight ahead is'}>
             <button type="button" class="link" onclick={() => sheet.begin('rig.normal_bearing_deg')}
               >set its bearing</button
             >
           </Row>
         {:else}
           <Row
-            label="the rail faces"
+            label={slides ? 'the rail faces' : 'straight ahead is'}
             path="rig.normal_bearing_deg"
-            name="bearing square to the rail"
+            name={slides ? 'bearing square to the rail' : 'bearing straight ahead'}
             unit="deg"
           />
         {/if}

@@ -2,6 +2,7 @@
   /** One mark: what it is, where it stands, whether the camera keeps it in its place. */
   import type { Plan } from '../../api/client';
   import Choice from '../../parts/Choice.svelte';
+  import Editable from '../../parts/Editable.svelte';
   import NameField from '../../parts/NameField.svelte';
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
@@ -44,6 +45,12 @@
     block: [...PLACE, WIDTH, DEPTH],
     bearing: BEARING
   };
+  const slides = $derived(sheet.plan.rig.axes.some(({ name }) => name === 'slide'));
+  const fields = $derived(
+    FIELDS[mark.form].filter(({ field }) => slides || (field !== 'x_mm' && field !== 'y_mm'))
+  );
+  /** A camera that stands on one spot has marks around it: so far off, in such a direction. */
+  const turn = $derived((Math.atan2(mark.x_mm, mark.y_mm) * 180) / Math.PI);
   const aim = (keyframe: number | null) => void sheet.change([{ do: 'aim', mark: index, keyframe }]);
 </script>
 
@@ -61,7 +68,27 @@
     onchoose={(form) => sheet.put(`${path}.form`, form)}
   />
   <Rows>
-    {#each FIELDS[mark.form] as { field, label, name, min } (field)}
+    {#if !slides && mark.form !== 'bearing'}
+      <Row label="from the camera">
+        <Editable
+          path="{path}.distance_mm"
+          label="{mark.name}, from the camera"
+          value={Math.hypot(mark.x_mm, mark.y_mm)}
+          unit="mm"
+          min={1}
+        />
+      </Row>
+      <Row label={turn < 0 ? 'to the left, from straight ahead' : 'to the right, from straight ahead'}>
+        <Editable
+          path="{path}.turn_deg"
+          label="{mark.name}, direction"
+          value={Number(turn.toFixed(2))}
+          unit="deg"
+          min={-360}
+        />
+      </Row>
+    {/if}
+    {#each fields as { field, label, name, min } (field)}
       <Row
         {label}
         path="{path}.{field}"

@@ -209,61 +209,68 @@
   ] as const;
 </script>
 
-<div class="finder" role="group" aria-label="Finder" class:big bind:clientWidth={width}>
-  <div class="frame" style:aspect-ratio={aspect} style:max-width={aspect < 1 ? '62%' : '100%'}>
-    {#if failed}<p class="mono-note">{failed}</p>
-    {:else if !view}<p class="mono-note">The finder sees something as soon as the clip is closed.</p>
-    {:else}
-      <canvas
-        bind:this={canvas}
-        aria-label="What the camera sees at frame {number(head.at + 1, 12)}: pan {write(
-          pose?.pan ?? 0,
-          'deg'
-        )}, tilt {write(pose?.tilt ?? 0, 'deg')}"
-        data-rate={measured}
-        data-work={work}
-        data-ready={model ? 'yes' : 'no'}
-      ></canvas>
-      {#if !model}<p class="mono-note">Setting up the scene …</p>{/if}
-    {/if}
-  </div>
-  <div class="caption">
-    <button
-      type="button"
-      class="icon"
-      aria-label={head.playing ? 'Pause' : 'Play'}
-      onclick={() => head.play()}
+<div class="finder" role="group" aria-label="Finder" class:big>
+  <div class="seen">
+    <div
+      class="frame"
+      bind:clientWidth={width}
+      style:aspect-ratio={aspect}
+      style:max-width={aspect < 1 ? '62%' : '100%'}
     >
-      {#if head.playing}<Pause size={16} />{:else}<Play size={16} />{/if}
-    </button>
-    <button
-      type="button"
-      class="icon"
-      aria-label="Play round and round"
-      aria-pressed={head.loops}
-      onclick={() => (head.loops = !head.loops)}><Repeat size={15} /></button
-    >
-    <b>Finder</b>
-    <span class="label"
-      >frame {number(head.at + 1, 12)} of {number(frames, 12)}{pose
-        ? `, ${write(pose.focal, 'focal')}`
-        : ''}</span
-    >
-    {#if recording === 'no'}
+      {#if failed}<p class="mono-note">{failed}</p>
+      {:else if !view}<p class="mono-note">The finder sees something as soon as the clip is closed.</p>
+      {:else}
+        <canvas
+          bind:this={canvas}
+          aria-label="What the camera sees at frame {number(head.at + 1, 12)}: pan {write(
+            pose?.pan ?? 0,
+            'deg'
+          )}, tilt {write(pose?.tilt ?? 0, 'deg')}"
+          data-rate={measured}
+          data-work={work}
+          data-ready={model ? 'yes' : 'no'}
+        ></canvas>
+        {#if !model}<p class="mono-note">Setting up the scene …</p>{/if}
+      {/if}
+    </div>
+    <div class="caption">
       <button
         type="button"
-        class="icon last"
-        aria-label="Save the preview as a WebM film"
-        title="Save the preview as a WebM film"
-        disabled={!model || !view}
-        onclick={() => void save()}><Download size={15} /></button
+        class="icon"
+        aria-label={head.playing ? 'Pause' : 'Play'}
+        onclick={() => head.play()}
       >
-    {/if}
-    {#if onbig}
-      <button type="button" class="icon" aria-label={big ? 'Smaller' : 'Larger'} onclick={onbig}>
-        {#if big}<Minimize size={15} />{:else}<Maximize size={15} />{/if}
+        {#if head.playing}<Pause size={16} />{:else}<Play size={16} />{/if}
       </button>
-    {/if}
+      <button
+        type="button"
+        class="icon"
+        aria-label="Play round and round"
+        aria-pressed={head.loops}
+        onclick={() => (head.loops = !head.loops)}><Repeat size={15} /></button
+      >
+      <b>Finder</b>
+      <span class="label"
+        >frame {number(head.at + 1, 12)} of {number(frames, 12)}{pose
+          ? `, ${write(pose.focal, 'focal')}`
+          : ''}</span
+      >
+      {#if recording === 'no'}
+        <button
+          type="button"
+          class="icon last"
+          aria-label="Save the preview as a WebM film"
+          title="Save the preview as a WebM film"
+          disabled={!model || !view}
+          onclick={() => void save()}><Download size={15} /></button
+        >
+      {/if}
+      {#if onbig}
+        <button type="button" class="icon" aria-label={big ? 'Smaller' : 'Larger'} onclick={onbig}>
+          {#if big}<Minimize size={15} />{:else}<Maximize size={15} />{/if}
+        </button>
+      {/if}
+    </div>
   </div>
   {#if refused}<p role="alert">{refused}</p>{/if}
   <div class="tools">
@@ -364,10 +371,45 @@
   progress::-moz-progress-bar {
     background: var(--ink);
   }
+  /* It stays in sight while what it shows is changed further down: on a phone small, at the head of the page. */
+  .finder:not(.big) {
+    display: contents;
+  }
+  .finder:not(.big) .seen {
+    position: sticky;
+    top: 0;
+    z-index: 5;
+    background: var(--sheet);
+  }
   @media (max-width: 760px) {
     .icon {
       width: 44px;
       height: 44px;
+    }
+    .finder:not(.big) .seen {
+      order: -1;
+      display: grid;
+      grid-template-columns: minmax(0, 186px) minmax(0, 1fr);
+      gap: 0 10px;
+      align-items: center;
+      margin: 0 -16px;
+      padding: 4px 16px;
+      border-bottom: 1px solid var(--ink);
+    }
+    .finder:not(.big) .frame {
+      max-width: 100% !important;
+      max-height: 132px;
+      width: 100%;
+    }
+    .finder:not(.big) .caption {
+      flex-wrap: wrap;
+      gap: 0 6px;
+    }
+    .finder:not(.big) .caption b {
+      display: none;
+    }
+    .finder:not(.big) .last {
+      margin-left: 0;
     }
   }
 </style>

@@ -18,7 +18,7 @@
     class="handle"
     role="slider"
     tabindex="0"
-    aria-label="Bearing square to the rail"
+    aria-label={view.slides ? 'Bearing square to the rail' : 'Bearing straight ahead'}
     aria-valuenow={normal ?? 0}
     aria-valuemin={0}
     aria-valuemax={360}

@@ -7,14 +7,18 @@
   import { theSheet } from '../../sheet/sheet.svelte';
   import Compass from './Compass.svelte';
   import { multiples, wedge } from './geometry';
+  import type { JogRig } from '../../sheet/jog.svelte';
+  import RigGhost from './RigGhost.svelte';
   import Rail from './Rail.svelte';
   import Standing from './Standing.svelte';
   import { PlanView } from './state.svelte';
 
   interface Props {
     height?: number;
+    /** The rig on its controller, to be pulled along. */
+    rig?: JogRig;
   }
-  let { height = 400 }: Props = $props();
+  let { height = 400, rig }: Props = $props();
 
   const view = new PlanView(theSheet());
   $effect.pre(() => {
@@ -116,14 +120,8 @@
       <rect class="fill-ink" x={to.x(view.now.x) - 8} y={base - 8} width="16" height="16" />
     {/if}
     <Standing {view} />
+    {#if rig}<RigGhost {view} {rig} />{/if}
     <Rail {view} />
-    {#if view.sags && view.slides}
-      <path
-        class="fill-none stroke-mind stroke-[1.6]"
-        stroke-dasharray="4 3"
-        d="M{ends[0]} {base + 8}Q{(ends[0] + ends[1]) / 2} {base + 26} {ends[1]} {base + 8}"
-      />
-    {/if}
     {#each view.suffers as { snag, said }, n (n)}
       <text class="halo fill-mind font-[650]" x="6" y={height - 8 - 14 * (view.suffers.length - 1 - n)}
         >{snag.severity === 'stop' ? 'Stop' : 'Mind'}: {said}</text

@@ -21,7 +21,7 @@
     class="handle"
     role="slider"
     tabindex="0"
-    aria-label="{mark.name}, away from the rail"
+    aria-label="{mark.name}, away from {view.slides ? 'the rail' : 'the camera'}"
     aria-valuenow={mark.y_mm}
     aria-valuetext="{write(mark.x_mm, 'mm')} along, {write(mark.y_mm, 'mm')} away"
     use:grasp={view.mark(index)}

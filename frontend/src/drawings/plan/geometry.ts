@@ -9,6 +9,8 @@ export interface Frame {
   left: number;
   right: number;
   far: number;
+  /** How far behind the rail it reaches, in millimetres. */
+  behind: number;
   /** Room below the rail for boxes and the dimension line, in pixels. */
   under: number;
 }
@@ -30,9 +32,10 @@ export interface Pointed {
 
 /** The same scale both ways, the content in the middle. */
 export function scale(frame: Frame): Scale {
-  const px = Math.min(frame.width / (frame.right - frame.left), (frame.height - frame.under) / frame.far);
+  const deep = frame.far + frame.behind;
+  const px = Math.min(frame.width / (frame.right - frame.left), (frame.height - frame.under) / deep);
   const padX = (frame.width - (frame.right - frame.left) * px) / 2;
-  const bottom = frame.height - frame.under;
+  const bottom = frame.height - frame.under - frame.behind * px;
   return {
     mm: px,
     x: (mm) => padX + (mm - frame.left) * px,
@@ -42,24 +45,29 @@ export function scale(frame: Frame): Scale {
   };
 }
 
+/** How much of what is ahead is drawn behind, where the camera looks there. */
+const BEHIND = 0.75;
+
 /**
  * What has to be on the drawing: the rail, what is followed or else the nearest mark ahead, and more of the scene the
- * further it is zoomed out. Millimetres.
+ * further it is zoomed out. `back` says that the camera looks behind itself on the way, or what is followed stands there.
+ * Millimetres.
  */
 export function content(
   low: number,
   high: number,
   ahead: readonly number[],
   followed: number | undefined,
-  zoom: number
-): Pick<Frame, 'left' | 'right' | 'far'> {
+  zoom: number,
+  back = false
+): Pick<Frame, 'left' | 'right' | 'far' | 'behind'> {
   const length = high - low;
   const nearest = min(ahead.filter((y) => y > 0));
   const near = followed && followed > 0 ? followed * 1.45 : (nearest ?? 0) * 1.3;
   const far = Math.max(length * 1.1, near) * zoom;
   const side = Math.max(length * 0.62, far * 0.45);
   const middle = (low + high) / 2;
-  return { left: middle - side, right: middle + side, far };
+  return { left: middle - side, right: middle + side, far, behind: back ? far * BEHIND : 0 };
 }
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;

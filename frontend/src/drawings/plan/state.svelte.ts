@@ -9,6 +9,7 @@ import * as plan from './geometry';
 
 export const THUMB = 12;
 const LEAST_WIDTH = 160;
+const NARROW = 480;
 const LEAST_ZOOM = 0.5;
 const MOST_ZOOM = 40;
 /** Outlines of the view that together draw what it sweeps. */
@@ -52,6 +53,15 @@ export class PlanView {
   readonly marks = $derived(this.move.marks.map((mark, index) => ({ mark, index })));
   readonly placed = $derived(this.marks.filter(({ mark }) => mark.form !== 'bearing'));
 
+  /** Whether the camera looks behind itself on its way, or is to keep something there. */
+  readonly #looksBack = $derived.by(() => {
+    const half = this.viewOf(undefined) / 2;
+    const beyond = (pan: number) => Math.abs(((pan + 540) % 360) - 180) + half > 100;
+    const { mark } = this.move.follow ?? {};
+    const followed = mark === undefined ? undefined : this.move.marks[mark];
+    return this.keys.some(({ pan_deg }) => beyond(pan_deg)) || (followed?.y_mm ?? 0) < 0;
+  });
+
   #content() {
     const { mark } = this.move.follow ?? {};
     return plan.content(
@@ -59,7 +69,8 @@ export class PlanView {
       this.rail.high,
       this.placed.map((one) => one.mark.y_mm),
       mark === undefined ? undefined : this.move.marks[mark]?.y_mm,
-      this.zoom
+      this.zoom,
+      this.#looksBack
     );
   }
   readonly frame = $derived({
@@ -73,7 +84,7 @@ export class PlanView {
   readonly grip = $derived(this.reach * 0.6);
   readonly grid = $derived(plan.square(this.to.mmX(this.width) - this.to.mmX(0)));
   readonly gridX = $derived(plan.multiples(this.to.mmX(0), this.to.mmX(this.width), this.grid));
-  readonly gridY = $derived(plan.multiples(0, this.to.mmY(0), this.grid));
+  readonly gridY = $derived(plan.multiples(Math.min(0, this.to.mmY(this.height)), this.to.mmY(0), this.grid));
 
   readonly now = $derived.by(() => poseAt(this.#sheet.evaluation, this.#sheet.playhead.frame));
   readonly sun = $derived.by(() => sunAt(this.#sheet.evaluation, this.#sheet.playhead.frame));
@@ -102,7 +113,6 @@ export class PlanView {
       .map((snag) => ({ snag, said: fill(snag.short, snag.slots, this.#sheet.zone) }))
       .slice(0, MOST_SUFFERED)
   );
-  readonly sags = $derived.by(() => this.#sheet.evaluation.snags.some((snag) => snag.code === 'rail-sags'));
 
   /** Along the rail where each keyframe stands, in pixels, and the row in which its box has room. */
   readonly stands = $derived(this.keys.map((_, n) => this.to.x(this.along(n))));
@@ -155,8 +165,10 @@ export class PlanView {
   #taken(): Box[] {
     const base = this.to.y(0);
     const corner = { left: 0, right: wideOf('squares of 000 mm') + 6, top: 0, bottom: 18 };
-    const buttons = { left: this.width - 150, right: this.width, top: 0, bottom: 30 };
-    const under = { left: 0, right: this.width, top: base - 12, bottom: this.height };
+    // On a phone the buttons are as large as a finger.
+    const [wide, tall] = this.page < NARROW ? [170, 52] : [150, 30];
+    const buttons = { left: this.width - wide, right: this.width, top: 0, bottom: tall };
+    const under = { left: 0, right: this.width, top: base - 12, bottom: base + this.frame.under };
     const suffered = this.suffers.map(({ said }, n) =>
       boxOf({ x: 6, y: this.height - 8 - 14 * n, anchor: 'start' }, [`Mind: ${said}`])
     );

@@ -25,7 +25,7 @@
   <div
     role="slider"
     tabindex="0"
-    class="absolute top-0 h-[30px] w-6 -translate-x-1/2 cursor-col-resize touch-none px-1.5 pt-1 max-phone:h-11 max-phone:w-11 max-phone:px-4"
+    class="absolute top-0 h-[30px] w-6 -translate-x-1/2 cursor-col-resize touch-none px-1.5 pt-1 max-phone:h-[44px] max-phone:w-[44px] max-phone:px-4"
     style:left="{x}px"
     aria-label="Change of the interval after segment {segment + 1}"
     aria-valuenow={frame + 1}
