@@ -290,6 +290,24 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
     return joined.get(unit, f"{{}} {unit}").format(number)
 
 
+# What is counted, dialled or read off a clock is written as it is.
+WHOLE = frozenset(("frames", "instant", "moment", "rate", "shutter", "f-number", "focal"))
+SPOKEN = 3
+
+
+def spoken(value: float | Fraction, unit: str) -> float | Fraction:
+    """A value as a sentence says it: three significant digits, no more; what is whole stays whole."""
+    if unit in WHOLE or not math.isfinite(number := float(value)) or not number:
+        return value
+    if unit == "s" and abs(number) >= _MINUTE:
+        return float(round(number))
+    scale = 100 if unit == "share" else 1000 if unit == "g" and abs(number) >= 1000 else 1
+    read = number * 100 if unit == "share" else number / scale
+    places = max(0, SPOKEN - 1 - math.floor(math.log10(abs(read))))
+    said = round(read, places)
+    return said / 100 if unit == "share" else said * scale
+
+
 def write_number(value: float | Fraction, digits: int = 4) -> str:
     """Write a number with about so many significant digits, none of them for show; minus is a true minus."""
     number = float(value)

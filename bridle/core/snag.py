@@ -8,7 +8,7 @@ from typing import Literal
 from zoneinfo import ZoneInfo
 
 from bridle.core.plan.edit import Edit
-from bridle.core.quantity import write
+from bridle.core.quantity import spoken, write
 
 # Plain dataclasses, as figures are: an evaluation makes a hundred of them, and each would be checked once more.
 Severity = Literal["stop", "mind", "note"]
@@ -95,7 +95,10 @@ TWO_ARTICLES = re.compile(r"\b([Tt]he|[Aa]n?) ((?i:my|our|your|his|her|their|the
 
 def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:
     """The sentence with its slots written out; a name that brings an article or an owner along needs no other."""
-    words = {name: s.value if isinstance(s.value, str) else write(s.value, s.unit, zone) for name, s in slots.items()}
+    words = {
+        name: s.value if isinstance(s.value, str) else write(spoken(s.value, s.unit), s.unit, zone)
+        for name, s in slots.items()
+    }
     return TWO_ARTICLES.sub(_one_article, sentence.format_map(words))
 
 

@@ -137,6 +137,24 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   return (JOINED[unit] ?? `{}${NO_BREAK}${unit}`).replace('{}', text);
 }
 
+/** What is counted, dialled or read off a clock is written as it is. */
+const WHOLE = new Set(['frames', 'instant', 'moment', 'rate', 'shutter', 'f-number', 'focal']);
+const SPOKEN = 3;
+
+/** A value as it is read: three significant digits, no more; what is whole stays whole. All of them are in the working. */
+export function spoken(value: number, unit: string): number {
+  if (WHOLE.has(unit) || !value || !Number.isFinite(value)) return value;
+  if (unit === 's' && Math.abs(value) >= MINUTE) return Math.round(value);
+  const scale = unit === 'share' ? 0.01 : unit === 'g' && Math.abs(value) >= 1000 ? 1000 : 1;
+  const read = value / scale;
+  const places = Math.max(0, SPOKEN - 1 - Math.floor(Math.log10(Math.abs(read))));
+  return Number(read.toFixed(Math.min(places, 20))) * scale;
+}
+
+/** A figure as it is read in a sentence or a margin. */
+export const say = (value: number, unit: string, zone = 'UTC'): string =>
+  write(spoken(value, unit), unit, zone);
+
 /** “The my head”, “a the rail”: what somebody has called a card begins like that. */
 const TWO_ARTICLES = /\b([Tt]he|[Aa]n?) ([Mm]y|[Oo]ur|[Yy]our|[Hh]is|[Hh]er|[Tt]heir|[Tt]he|[Aa]n?)(?= )/g;
 
@@ -145,7 +163,7 @@ export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'
   const said = template.replace(/\{(\w+)\}/g, (_, name: string) => {
     const slot = slots[name];
     if (!slot) return '';
-    return typeof slot.value === 'string' ? slot.value : write(slot.value, slot.unit, zone);
+    return typeof slot.value === 'string' ? slot.value : say(slot.value, slot.unit, zone);
   });
   return said.replace(TWO_ARTICLES, (_, first: string, own: string) =>
     /^[A-Z]/.test(first) ? own[0]!.toUpperCase() + own.slice(1).toLowerCase() : own

@@ -36,11 +36,11 @@ SAID: dict[str, tuple[str, ...]] = {
     "interval-off-step": (
         "An interval of 10.3 s cannot be dialled.",
         "Dial 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",
-        "Dial 10.5 s · 342 frames, one every 10.5 s, 59 min 51 s on site, 13.68 s of clip.",
+        "Dial 10.5 s · 342 frames, one every 10.5 s, 59 min 51 s on site, 13.7 s of clip.",
     ),
     "rate-unusual": (
         "21.176 a second is not a rate that editing programs know.",
-        "Play at 23.976 a second · Clip length no longer held. 360 frames, one every 10 s, 1 h on site, 15.015 s of clip.",
+        "Play at 23.976 a second · Clip length no longer held. 360 frames, one every 10 s, 1 h on site, 15 s of clip.",
     ),
     "out-of-travel": (
         "At its end the slide would stand at 950 mm; it reaches from 0 mm to 900 mm.",
@@ -51,14 +51,14 @@ SAID: dict[str, tuple[str, ...]] = {
         "Ease 269 frames in and 89 frames out · The move stays as drawn now.",
     ),
     "interval-too-short": (
-        "One beat needs 12.66 s and a margin, but the interval is 10 s.",
-        "Beat of 14.1 s · 255 frames, one every 14.1 s, 59 min 55.5 s on site, 10.2 s of clip.",
+        "One beat needs 12.7 s and a margin, but the interval is 10 s.",
+        "Beat of 14.1 s · 255 frames, one every 14.1 s, 59 min 56 s on site, 10.2 s of clip.",
         "Expose 8 s · 0.6 stops darker: open the aperture or raise ISO by as much. The interval stays.",
     ),
     "axis-too-slow": (
-        "The slide needs 12.312 s for its longest step; the interval is 8 s.",
+        "The slide needs 12.3 s for its longest step; the interval is 8 s.",
         "Beat of 14.7 s · 4 frames, one every 14.7 s, 58.8 s on site, 0.16 s of clip.",
-        "End the slide at 564.3 mm · The slide travels 335.7 mm less; the interval stays.",
+        "End the slide at 564 mm · The slide travels 336 mm less; the interval stays.",
     ),
     "blend-shortened": (
         "Blending over 160 frames is longer than the segments around frame 61 allow.",
@@ -99,7 +99,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Stack from 140 mm to 210 mm · Closest focus of an ordinary lens; measure what yours can do.",
     ),
     "smear-visible": (
-        "Moving on while the shutter is open smears the picture by 5.793 px.",
+        "Moving on while the shutter is open smears the picture by 5.79 px.",
         "Shoot, move, shoot · Nothing moves while the shutter is open; each frame needs the time to settle.",
         "Expose 1.3 s · 1.6 stops darker, and soft at most: open the aperture or raise ISO by as much.",
     ),
@@ -131,7 +131,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Beat of 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",
     ),
     "follows-out-of-travel": (
-        "Following the post, the pan would come to 262.9°; it reaches from −170° to 170°.",
+        "Following the post, the pan would come to 263°; it reaches from −170° to 170°.",
         "Follow it with the keyframes only · The pan goes from keyframe to keyframe again, as they are typed; the mark drifts.",
     ),
     "keyframe-misplaced": (
@@ -144,8 +144,8 @@ SAID: dict[str, tuple[str, ...]] = {
         "Letters as usual · Slide X, pan Y, tilt Z, roll A, focus B, zoom C; wire the controller so.",
     ),
     "mark-drifts": (
-        "The post drifts 1.972 % of the width off its place, most at frame 171.",
-        "Add 1 keyframe · Every keyframe points at it, and it drifts 0.1101 % at most. The slide goes as before.",
+        "The post drifts 1.97 % of the width off its place, most at frame 171.",
+        "Add 1 keyframe · Every keyframe points at it, and it drifts 0.11 % at most. The slide goes as before.",
         "Follow it at every frame · The pan is worked out for each frame and told to the drive so; its keyframes no longer count.",
         "Let it drift · The mark is no longer followed; the move stays as it is.",
     ),
@@ -154,21 +154,21 @@ SAID: dict[str, tuple[str, ...]] = {
         "Follow nothing · The camera goes from keyframe to keyframe, as they are typed.",
     ),
     "move-quick": (
-        "From frame 1 to the next the picture passes by 58.42 px, 0.9737 % of its width.",
+        "From frame 1 to the next the picture passes by 58.4 px, 0.974 % of its width.",
         "150 frames · Shoot length no longer held. 150 frames, one every 40 s, 1 h 40 min on site, 6 s of clip.",
         "Go 60.3 % of the way · Every keyframe of the slide and pan comes that much nearer to the first; what does not fit into that is left out.",
     ),
     "move-strobes": (
-        "From frame 1 to the next the picture jumps by 179.3 px, 2.988 % of its width: it strobes.",
+        "From frame 1 to the next the picture jumps by 179 px, 2.99 % of its width: it strobes.",
         "154 frames · Shoot length no longer held. 154 frames, one every 2 min, 5 h 8 min on site, 6.16 s of clip.",
         "Go 19.6 % of the way · Every keyframe of the slide and pan comes that much nearer to the first; what does not fit into that is left out.",
     ),
     "move-too-small": (
-        "The whole move passes the picture by 39 px, 0.6499 % of its width.",
+        "The whole move passes the picture by 39 px, 0.65 % of its width.",
         "Leave the camera still · Every keyframe becomes as the first; nothing has to settle, and nothing can go wrong on the way.",
     ),
     "slide-unseen": (
-        "Along 800 mm of slide the near passes the far by 5.185 px only.",
+        "Along 800 mm of slide the near passes the far by 5.19 px only.",
         "Look for something 60 460 mm off the rail · A branch, a wall, a stone: it goes on the drawing as a mark. Put it where it is.",
         "End the slide at 0 mm · The slide travels 800 mm less; the interval stays.",
     ),
@@ -209,7 +209,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Take it off the cue list · It stays on the drawing.",
     ),
     "ends-beside": (
-        "The move ends just beside the post: it is 10.75 % of the width outside the picture.",
+        "The move ends just beside the post: it is 10.8 % of the width outside the picture.",
         "End on the post · The last keyframe points at it; the move there becomes another one.",
     ),
     "sun-in-picture": (
@@ -277,11 +277,11 @@ SAID: dict[str, tuple[str, ...]] = {
         "Plan with one that gives 3 A · Fused at the terminal. Measure voltage and polarity before anything is connected.",
     ),
     "lead-too-thin": (
-        "The lead of 12 000 mm loses 4.128 V of 12 V there and back.",
+        "The lead of 12 000 mm loses 4.13 V of 12 V there and back.",
         "Take 1 mm² · Less than a twentieth of the voltage is lost then.",
     ),
     "overload": (
-        "The tripod, three sections carries 1.5 kg; 2.592 kg stand on it.",
+        "The tripod, three sections carries 1.5 kg; 2.59 kg stand on it.",
         "Plan with one that carries 3.5 kg · A card to be filled in takes its place, with a quarter in hand; put your own there.",
     ),
     "screw-too-long": (
@@ -301,13 +301,13 @@ SAID: dict[str, tuple[str, ...]] = {
         "Tape its rings · Tape over zoom and focus ring, once both are set.",
     ),
     "rig-tips": (
-        "The rig tips with the carriage below 107.3 mm; the move goes to 20 mm.",
+        "The rig tips with the carriage below 107 mm; the move goes to 20 mm.",
         "A second support at the far end · The rail stands on both; test for rocking on four points, level, tighten, level again.",
         "Stop the slide at 109 mm · The move is shorter by 89 mm; the framing there changes.",
         "Spread the feet to 200 mm · A wider tripod, or spreaders under this one; measure from the middle to a foot.",
     ),
     "rail-sags": (
-        "The rail bends under the carriage: over the move the camera rolls by 16.05 px at the edge of the picture.",
+        "The rail bends under the carriage: over the move the camera rolls by 16.1 px at the edge of the picture.",
         "Stand it on 3 supports · It is 1.22 px then. Level them together, tighten, level again.",
         "Plan with rods of 26 mm · Solid rods of that size sag less than two pixels; the rail grows heavier.",
     ),
@@ -316,17 +316,17 @@ SAID: dict[str, tuple[str, ...]] = {
         "Slide no further than 770 mm · The carriage stays 15 mm clear of both ends.",
     ),
     "motor-too-weak": (
-        "With the rail at 60° the motor of the slide needs 63.12 N·mm and has 60 N·mm; twice as much is little enough.",
+        "With the rail at 60° the motor of the slide needs 63.1 N·mm and has 60 N·mm; twice as much is little enough.",
         "Lower the rail to 21.8° · The motor has twice what it needs.",
         "Plan with a motor of 130 N·mm · At the speed of the move, not standing still; its driver set to its current.",
     ),
     "rail-lets-go": (
-        "With the rail at 60° the carriage runs down when the motor is off: 53.14 N·mm against 18 N·mm that hold it.",
+        "With the rail at 60° the carriage runs down when the motor is off: 53.1 N·mm against 18 N·mm that hold it.",
         "Lower the rail to 19.3° · It stays where it is when the power goes. Steeper only with a brake or a counterweight.",
         "Fit a brake that holds 107 N·mm · The plan counts on it; try it with the battery out, before the camera is on.",
     ),
     "shaft-overload": (
-        "The two-axis head, tilt has 233.4 N·mm on its shaft, and takes 100 N·mm.",
+        "The two-axis head, tilt has 233 N·mm on its shaft, and takes 100 N·mm.",
         "Balance it to 14.9 mm off the axis · Move the plate until the camera stays where it is put with the clamp loose.",
     ),
     "axis-twice": (
@@ -340,12 +340,12 @@ SAID: dict[str, tuple[str, ...]] = {
         "It stands upright · A levelling base, a wedge or a ball head takes the slope out.",
     ),
     "horizon-tilts": (
-        "A pan base 2° off level tilts the horizon by up to 209.5 px through the sweep.",
+        "A pan base 2° off level tilts the horizon by up to 210 px through the sweep.",
         "Level it to 0.11° · Under 12 px from edge to edge. A bubble in the head, not the one under it.",
         "It leans on purpose · The pan draws an arc, drawn beside; say towards where.",
     ),
     "steps-uneven": (
-        "The pan takes 0.1312 steps a frame: its pace wavers by 100 %, and a step is 17.29 px.",
+        "The pan takes 0.131 steps a frame: its pace wavers by 100 %, and a step is 17.3 px.",
         "128 microsteps · Set on the driver; a step becomes finer, and the top speed may fall.",
     ),
     "drive-cannot-stop": (
@@ -357,16 +357,16 @@ SAID: dict[str, tuple[str, ...]] = {
         "No ease · The move runs at one pace from its first frame to its last.",
     ),
     "sweep-differs": (
-        "In 59 min 50 s the pan goes 239.3° and ends at 239.3°; the move asks for 128°.",
-        "Beat of 5 s · Exactly it would be 5.348 s. The pan ends at 119.7°. Shoot length no longer held. 360 frames, one every 5 s, 30 min on site, 14.4 s of clip.",
+        "In 59 min 50 s the pan goes 239° and ends at 239°; the move asks for 128°.",
+        "Beat of 5 s · Exactly it would be 5.35 s. The pan ends at 120°. Shoot length no longer held. 360 frames, one every 5 s, 30 min on site, 14.4 s of clip.",
         "193 frames · The pan ends at 128°. Shoot length no longer held. 193 frames, one every 10 s, 32 min 10 s on site, 7.72 s of clip.",
         "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "sweep-nearly": (
-        "The pan will end at 7.509° instead of 7.7°: 2.479 % of its way is missing.",
-        "Beat of 10.3 s · Exactly it would be 10.254 s. The pan ends at 7.734°. Shoot length no longer held. 360 frames, one every 10.3 s, 1 h 1 min 48 s on site, 14.4 s of clip.",
-        "369 frames · The pan ends at 7.697°. Shoot length no longer held. 369 frames, one every 10 s, 1 h 1 min 30 s on site, 14.76 s of clip.",
-        "End the pan at 7.509° · The shoot keeps its length; the move ends where the drive will be.",
+        "The pan will end at 7.51° instead of 7.7°: 2.48 % of its way is missing.",
+        "Beat of 10.3 s · Exactly it would be 10.3 s. The pan ends at 7.73°. Shoot length no longer held. 360 frames, one every 10.3 s, 1 h 1 min 48 s on site, 14.4 s of clip.",
+        "369 frames · The pan ends at 7.7°. Shoot length no longer held. 369 frames, one every 10 s, 1 h 1 min 30 s on site, 14.8 s of clip.",
+        "End the pan at 7.51° · The shoot keeps its length; the move ends where the drive will be.",
         "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "spring-runs-down": (
@@ -379,9 +379,9 @@ SAID: dict[str, tuple[str, ...]] = {
         "Shoot it from its end, and play it in reverse · The clip goes as planned, but whatever moves in it goes backwards: people, smoke, water, clouds.",
     ),
     "rate-out-of-range": (
-        "The pan would need 50.14 °/min; its menu reaches from 0.1255 °/min to 32.16 °/min.",
-        "Beat of 15.6 s · Exactly it would be 15.591 s. The pan ends at 3002°. Shoot length no longer held. 360 frames, one every 15.6 s, 1 h 33 min 36 s on site, 14.4 s of clip.",
-        "561 frames · The pan ends at 3002°. Shoot length no longer held. 561 frames, one every 10 s, 1 h 33 min 30 s on site, 22.44 s of clip.",
+        "The pan would need 50.1 °/min; its menu reaches from 0.126 °/min to 32.2 °/min.",
+        "Beat of 15.6 s · Exactly it would be 15.6 s. The pan ends at 3002°. Shoot length no longer held. 360 frames, one every 15.6 s, 1 h 33 min 36 s on site, 14.4 s of clip.",
+        "561 frames · The pan ends at 3002°. Shoot length no longer held. 561 frames, one every 10 s, 1 h 33 min 30 s on site, 22.4 s of clip.",
         "Leave the pan still · Do not start it; the move is done without it.",
     ),
     "clock-driven-axis": (
@@ -393,7 +393,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Straight from the first keyframe to the last · All other keyframes, ways back and rounds are left out, on every axis.",
     ),
     "scale-too-coarse": (
-        "The scale of the pan is divided into 1°; the move goes 0.08357° a frame.",
+        "The scale of the pan is divided into 1°; the move goes 0.0836° a frame.",
         "Plan with a scale of 0.1° · A printed strip with that division can be taped over the old one.",
     ),
     "below-interval-floor": (

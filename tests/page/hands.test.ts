@@ -131,7 +131,7 @@ describe('on the plan drawing', () => {
     const rolls = evaluation.figures['rig.roll']!.value;
     expect(rolls).toBeGreaterThan(2);
     expect(view.suffers.map(({ said }) => said.replace(/\u00a0/g, ' '))).toEqual([
-      `the rail sags: ${Number(rolls.toPrecision(4))} px`
+      `the rail sags: ${Number(rolls.toPrecision(3))} px`
     ]);
     expect(drawn().view.suffers).toEqual([]);
   });

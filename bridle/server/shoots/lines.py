@@ -1,6 +1,8 @@
 """The lines of the list: each worked out once for a version and kept with the shoot, each standing alone."""
 
+import json
 import logging
+import math
 import queue
 import threading
 import time
@@ -127,9 +129,18 @@ def _line(shoot: Shoot, until: float) -> bytes:
         BEHIND.redo(shoot.pk)
     progress = _progress(shoot)
     since = progress.rehearsed_at is not None and shoot.changed_at > progress.rehearsed_at
-    now = LineNow(**progress._asdict(), changed_since=since, stale=not fresh, binned_at=shoot.binned_at)
+    past = _ended(shoot) < time.time()
+    now = LineNow(**progress._asdict(), changed_since=since, stale=not fresh, binned_at=shoot.binned_at, past=past)
     # What was kept is JSON already: what holds only now is put in at its end.
     return (shoot.summary[:-1] + "," + now.model_dump_json()[1:]).encode()
+
+
+def _ended(shoot: Shoot) -> float:
+    """When the last frame of a shoot was to be taken, as Unix time; never, while nobody knows."""
+    told = json.loads(shoot.summary)
+    if not told.get("start") or told.get("shoot_s") is None:
+        return math.inf
+    return float(datetime.fromisoformat(told["start"]).timestamp() + told["shoot_s"])
 
 
 class Progress(NamedTuple):

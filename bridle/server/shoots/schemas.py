@@ -159,7 +159,7 @@ class LineNow(Schema):
     """What of a line holds only now; `stale` says that the rest of it is being worked out anew.
 
     `rehearsed_at` is when its last run took every frame on the stand-ins; `changed_since` whether the plan has
-    changed after that.
+    changed after that; `past` whether its last frame was to be taken before now.
     """
 
     state: Literal["running", "planned", "rehearsed"]
@@ -168,6 +168,7 @@ class LineNow(Schema):
     changed_since: bool
     stale: bool
     binned_at: datetime | None
+    past: bool
 
 
 class ShootLine(LineTold, LineNow):

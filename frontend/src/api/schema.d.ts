@@ -782,6 +782,8 @@ export interface components {
             stale: boolean;
             /** Binned At */
             binned_at: string | null;
+            /** Past */
+            past: boolean;
             /** Id */
             id: number;
             /** Name */

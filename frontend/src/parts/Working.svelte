@@ -2,7 +2,7 @@
   /** A computed figure that opens a slip with its formula and the numbers in it. */
   import { Popover } from 'bits-ui';
   import { sentence, type Figure, type Shown } from '../api/client';
-  import { write } from '../format';
+  import { say, write } from '../format';
   import { maybeTheSheet } from '../sheet/sheet.svelte';
   import { working, workingText } from './working';
 
@@ -49,7 +49,7 @@
 </script>
 
 {#if figure}
-  {@const said = shown ?? write(figure.value, figure.unit, zone)}
+  {@const said = shown ?? say(figure.value, figure.unit, zone)}
   <Popover.Root bind:open>
     <Popover.Trigger class="figure" aria-label="{figure.label}: {said}. Show the working"
       >{said}</Popover.Trigger

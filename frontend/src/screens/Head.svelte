@@ -34,6 +34,7 @@
       .filter(Boolean)
       .join(', ')
   );
+  const passed = $derived((sheet.figure('time.finish')?.value ?? Infinity) < Date.now() / 1000);
   const saved = $derived.by(() => {
     if (sheet.then) return 'looking at an earlier version';
     if (sheet.offline) return 'not saved';
@@ -102,6 +103,7 @@
       onclick={() => (asking = true)}
       title="Change what it is called, where and when">{when}</button
     >
+    {#if passed}<span class="label no-print">its day has passed</span>{/if}
     <span class="state no-print">
       <span role="status" class="saved" data-saved={sheet.saving.state}>{saved}</span>
       <button

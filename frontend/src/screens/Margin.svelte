@@ -2,7 +2,7 @@
   /** The margin: the beat ring, the totals and the worst snags, always there. */
   import { keyed } from '../parts/keyed';
   import BeatRing from '../drawings/ring/BeatRing.svelte';
-  import { clock, duration, number, shortDay, shutter } from '../format';
+  import { clock, number, say, shortDay, shutter } from '../format';
   import PartSlip from '../parts/PartSlip.svelte';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
@@ -34,7 +34,7 @@
   // A length of hours is read to the second; its working has the rest.
   const onSite = $derived.by(() => {
     const shoot = sheet.figure('clip.shoot')?.value;
-    return shoot === undefined ? '–' : duration(shoot > 600 ? Math.round(shoot) : shoot);
+    return shoot === undefined ? '–' : say(shoot > 600 ? Math.round(shoot) : shoot, 's');
   });
   const done = $derived.by(() => {
     const at = sheet.figure('time.finish')?.value;
@@ -78,7 +78,7 @@
       {#if length('process')}
         <div>
           <dt><i class="grey"></i>processing</dt>
-          <dd>{@render part('process', times + duration(length('process')))}</dd>
+          <dd>{@render part('process', times + say(length('process'), 's'))}</dd>
         </div>
       {/if}
       <div>
@@ -86,7 +86,7 @@
         <dd>
           {#if sheet.plan.beat.buffer_frames}buffered{:else}{@render part(
               'write',
-              times + duration(length('write'))
+              times + say(length('write'), 's')
             )}{/if}
         </dd>
       </div>
@@ -97,21 +97,21 @@
             {#if sheet.plan.beat.school === 'continuous'}never stops{:else if !length('move')}nothing moves{:else}
               <Working figure="beat.move" shown={number(length('move'), 3)} /> + {@render part(
                 'settle',
-                duration(length('settle'))
+                say(length('settle'), 's')
               )}{/if}
           </dd>
         </div>
       {/if}
       <div>
         <dt><i class="dots"></i>margin kept</dt>
-        <dd><Working figure="beat.margin" shown={duration(millis(length('margin')))} /></dd>
+        <dd><Working figure="beat.margin" shown={say(millis(length('margin')), 's')} /></dd>
       </div>
       <div>
         <dt><i></i>{beat.over_s > 0 ? 'over' : 'spare'}</dt>
         <dd>
           <Working
             figure="beat.spare"
-            shown={duration(millis(Math.abs(sheet.figure('beat.spare')?.value ?? 0)))}
+            shown={say(millis(Math.abs(sheet.figure('beat.spare')?.value ?? 0)), 's')}
           />
         </dd>
       </div>
@@ -154,18 +154,18 @@
       <dd><Working figure="clip.speed_up" /></dd>
     </div>
   </dl>
-  <div class="snags">
-    {#each keyed(snags.slice(0, MOST), (one) => one.code + one.path) as { key, it: snag } (key)}
-      <SnagNote {snag} />
-    {:else}
-      <p class="label">{open === 'solved' ? 'No snags.' : 'The sentence says what is missing.'}</p>
-    {/each}
-    {#if snags.length > MOST}
-      <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}
-        >{snags.length - MOST} more in Review</a
-      >
-    {/if}
-  </div>
+  {#if sheet.chapter !== 'review'}<div class="snags">
+      {#each keyed(snags.slice(0, MOST), (one) => one.code + one.path) as { key, it: snag } (key)}
+        <SnagNote {snag} />
+      {:else}
+        <p class="label">{open === 'solved' ? 'No snags.' : 'The sentence says what is missing.'}</p>
+      {/each}
+      {#if snags.length > MOST}
+        <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}
+          >{snags.length - MOST} more in Review</a
+        >
+      {/if}
+    </div>{/if}
 </aside>
 
 <style>

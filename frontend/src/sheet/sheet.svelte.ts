@@ -20,6 +20,7 @@ import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
 import { caughtUp } from './rebase';
 import { dragged } from './dragged';
+import { keepSteps, keptSteps, type Step, type Steps } from './steps';
 import { drop, put, takeUp } from './unsaved';
 
 const MOST_UNDO = 200;
@@ -35,12 +36,6 @@ interface Asked {
   /** The plan as it stood when this was asked for. */
   seen: Plan;
   done: (accepted: boolean) => void;
-}
-
-interface Step {
-  edits: Edit[];
-  merge: string | undefined;
-  at: number;
 }
 
 /** The open plan, what follows from it, and every way to change it. */
@@ -70,6 +65,8 @@ export class Sheet {
   #current: Asked | undefined;
   #rest = 0;
   #closed = false;
+  /** The steps that this window had before it was loaded again. */
+  #steps: Steps | null = null;
   /** The plan and what follows from it now, while another time is looked at. */
   #now: { plan: Plan; evaluation: Evaluation } | undefined;
 
@@ -81,13 +78,30 @@ export class Sheet {
       opened.id,
       opened.version,
       () => this.#now?.plan ?? this.plan,
-      () => this.#keepUnsaved()
+      () => {
+        this.#keepUnsaved();
+        this.#keepSteps();
+      }
     );
+    this.#steps = keptSteps(opened.id);
+    if (this.#steps?.saved && this.#steps.version === opened.version) this.#takeSteps();
     this.playhead = new Playhead(
       () => this.evaluation.frames ?? 1,
       () => this.quantity('rate')?.value ?? 25,
       () => this.plan.clip.backwards
     );
+  }
+
+  /** What could be undone goes on being undone after a reload, where the plan is the one that it belongs to. */
+  #takeSteps(): void {
+    this.undos = this.#steps?.undos ?? [];
+    this.redos = this.#steps?.redos ?? [];
+    this.#steps = null;
+  }
+
+  #keepSteps(): void {
+    const { version, state } = this.saving;
+    keepSteps(this.id, { version, saved: state === 'saved', undos: this.undos, redos: this.redos });
   }
 
   get content(): Plan {
@@ -295,6 +309,7 @@ export class Sheet {
     if (JSON.stringify(left.plan) !== JSON.stringify(this.plan)) {
       this.saving.version = left.version;
       this.plan = left.plan;
+      if (this.#steps && !this.#steps.saved && this.#steps.version === left.version) this.#takeSteps();
       this.saving.soon();
       await this.#ask({ changes: [], merge: undefined, kind: 'look' });
     }

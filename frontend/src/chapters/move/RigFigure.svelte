@@ -18,7 +18,9 @@
   /** Where it will be sent when the hand lets go. */
   let aimed = $state<number | null>(null);
   const value = $derived(aimed ?? at);
-  const said = $derived(value === undefined ? 'not known' : write(Number(value.toFixed(linear ? 1 : 2)), unit));
+  const said = $derived(
+    value === undefined ? 'not known' : write(Number(value.toFixed(linear ? 1 : 2)), unit)
+  );
   let editing = $state(false);
   let text = $state('');
   let input = $state<HTMLInputElement>();

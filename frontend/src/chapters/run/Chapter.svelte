@@ -7,6 +7,7 @@
   import TakenTable from '../../parts/TakenTable.svelte';
   import Working from '../../parts/Working.svelte';
   import { RunWatch } from '../../sheet/run.svelte';
+  import { grouped, type Told } from './told';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
@@ -44,7 +45,7 @@
   const since = $derived(run && watch.under ? Math.max(0, (tick - watch.seen) / 1000) : 0);
   const left = $derived(run ? Math.max(0, run.left_s - since * run.left_rate) : 0);
   const figures = $derived(Object.fromEntries((run?.figures ?? []).map((one) => [one.key, one])));
-  const newest = $derived([...watch.events].reverse());
+  const newest = $derived(grouped(watch.events).reverse());
 
   onMount(() => {
     void watch.open();
@@ -80,7 +81,9 @@
     asking = false;
   }
 
-  function wordsFor(event: { kind: string; frame: number | null; seconds: number | null }): string {
+  function wordsFor(event: Told): string {
+    if (event.until !== undefined)
+      return `Frames ${number((event.frame ?? 0) + 1, 12)} to ${number(event.until + 1, 12)} taken.`;
     const frame = event.frame === null ? '' : number(event.frame + 1, 12);
     const words: Record<string, string> = {
       start: 'Started. The axes go to the first keyframe.',

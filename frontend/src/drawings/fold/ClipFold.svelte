@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The shoot folded into the clip: every frame on a rule, and the clip to the scale of the frames' own seconds. */
   import { scaleLinear } from 'd3-scale';
-  import { duration, number, rate as writeRate } from '../../format';
+  import { number, rate as writeRate, say } from '../../format';
 
   interface Props {
     frames: number;
@@ -27,7 +27,7 @@
   const right = $derived(WIDTH / 2 + half);
   const across = $derived(frames > 1 ? playhead / (frames - 1) : 0);
   const words = $derived(
-    `${frames} frames make ${duration(clip)} of clip at ${writeRate(rate)} a second, ${number(speedUp)} times faster than life`
+    `${frames} frames make ${say(clip, 's')} of clip at ${writeRate(rate)} a second, ${number(speedUp)} times faster than life`
   );
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Clip time against real time: where the line is steep the clip dwells, where it is flat time is pressed hard. */
   import { scaleLinear } from 'd3-scale';
-  import { clock, duration } from '../../format';
+  import { clock, say } from '../../format';
   import { elapsedAt } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { clockTicks } from '../../time';
@@ -46,11 +46,11 @@
   <svg
     viewBox="0 0 {WIDTH} {TALL}"
     role="img"
-    aria-label="Clip time against real time: {duration(length)} become {duration(clip)} of clip"
+    aria-label="Clip time against real time: {say(length, 's')} become {say(clip, 's')} of clip"
   >
     {#each y.ticks(4) as tick, i (i)}
       <line class="hair" x1="44" x2={WIDTH - 12} y1={y(tick)} y2={y(tick)} />
-      <text x="38" y={y(tick) + 4} text-anchor="end">{duration(tick)}</text>
+      <text x="38" y={y(tick) + 4} text-anchor="end">{say(tick, 's')}</text>
     {/each}
     {#each ticks.at as tick, i (i)}
       <line class="rule" x1={x(tick - sheet.start)} x2={x(tick - sheet.start)} y1={BASE} y2={BASE + 5} />

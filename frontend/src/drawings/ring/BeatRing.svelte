@@ -1,7 +1,7 @@
 <script lang="ts">
   /** One interval as a turn of a ring, to scale. What does not fit runs past the start on a wider track. */
   import type { BeatState } from '../../api/client';
-  import { duration, number } from '../../format';
+  import { number, say } from '../../format';
   import { arc, at } from './geometry';
 
   interface Props {
@@ -32,18 +32,18 @@
       return to > 1 ? [inside, past] : [inside];
     })
   );
-  const said = $derived(duration(beat.interval_s));
+  const said = $derived(say(beat.interval_s, 's'));
   const short = (seconds: number) =>
-    seconds < 60 ? `${number(seconds, 3)} s` : duration(Math.round(seconds));
+    seconds < 60 ? `${number(seconds, 3)} s` : say(Math.round(seconds), 's');
   const ticks = Array.from({ length: 12 }, (_, i) => ({
     i,
     from: at(i / 12, 100),
     to: at(i / 12, i % 3 ? 104 : 108)
   }));
   const words = $derived(
-    `One beat of ${duration(beat.interval_s)}: ` +
-      parts.map((part) => `${part.label} ${duration(part.length_s)}`).join(', ') +
-      (beat.over_s > 0 ? `. It is ${duration(beat.over_s)} over.` : `. ${duration(spare)} spare.`)
+    `One beat of ${say(beat.interval_s, 's')}: ` +
+      parts.map((part) => `${part.label} ${say(part.length_s, 's')}`).join(', ') +
+      (beat.over_s > 0 ? `. It is ${say(beat.over_s, 's')} over.` : `. ${say(spare, 's')} spare.`)
   );
 </script>
 
@@ -60,7 +60,7 @@
         d={part.path}
         role="button"
         tabindex={i === drawn.findIndex((one) => one.part === part.part) ? 0 : -1}
-        aria-label="{part.label}, {duration(part.length)}. Take hold of it"
+        aria-label="{part.label}, {say(part.length, 's')}. Take hold of it"
         onclick={(event) => onpart(part.part, event.currentTarget)}
         onkeydown={(event) => {
           if (event.key !== 'Enter' && event.key !== ' ') return;
