@@ -107,6 +107,13 @@ def leaf(page: Page, name: str) -> None:
     page.get_by_role("navigation", name=re.compile("^Parts of the")).get_by_role("link", name=name).click()
 
 
+def set_when(page: Page, day: int, month: int, year: int, hour: int, minute: int) -> None:
+    """Type a day and a time into their parts, in whichever order these stand."""
+    for name, value in (("day", day), ("month", month), ("year", year), ("hour", hour), ("minute", minute)):
+        page.get_by_role("spinbutton", name=f"{name},").focus()
+        page.keyboard.type(f"{value:04d}" if name == "year" else f"{value:02d}")
+
+
 def type_over(page: Page, label: str, text: str) -> None:
     """Type over a figure, as a person does."""
     figure(page, label).focus()

@@ -9,7 +9,7 @@ from playwright.sync_api import FilePayload, Page, expect
 from bridle.core.evaluate import evaluate
 from bridle.core.quantity import write
 from bridle.formats.plan_json import read_plan, write_plan
-from tests.browser.pages import BrowserCase, figure, leaf, type_over
+from tests.browser.pages import BrowserCase, figure, leaf, set_when, type_over
 
 HARBOUR = Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json"
 
@@ -141,7 +141,7 @@ class SheetParts(BrowserCase):
     def test_where_and_when_keep_the_clock_of_the_place(self) -> None:
         page = self.open_demo()
         page.get_by_role("button", name=re.compile("^Port Ellary")).click()
-        page.get_by_label("day and time").fill("2026-10-25T00:30")
+        set_when(page, 25, 10, 2026, 0, 30)
         expect(page.get_by_text("+1 h from UTC on that day")).to_be_visible()
         page.get_by_role("button", name="Put it on the sheet").click()
         # The clocks go back in the night: 3 h 12 min after half past midnight it is 02:42.

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import CHAPTERS, BrowserCase, figure, leaf, type_over
+from tests.browser.pages import CHAPTERS, BrowserCase, figure, leaf, set_when, type_over
 from tests.browser.printed import printed
 
 
@@ -31,7 +31,7 @@ class TheWay(BrowserCase):
         page.get_by_label("What is it called?").fill("Rowan in the wind")
         page.get_by_label("What is filmed?").fill("a rowan on the moor")
         page.get_by_label("Where and when?").fill("Port Ellary")
-        page.get_by_label("day and time").fill("2026-12-05T13:00")
+        set_when(page, 5, 12, 2026, 13, 0)
         page.get_by_label("time zone").select_option("Europe/London")
         page.get_by_role("button", name="Make the sheet").click()
         expect(page.get_by_role("heading", name="Rowan in the wind")).to_be_visible()
@@ -70,7 +70,7 @@ class TheWay(BrowserCase):
         leaf(page, "One beat")
         type_over(page, "exposure", "10 s")
         snag = page.get_by_label("Beat, totals and snags").locator("[data-snag=interval-too-short]")
-        expect(snag).to_contain_text("Stop. One beat needs 11.671 s")
+        expect(snag).to_contain_text("Stop. One beat needs 11.7 s")
         expect(snag).to_contain_text("The interval stays.")
         expect(page.get_by_role("group", name=re.compile("One beat of 9 s.*over"))).to_be_visible()
         snag.get_by_role("button", name="Expose").click()

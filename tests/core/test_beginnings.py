@@ -1,6 +1,7 @@
 """What begins when a person asks for it, what goes when it is taken away, and a rig to begin with."""
 
 from fractions import Fraction as F
+from typing import get_args
 from unittest import TestCase
 
 from hypothesis import given
@@ -14,7 +15,9 @@ from bridle.core.plan.edit import PathError, apply, dump, look
 from bridle.core.plan.kit import CARD_TYPES
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move
+from bridle.core.plan.new import new_plan
 from bridle.core.plan.rig import Axis, Rig
+from bridle.core.plan.shoot import ShootKind
 from tests.strategies import START, plan_of
 
 HELD: dict[str, F] = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
@@ -164,10 +167,40 @@ class ARigToBeginWith(TestCase):
         self.assertEqual(chain.starters([]), [])
 
     def test_of_the_usual_cards_stands_and_moves(self) -> None:
-        cards = [chain.Taken(card=CARD_TYPES[kind](name=kind)) for kind in chain.USUAL]
+        cards = [chain.Taken(card=card) for card in chain.lacking([])]
         plan, _ = make(a_plan(rig=Rig()), [PutOn(do="put", cards=tuple(cards))])
         told = evaluate(plan)
         assert told.rig is not None
         self.assertEqual({part.kind for part in told.rig.parts}, {"support", "axis", "body"})
         self.assertEqual([axis.name for axis in plan.rig.axes], ["slide"])
         self.assertIs(told.rig.tips, any(snag.code == "rig-tips" for snag in told.snags))
+
+    def test_fits_the_kind_of_shoot(self) -> None:
+        """A head where it turns, a rail where it slides, and nothing that moves where it stands for months."""
+        moving: dict[ShootKind, list[str]] = {"turn": ["pan"], "slide": ["slide"], "night": ["slide"], "site": []}
+        for kind, axes in moving.items():
+            with self.subTest(kind):
+                made = chain.lacking([], kind)
+                plan = make(
+                    a_plan(rig=Rig(axes=())), [PutOn(do="put", cards=tuple(chain.Taken(card=c) for c in made))]
+                )[0]
+                self.assertEqual([axis.name for axis in plan.rig.axes], axes)
+                self.assertEqual(chain.lacking(made, kind), [])
+                self.assertEqual(chain.starters(made, kind), list(range(len(made))))
+
+
+class KindsOfShoot(TestCase):
+    def test_each_begins_with_a_sheet_that_finds_no_fault(self) -> None:
+        told = {}
+        for kind in get_args(ShootKind):
+            with self.subTest(kind):
+                plan = new_plan("quay", "", "", "Europe/London", START, kind)
+                told[kind] = evaluate(plan)
+                self.assertEqual([snag.code for snag in told[kind].snags], [])
+                self.assertEqual((plan.shoot.kind, plan.rig.axes), (kind, ()))
+                self.assertTrue(plan.shoot.clock.errands)
+        frames = {kind: one.frames for kind, one in told.items()}
+        # An hour at 10 s; half an hour at 5 s; three hours at 20 s; a week at 10 min; 26 weeks at half an hour; layers;
+        # half an hour twenty times faster at 25 a second.
+        self.assertEqual(frames, {"slide": 360, "turn": 360, "night": 540, "grow": 1008, "site": 8736, "print": 300,
+                                  "video": 2250})  # fmt: skip

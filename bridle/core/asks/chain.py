@@ -1,22 +1,31 @@
 """Cards put on the rig, and moved along the chain from the ground to the camera."""
 
 from collections.abc import Sequence
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from bridle.core.asks.fitting import fit
+from bridle.core.asks.shelf import Like, made
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, CardKind, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.plan.shoot import ShootKind
 from bridle.core.reckon.parts import axis_name, axis_parts, first_of, free_key, has_own_lens
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
 ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = ((Body, Phone), (Lens,), (Trigger,))
 
-# What a rig to begin with is put together from, from the ground up.
-USUAL: tuple[CardKind, ...] = ("support", "axis", "body", "lens", "trigger")
+# What a rig to begin with is put together from, from the ground up: a rail, a head, or nothing that moves.
+Usual = Literal["support", "rail", "head", "body", "lens", "trigger"]
+STILL: tuple[Usual, ...] = ("support", "body", "lens", "trigger")
+USUAL: dict[ShootKind | None, tuple[Usual, ...]] = {
+    **dict.fromkeys((None, "slide", "night"), ("support", "rail", "body", "lens", "trigger")),
+    "turn": ("support", "head", "body", "lens", "trigger"),
+    **dict.fromkeys(("grow", "site", "print", "video"), STILL),
+}
+MADE_LIKE: dict[Usual, Like] = {"rail": "axis", "head": "turning axis"}
 
 
 class Taken(Section):
@@ -51,10 +60,26 @@ def _once(card: AnyCard, copies: tuple[Copy, ...]) -> None:
             raise PathError(f"there is a {axis_name(axis)} on the rig already, the {name}: take that off first")
 
 
-def starters(shelf: Sequence[AnyCard]) -> list[int]:
-    """Which cards of a shelf make a rig to begin with, by number: the first of each usual kind that lies there."""
-    kinds = [card.kind for card in shelf]
-    return [kinds.index(kind) for kind in USUAL if kind in kinds]
+def starters(shelf: Sequence[AnyCard], kind: ShootKind | None = None) -> list[int]:
+    """Which cards of a shelf make a rig to begin with, by number: the first of each usual sort that lies there."""
+    sorts = [_sort(card) for card in shelf]
+    return [sorts.index(sort) for sort in USUAL[kind] if sort in sorts]
+
+
+def lacking(shelf: Sequence[AnyCard], kind: ShootKind | None = None) -> list[AnyCard]:
+    """The cards that have to be made for a rig to begin with, as nothing of their sort lies on the shelf."""
+    sorts = {_sort(card) for card in shelf}
+    return [made(_like(sort)) for sort in USUAL[kind] if sort not in sorts]
+
+
+def _like(sort: Usual) -> Like:
+    return MADE_LIKE.get(sort, sort)  # type: ignore[arg-type]  # all others are kinds of card
+
+
+def _sort(card: AnyCard) -> str:
+    if isinstance(card, AxisCard):
+        return "rail" if card.motion == "linear" else "head" if card.turns == "pan" else "axis"
+    return card.kind
 
 
 def move(plan: Plan, key: str, by: int) -> list[Edit]:

@@ -5,7 +5,7 @@ from datetime import date
 from fractions import Fraction
 from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from bridle.core.plan.camera import Pixels
 from bridle.core.subjects.motion.drives.belt import Belt
@@ -16,6 +16,14 @@ from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Posi
 Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
 Socket = Literal["2.5 mm", "3.5 mm", "USB", "own", "none"]
 NonNegative = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+
+
+def _nothing(value: object) -> object:
+    """Nought stood for nothing once."""
+    return None if value in (0, "0") and not isinstance(value, bool) else value
+
+
+Unknown = Annotated[NonNegative | None, BeforeValidator(_nothing)]
 
 
 class Measured(Section):
@@ -179,8 +187,8 @@ class AxisCard(Joined):
     beam: Beam | None = None
     shaft_nmm: NonNegative | None = None
     off_axis_mm: NonNegative = 0.0
-    power_w: NonNegative | None = None
-    peak_a: NonNegative | None = None
+    power_w: Unknown = None
+    peak_a: Unknown = None
 
     @model_validator(mode="after")
     def _low_below_high(self) -> "AxisCard":
@@ -248,9 +256,9 @@ class Trigger(CardBase):
     shortest_s: Duration | None = Fraction(1)
     step_s: Duration | None = Fraction(1, 10)
     polling_s: Duration | None = Fraction(1, 10)
-    # Nothing, or nought: as many and as long as one likes.
-    most_frames: Count | None = None
-    longest_run_s: Duration | None = None
+    # Nothing: as many and as long as one likes.
+    most_frames: Annotated[Count | None, BeforeValidator(_nothing)] = None
+    longest_run_s: Annotated[Duration | None, BeforeValidator(_nothing)] = None
     coupling: Literal["none", "optocoupler", "relay", "switch", "resistor"] = "optocoupler"
     socket: Socket = "2.5 mm"
 

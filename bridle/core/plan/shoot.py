@@ -53,10 +53,16 @@ class Clock(Section):
     events: Annotated[tuple[Event, ...], Field(max_length=20)] = ()
 
 
+# Sliding past something, turning on the spot, into the night, growing for days, on site for months, a print layer by
+# layer, a film that is sped up.
+ShootKind = Literal["slide", "turn", "night", "grow", "site", "print", "video"]
+
+
 class Shoot(Section):
-    """What every screen has in its head."""
+    """What every screen has in its head; its kind where somebody has said it."""
 
     name: Name
     subject: Line = ""
+    kind: ShootKind | None = None
     place: Place = Place()
     clock: Clock

@@ -15,6 +15,7 @@ from bridle.core.lists.card import card_figures
 from bridle.core.plan.edit import PathError, look
 from bridle.core.plan.kit import AnyCard, AxisCard
 from bridle.core.plan.places import read_at
+from bridle.core.plan.shoot import ShootKind
 from bridle.core.quantity import QuantityError, read
 from bridle.server.errors import ChangeRefusedError, Trouble
 from bridle.server.history import Content, RevisionList, history
@@ -80,7 +81,7 @@ def line(kept: KitCard, used: dict[int, list[UsedIn]] | None = None) -> CardLine
 
 
 @router.get("/kit", response=Shelf, operation_id="list_kit")
-def list_kit(request: HttpRequest, binned: bool = False) -> Any:
+def list_kit(request: HttpRequest, binned: bool = False, kind: ShootKind | None = None) -> Any:
     """Every card, in the order in which they were made."""
     used, cards, broken = _used(), [], []
     for kept in KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk"):
@@ -91,19 +92,18 @@ def list_kit(request: HttpRequest, binned: bool = False) -> Any:
         except Exception:
             LOG.exception("card %s cannot be worked out", kept.pk)
             broken.append(BrokenCard(id=kept.pk, name=kept.name, said=FAULT))
-    starters = [cards[number].id for number in chain.starters([listed.card for listed in cards])]
+    starters = [cards[number].id for number in chain.starters([listed.card for listed in cards], kind)]
     binned_count = KitCard.objects.filter(binned_at__isnull=False).count()
     return Shelf(cards=cards, starters=starters, broken=broken, in_bin=binned_count)
 
 
 @router.post("/kit/usual", response={201: Shelf}, operation_id="make_usual_cards")
-def make_usual_cards(request: HttpRequest) -> Any:
-    """A card of each kind that a rig to begin with needs and that does not lie on the shelf; and the shelf then."""
-    kept = set(KitCard.objects.filter(binned_at__isnull=True).values_list("kind", flat=True))
-    for kind in chain.USUAL:
-        if kind not in kept:
-            keep_card(shelf.made(kind))
-    return Status(201, list_kit(request))
+def make_usual_cards(request: HttpRequest, kind: ShootKind | None = None) -> Any:
+    """A card of each sort that a rig to begin with needs and that does not lie on the shelf; and the shelf then."""
+    shelved = [listed.card for listed in list_kit(request).cards]
+    for card in chain.lacking(shelved, kind):
+        keep_card(card)
+    return Status(201, list_kit(request, kind=kind))
 
 
 @router.post("/kit", response={201: CardLine, 422: Trouble}, operation_id="new_card")

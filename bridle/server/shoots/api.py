@@ -111,7 +111,7 @@ def _notes(shoot: Shoot) -> Iterator[str]:
 @router.post("/shoots", response={201: Opened, 422: Trouble}, operation_id="new_shoot")
 def new_shoot(request: HttpRequest, asked: NewShoot) -> Any:
     """A new shoot with sound defaults."""
-    return _open(_keep(new_plan(asked.name, asked.subject, asked.place, asked.zone, asked.start)), 201)
+    return _open(_keep(new_plan(asked.name, asked.subject, asked.place, asked.zone, asked.start, asked.kind)), 201)
 
 
 @router.post("/shoots/import", response={201: Opened, 413: Trouble, 422: Trouble}, operation_id="import_shoot")

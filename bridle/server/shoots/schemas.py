@@ -12,14 +12,16 @@ from bridle.core.figure import Figure
 from bridle.core.lists.sides import Side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.plan.shoot import ShootKind
 from bridle.core.snag import Slot
 from bridle.core.values import Instant, Line, Name, Zone
 from bridle.server.shoots.sent import Brief, Sent
 
 
 class NewShoot(Schema):
-    """The three questions: what it is called, what is filmed, where and when."""
+    """The three questions: what it is called, what is filmed, where and when; and what kind of shoot it is."""
 
+    kind: ShootKind = "slide"
     name: Name
     subject: Line = ""
     place: Line = ""

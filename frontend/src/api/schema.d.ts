@@ -511,7 +511,7 @@ export interface paths {
         put?: never;
         /**
          * Make Usual Cards
-         * @description A card of each kind that a rig to begin with needs and that does not lie on the shelf; and the shelf then.
+         * @description A card of each sort that a rig to begin with needs and that does not lie on the shelf; and the shelf then.
          */
         post: operations["make_usual_cards"];
         delete?: never;
@@ -3606,7 +3606,7 @@ export interface components {
         };
         /**
          * Shoot
-         * @description What every screen has in its head.
+         * @description What every screen has in its head; its kind where somebody has said it.
          */
         Shoot: {
             /** Name */
@@ -3616,6 +3616,8 @@ export interface components {
              * @default
              */
             subject: string;
+            /** Kind */
+            kind?: ("slide" | "turn" | "night" | "grow" | "site" | "print" | "video") | null;
             /**
              * @default {
              *       "name": "",
@@ -4215,9 +4217,15 @@ export interface components {
         };
         /**
          * NewShoot
-         * @description The three questions: what it is called, what is filmed, where and when.
+         * @description The three questions: what it is called, what is filmed, where and when; and what kind of shoot it is.
          */
         NewShoot: {
+            /**
+             * Kind
+             * @default slide
+             * @enum {string}
+             */
+            kind: "slide" | "turn" | "night" | "grow" | "site" | "print" | "video";
             /** Name */
             name: string;
             /**
@@ -6444,6 +6452,7 @@ export interface operations {
         parameters: {
             query?: {
                 binned?: boolean;
+                kind?: ("slide" | "turn" | "night" | "grow" | "site" | "print" | "video") | null;
             };
             header?: never;
             path?: never;
@@ -6510,7 +6519,9 @@ export interface operations {
     };
     make_usual_cards: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: ("slide" | "turn" | "night" | "grow" | "site" | "print" | "video") | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

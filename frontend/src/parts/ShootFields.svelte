@@ -1,15 +1,21 @@
 <script lang="ts" module>
+  import type { components } from '../api/schema';
+
+  export type ShootKind = NonNullable<components['schemas']['NewShoot']['kind']>;
   export interface Answers {
     name: string;
     subject: string;
     place: string;
     zone: string;
     start: string;
+    kind?: ShootKind;
   }
 </script>
 
 <script lang="ts">
   /** The questions about a shoot: what it is called, what is filmed, where and when. */
+  import ShootKinds from './ShootKinds.svelte';
+  import DayAndTime from './DayAndTime.svelte';
   import { offset, skipped, toInstant, toLocal, zones } from '../time';
 
   interface Props {
@@ -17,13 +23,16 @@
     button: string;
     trouble: string;
     onanswer: (answers: Answers) => void;
+    /** Whether it is asked what kind of shoot it is to be. */
+    asksKind?: boolean;
   }
-  let { first, button, trouble, onanswer }: Props = $props();
+  let { first, button, trouble, onanswer, asksKind = false }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let { name, subject, place, zone } = $state({ ...first });
   // svelte-ignore state_referenced_locally
   let when = $state(toLocal(Date.parse(first.start) / 1000, first.zone));
+  let kind = $state<ShootKind>('slide');
   let wrong = $state<{ name?: string; when?: string }>({});
   const all = zones();
   const ahead = $derived.by(() => {
@@ -43,11 +52,13 @@
         ? { when: 'There is no such hour on that day: the clocks go forward over it.' }
         : {})
     };
-    if (start && name.trim() && !wrong.when) onanswer({ name: name.trim(), subject, place, zone, start });
+    if (start && name.trim() && !wrong.when)
+      onanswer({ name: name.trim(), subject, place, zone, start, ...(asksKind ? { kind } : {}) });
   }
 </script>
 
 <form onsubmit={answer} novalidate>
+  {#if asksKind}<ShootKinds bind:kind />{/if}
   <div>
     <label for="shoot-name">What is it called?</label>
     <input
@@ -78,14 +89,11 @@
       />
     </div>
     <div>
-      <label for="shoot-when" class="label">day and time on the clock there</label>
-      <input
-        id="shoot-when"
-        class="field"
-        type="datetime-local"
+      <DayAndTime
         bind:value={when}
-        aria-invalid={!!wrong.when}
-        aria-describedby="shoot-when-wrong"
+        label="day and time on the clock there"
+        invalid={!!wrong.when}
+        describedby="shoot-when-wrong"
       />
     </div>
   </div>

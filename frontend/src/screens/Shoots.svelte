@@ -66,7 +66,7 @@
 
   async function make(answers: Answers) {
     try {
-      const answer = await api.POST('/api/shoots', { body: answers });
+      const answer = await api.POST('/api/shoots', { body: { kind: 'slide', ...answers } });
       if (answer.data) router.go(`/shoots/${answer.data.id}/clip`);
       else refused = sentence(answer.error);
     } catch (error) {
@@ -232,6 +232,7 @@
   <ShootFields
     first={firstAnswers()}
     button="Make the sheet"
+    asksKind
     trouble={refused}
     onanswer={(answers) => void make(answers)}
   />

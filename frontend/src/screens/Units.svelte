@@ -2,7 +2,7 @@
   /** How this reader wants figures written: metric or imperial, 24 or 12 hours. Typed text is read in any unit. */
   import Choice from '../parts/Choice.svelte';
   import Modal from '../parts/Modal.svelte';
-  import { reader } from '../reader.svelte';
+  import { ORDERS, reader, type Order } from '../reader.svelte';
   import { write } from '../format';
 
   let { open = $bindable() }: { open: boolean } = $props();
@@ -31,6 +31,15 @@
         { value: '12', label: '12 hours' }
       ]}
       onchoose={(value) => reader.choose({ twelve: value === '12' })}
+    />
+  </p>
+  <p class="row">
+    <span>A day</span>
+    <Choice
+      label="A day"
+      value={reader.order}
+      options={(Object.keys(ORDERS) as Order[]).map((value) => ({ value, label: ORDERS[value].label }))}
+      onchoose={(order) => reader.choose({ order })}
     />
   </p>
   <p class="label">

@@ -52,9 +52,9 @@
     {#if shelf.cards?.length === 0}The shelf is empty.
       <button type="button" class="act" disabled={shelf.making} onclick={() => void shelf.usual()}
         >Make the usual cards and put them together</button
-      >, a tripod, a rail, a body, a lens and a trigger with figures that fit most, to be changed as you find
-      out; or <a class="link" href="/kit" onclick={router.follow}>make cards of what you own</a>, each with
-      sensible figures from the start.
+      >, {shelf.usualWords}, with figures that fit most, to be changed as you find out; or
+      <a class="link" href="/kit" onclick={router.follow}>make cards of what you own</a>, each with sensible
+      figures from the start.
     {:else if shelf.starters.length}
       To begin with: {shelf.starters.map((line) => line.card.name).join(', ')}.
       <button type="button" class="act" onclick={() => void shelf.putOn(shelf.starters)}

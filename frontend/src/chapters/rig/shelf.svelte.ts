@@ -19,8 +19,15 @@ export class RigShelf {
   /** A rig to begin with, out of what lies there. */
   readonly starters = $derived(this.cards?.filter((line) => this.#starters.includes(line.id)) ?? []);
 
+  get #kind() {
+    const { kind } = this.#sheet.plan.shoot;
+    return kind ? { kind } : {};
+  }
+
   look(): Promise<void> {
-    return this.#try(async () => this.#take(got(await api.GET('/api/kit'))));
+    return this.#try(async () =>
+      this.#take(got(await api.GET('/api/kit', { params: { query: this.#kind } })))
+    );
   }
 
   async compare(plan: Plan): Promise<void> {
@@ -42,6 +49,16 @@ export class RigShelf {
     this.refused = taken ? '' : (this.#sheet.troubles.get('put') ?? '');
   }
 
+  /** What a rig to begin with is put together from. */
+  get usualWords(): string {
+    const { kind } = this.#sheet.plan.shoot;
+    const moves = { slide: 'a rail, ', night: 'a rail, ', turn: 'a turning axis, ' } as Record<
+      string,
+      string
+    >;
+    return `a tripod, ${moves[kind ?? 'slide'] ?? ''}a body, a lens and a trigger`;
+  }
+
   /** How many copies of a card are on the rig. */
   standing({ id }: CardLine): number {
     return this.#sheet.plan.kit.copies.filter((copy) => copy.card_id === id).length;
@@ -51,7 +68,7 @@ export class RigShelf {
   async usual(): Promise<void> {
     this.making = true;
     await this.#try(async () => {
-      this.#take(got(await api.POST('/api/kit/usual')));
+      this.#take(got(await api.POST('/api/kit/usual', { params: { query: this.#kind } })));
       await this.putOn(this.starters);
     });
     this.making = false;

@@ -1,0 +1,79 @@
+<script lang="ts">
+  /** A day and a time on the clock of a place, in the reader's own order and hours: each part typed or stepped. */
+  import { parseDateTime, type DateValue } from '@internationalized/date';
+  import { DateField } from 'bits-ui';
+  import { ORDERS, reader } from '../reader.svelte';
+
+  interface Props {
+    /** `2026-09-27T06:10`; nothing while a part of it is missing. */
+    value: string;
+    label: string;
+    invalid?: boolean;
+    describedby?: string;
+  }
+  let { value = $bindable(), label, invalid = false, describedby }: Props = $props();
+
+  let held = $state.raw<DateValue | undefined>(value ? parseDateTime(value) : undefined);
+
+  function take(next: DateValue | undefined) {
+    held = next;
+    value = next ? next.toString().slice(0, 16) : '';
+  }
+</script>
+
+<DateField.Root
+  value={held}
+  onValueChange={take}
+  granularity="minute"
+  locale={ORDERS[reader.order].locale}
+  hourCycle={reader.twelve ? 12 : 24}
+  hideTimeZone
+>
+  <DateField.Label class="label block">{label}</DateField.Label>
+  <DateField.Input class="when" aria-invalid={invalid} aria-describedby={describedby}>
+    {#snippet children({ segments })}
+      {#each segments as { part, value: said }, n (n)}
+        {#if part === 'literal'}<DateField.Segment {part} class="between">{said}</DateField.Segment>
+        {:else}<DateField.Segment {part} class="part">{said}</DateField.Segment>{/if}
+      {/each}
+    {/snippet}
+  </DateField.Input>
+</DateField.Root>
+
+<style>
+  :global(.when) {
+    display: flex;
+    align-items: center;
+    min-height: 32px;
+    border-bottom: 1px solid var(--ink);
+  }
+  :global(.when[aria-invalid='true']) {
+    border-bottom: 3px double var(--stop);
+  }
+  :global(.when .part) {
+    padding: 3px 2px;
+    min-width: 1.4em;
+    text-align: center;
+    font-weight: 600;
+    caret-color: transparent;
+  }
+  :global(.when .part:focus) {
+    outline: 2px solid var(--ink);
+    outline-offset: -1px;
+    background: var(--wash2);
+  }
+  :global(.when .between) {
+    color: var(--second);
+    white-space: pre;
+  }
+  @media (max-width: 760px) {
+    :global(.when) {
+      min-height: 44px;
+      font-size: 16px;
+    }
+    :global(.when .part) {
+      min-height: 44px;
+      align-content: center;
+    }
+  }
+</style>
