@@ -29,6 +29,7 @@ from bridle.core.reckon.parts import bound
 from bridle.core.reckon.picture import scale
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.stack import Stack, rail_of, stack
+from bridle.core.snag import fill
 from bridle.core.subjects.circuits import leads
 from bridle.core.subjects.motion import steppers
 from bridle.core.subjects.motion.drives import dial, rated, stepped
@@ -367,3 +368,26 @@ def flat(value: Any, path: str = "") -> list[tuple[str, Any]]:
         return [one for i, inner in enumerate(value) for one in flat(inner, f"{path}.{i}")]
     plain = isinstance(value, int | float) and not isinstance(value, bool)
     return [(path, value)] if plain or (isinstance(value, str) and path.endswith("_s")) else []
+
+
+class Leads(TestCase):
+    def test_only_what_has_a_lead_is_told_of_its_plug(self) -> None:
+        """Who fires, with which plug, into which socket; and what is said of it."""
+        for source, plug, socket, said in (
+            ("wired remote", "2.5 mm", "2.5 mm", None),
+            ("wired remote", "USB", "2.5 mm", "plug for USB; the full-frame body, 24 MP has a socket for 2.5 mm"),
+            ("wired remote", "own", "2.5 mm", "plug for a connector of its own"),
+            ("controller", "2.5 mm", "none", "has no socket at all"),
+            ("app", "none", "2.5 mm", None),
+            ("wireless remote", "USB", "2.5 mm", None),
+            ("camera timer", "2.5 mm", "none", None),
+        ):
+            with self.subTest(source, plug=plug, socket=socket):
+                changed = {"controller": {"source": source, "socket": plug}, "full_frame_body": {"socket": socket}}
+                plan = fitted(plan_of(THREE), copies("controller", "full-frame-body", **changed))
+                found = [snag for snag in evaluate(plan).snags if snag.code == "lead-mismatch"]
+                self.assertEqual(len(found), 0 if said is None else 1)
+                for snag in found:
+                    self.assertIn(said or "", fill(snag.what, snag.slots))
+                    after = apply(plan, snag.fixes[0].edits)[0]
+                    self.assertNotIn("lead-mismatch", [one.code for one in evaluate(after).snags])

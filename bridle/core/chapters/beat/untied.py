@@ -32,6 +32,7 @@ KINDS = (NOT_TIED, UNTIED)
 
 # A move needs a frame to set off at and one to arrive at.
 FEWEST_MOVING = 2
+COUNTED = {2: "two", 3: "three", 4: "four"}
 DRIFT = Formula("ppm / 1000000 * shoot", "two clocks of ordinary quality, each off by a little")
 LOST_FIRST = Formula("ceil(starts * between / interval)", "frames taken before the last motor runs")
 LOST_LAST = Formula(
@@ -93,7 +94,7 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
         consequence="The card gets the order of starting; started {between} apart, {first} at the start are not as "
         "planned.",
         slots={
-            "starts": slot("two starts" if lost.starts == 1 else f"{lost.starts + 1} starts"),
+            "starts": slot(f"{COUNTED.get(lost.starts + 1, lost.starts + 1)} starts"),
             "between": slot(lost.between, "s"),
             "first": slot(lost.first, "frames"),
         },

@@ -13,7 +13,7 @@ from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Joined, Lens, Mo
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.parts import first_of, free_key
 from bridle.core.reckon.stack import Stack, chain
-from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.strength import mounting
 
 COPIES = "kit.copies"
@@ -59,6 +59,10 @@ LEAD = SnagKind(
     "The lead of the {trigger} has a plug for {plug}; the {camera} has a socket for {socket}.",
     "An adapter lead from {plug} to {socket}, or the camera hears nothing.",
 )
+NO_SOCKET = "The {trigger} has a lead with a plug for {plug}; the {camera} has no socket at all."
+# What tells the camera without any lead; and what cards call a connector that only this maker has.
+WITHOUT_LEAD = ("camera timer", "wireless remote", "app")
+OWN_SOCKET = {"own": "a connector of its own"}
 CREEPS = SnagKind(
     "lens-creeps",
     "mind",
@@ -230,15 +234,18 @@ def _lead(plan: Plan) -> Iterator[Snag]:
     if trigger is None or camera is None:
         return
     assert isinstance(trigger.card, Trigger) and isinstance(camera.card, Body | Phone)
-    if trigger.card.source == "camera timer" or trigger.card.socket == camera.card.socket:
+    if trigger.card.source in WITHOUT_LEAD or trigger.card.socket in ("none", camera.card.socket):
         return
     path = f"{COPIES}.{plan.kit.copies.index(trigger)}.card.socket"
     slots = {
         "trigger": slot(trigger.card.name),
-        "plug": slot(trigger.card.socket),
+        "plug": slot(OWN_SOCKET.get(trigger.card.socket, trigger.card.socket)),
         "camera": slot(camera.card.name),
-        "socket": slot(camera.card.socket),
+        "socket": slot(OWN_SOCKET.get(camera.card.socket, camera.card.socket)),
     }
+    if camera.card.socket == "none":
+        yield _no_socket(path, slots)
+        return
     fix = Fix(
         label="Take a lead for {socket}",
         consequence="The plan counts on a lead that fits the camera; try it at home.",
@@ -246,6 +253,16 @@ def _lead(plan: Plan) -> Iterator[Snag]:
         edits=(Edit(path=path, value=camera.card.socket),),
     )
     yield LEAD.at(path, slots, [fix])
+
+
+def _no_socket(path: str, slots: dict[str, Slot]) -> Snag:
+    fix = Fix(
+        label="Fire it without a lead",
+        consequence="By radio, by an app or by the camera's own timer; the plan then counts on that.",
+        slots={},
+        edits=(Edit(path=path, value="none"),),
+    )
+    return replace(LEAD.at(path, slots, [fix]), what=NO_SOCKET, why="No lead fits it: nothing tells the camera.")
 
 
 def _creep(plan: Plan) -> Iterator[Snag]:
