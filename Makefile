@@ -97,6 +97,7 @@ golden: $(S)/test
 
 api: $(S)/test $(S)/node
 	@$(BIN)/python manage.py exportapi
+	@$(BIN)/python -m tests.sentences
 	@cd frontend && npm run --silent api
 
 screenshots: chromium $(S)/test $(S)/page

@@ -8,7 +8,7 @@ from bridle.core.evaluation import Evaluation
 from bridle.core.lists.sides import in_words
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
-from bridle.core.plan.kit import AnyCard, Copy
+from bridle.core.plan.kit import AnyCard, AxisCard, Copy
 from bridle.core.quantity import write
 from bridle.core.snag import fill
 
@@ -56,7 +56,8 @@ def compare_kit(plan: Plan, cards: dict[int, tuple[int, AnyCard]]) -> list[Chang
 def differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
     """In words, each figure that differs, as `writes in 2.6 s instead of 2.2 s`; what was measured when is none."""
     was, now = (card.model_dump(mode="json", exclude={"measured", "typed"}) for card in (old, new))
-    said = [in_words(path, was_value, now_value) for path, was_value, now_value in _flat(was, now, "")]
+    linear = not isinstance(new, AxisCard) or new.motion == "linear"
+    said = [in_words(path, was_value, now_value, linear) for path, was_value, now_value in _flat(was, now, "")]
     return tuple(said) if said else ("it was measured again, with the same result",)
 
 

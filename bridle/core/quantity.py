@@ -298,7 +298,7 @@ SPOKEN = 3
 def spoken(value: float | Fraction, unit: str) -> float | Fraction:
     """A value as a sentence says it: three significant digits, no more; what is whole stays whole."""
     if unit in WHOLE or not math.isfinite(number := float(value)) or not number:
-        return value
+        return float(round(value)) if unit == "frames" else value
     if unit == "s" and abs(number) >= _MINUTE:
         return float(round(number))
     scale = 100 if unit == "share" else 1000 if unit == "g" and abs(number) >= 1000 else 1

@@ -99,7 +99,9 @@ def fill(sentence: str, slots: dict[str, Slot], zone: str = "UTC") -> str:
         name: s.value if isinstance(s.value, str) else write(spoken(s.value, s.unit), s.unit, zone)
         for name, s in slots.items()
     }
-    return TWO_ARTICLES.sub(_one_article, sentence.format_map(words))
+    said = TWO_ARTICLES.sub(_one_article, sentence.format_map(words))
+    # A name that somebody has given begins a sentence as anything else does.
+    return said[:1].upper() + said[1:] if sentence.startswith("{") and sentence.endswith(".") else said
 
 
 def _one_article(found: re.Match[str]) -> str:

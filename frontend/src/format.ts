@@ -143,6 +143,7 @@ const SPOKEN = 3;
 
 /** A value as it is read: three significant digits, no more; what is whole stays whole. All of them are in the working. */
 export function spoken(value: number, unit: string): number {
+  if (unit === 'frames') return Math.round(value);
   if (WHOLE.has(unit) || !value || !Number.isFinite(value)) return value;
   if (unit === 's' && Math.abs(value) >= MINUTE) return Math.round(value);
   const scale = unit === 'share' ? 0.01 : unit === 'g' && Math.abs(value) >= 1000 ? 1000 : 1;
@@ -165,7 +166,9 @@ export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'
     if (!slot) return '';
     return typeof slot.value === 'string' ? slot.value : say(slot.value, slot.unit, zone);
   });
-  return said.replace(TWO_ARTICLES, (_, first: string, own: string) =>
+  const once = said.replace(TWO_ARTICLES, (_, first: string, own: string) =>
     /^[A-Z]/.test(first) ? own[0]!.toUpperCase() + own.slice(1).toLowerCase() : own
   );
+  // A name that somebody has given begins a sentence as anything else does.
+  return /^\{.*\.$/s.test(template) ? once.charAt(0).toUpperCase() + once.slice(1) : once;
 }

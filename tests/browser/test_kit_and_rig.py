@@ -34,7 +34,7 @@ class KitAndRig(BrowserCase):
 
         type_over(sheet, "settle", "2 s")
         offer = sheet.get_by_role("status").filter(has_text="has changed on the shelf since")
-        expect(offer).to_contain_text("write 3.12 s instead of 2.2 s")
+        expect(offer).to_contain_text("writes in 3.12 s instead of 2.2 s")
         offer.get_by_role("button", name="Take it over").click()
         expect(offer).to_have_count(0)
         sheet.get_by_role("button", name=re.compile("^write: 3.12 s. Take hold")).click()

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.quantity import QuantityError, read, read_clock, write
+from bridle.core.quantity import QuantityError, read, read_clock, spoken, write
 
 READ = [
     ("2h24", "shoot", 8640), ("2 h 24 min", "shoot", 8640), ("1:30", "shoot", 5400), ("1:02:03", "shoot", 3723),
@@ -107,3 +107,23 @@ class Quantities(TestCase):
             self.assertIsInstance(read(text, kind), Fraction)
         except QuantityError as refused:
             self.assertTrue(refused.expected)
+
+
+class Spoken(TestCase):
+    def test_three_digits_are_enough_and_what_is_whole_stays_whole(self) -> None:
+        """In a sentence; all digits are in the working and in the files."""
+        for value, unit, said in (
+            (0.6654, "mm", "0.665 mm"), (9.408, "mm", "9.41 mm"), (17.25, "deg", "17.2°"), (1836.8, "px", "1837 px"),
+            (12_345.6, "mm", "12 346 mm"), (0.00665, "share", "0.665 %"), (0.12345, "share", "12.3 %"),
+            (2592.4, "g", "2.59 kg"), (259.24, "g", "259 g"), (19.1672, "s", "19.2 s"), (3595.5, "s", "59 min 56 s"),
+            (11_983.814, "s", "3 h 19 min 44 s"), (720, "frames", "720 frames"), (269.25, "frames", "269 frames"),
+            (23.976, "rate", "23.976 a second"), (1 / 60, "shutter", "1/60 s"), (35.123, "focal", "35.12 mm"), (0, "mm", "0 mm"),
+            (-0.08357, "deg", "−0.0836°"),
+        ):  # fmt: skip
+            with self.subTest(value, unit=unit):
+                self.assertEqual(write(spoken(value, unit), unit).replace("\u2009", " "), said)
+
+    @given(st.floats(-1e6, 1e6, allow_nan=False), st.sampled_from(["mm", "deg", "s", "share", "px", "g"]))
+    def test_is_never_further_off_than_half_of_its_last_digit(self, value: float, unit: str) -> None:
+        said = float(spoken(value, unit))
+        self.assertLessEqual(abs(said - value), max(0.5 if abs(value) >= 60 else 0, abs(value) * 0.00501, 1e-12))

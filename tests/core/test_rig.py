@@ -339,7 +339,7 @@ class Cards(TestCase):
         plan: Plan = fitted(plan_of({**THREE, "interval": F(4)}), made)
         self.assertEqual(compare_kit(plan, {7: (2, card("full-frame-body"))}), [])
         (found,) = compare_kit(plan, {7: (2, card("full-frame-body", write_s="6"))})
-        self.assertEqual(found.differences, ("write 6 s instead of 2.2 s",))
+        self.assertEqual(found.differences, ("writes in 6 s instead of 2.2 s",))
         self.assertTrue(any("A new snag: One beat needs" in effect for effect in found.effects), found.effects)
         taken = apply(plan, fit(plan, (found.copy,)))[0]
         self.assertEqual((taken.beat.write_s, taken.kit.copies[0].version), (6, 2))

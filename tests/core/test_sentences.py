@@ -18,6 +18,7 @@ from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from tests.mutated import EXAMPLES, unshrunk
 from tests.provoked import PROVOKE
+from tests.sentences import FILE, as_text, spoken
 from tests.strategies import copies, fitted, plan_of, plans
 
 HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
@@ -129,3 +130,46 @@ class ForItsReason(TestCase):
         ):
             told = self.said(fitted(plan_of(HELD, **sections), copies("24-70", *rig)), "lens-creeps")
             self.assertEqual([wanted in one for one in told if wanted], [True] if wanted else [])
+
+
+class Grammar(TestCase):
+    """Article, number and unit of whatever is said."""
+
+    # A vowel as it is heard: “an hour”, “a unit”; letters that are spelt, and numbers from eight on.
+    AN = re.compile(r"(?<!\d )\b[Aa]n? (\w+)")
+    HEARD = re.compile(r"[aeiou8]|11|18|hour|f/|MP|mm\b", re.IGNORECASE)
+    NOT_HEARD = re.compile(r"uni|use|usu|one|once|eu", re.IGNORECASE)
+    FEW = re.compile(r"(?<![\d.,−\u2009])1 (frames|keyframes|cards|pictures|degrees|stops|starts|lines|positions)\b")
+    MANY = re.compile(r"\b([2-9]|[1-9]\d+) (frame|keyframe|card|picture|start|line|position)\b(?! [a-z]+ing)")
+    BARE = re.compile(r"(\{(\w+)\})(?! ?[°%×])")
+
+    def test_of_every_sentence(self) -> None:
+        for code, _, said in spoken():
+            with self.subTest(code, said=said):
+                for found in self.AN.finditer(said):
+                    word, article = found[1], found[0].split()[0].lower()
+                    vowel = bool(self.HEARD.match(word)) and not self.NOT_HEARD.match(word)
+                    self.assertEqual(article, "an" if vowel else "a", found[0])
+                self.assertIsNone(self.FEW.search(said))
+                self.assertIsNone(self.MANY.search(said))
+                self.assertNotRegex(said, r"\b(None|nan|inf|null)\b|  | [.,;:]|\.\.|\{|\}|_")
+                self.assertRegex(said, r"^[A-Z0-9−⅓½¼]", "begins like a sentence")
+                self.assertNotRegex(said, r"\b([a-z]+) \1\b", "says a word twice")
+
+    def test_every_number_has_its_unit(self) -> None:
+        """A slot without a unit is a count of something that the sentence names, a clock, or a name."""
+        for code, plan in PROVOKE.items():
+            snag = next(one for one in evaluate(plan).snags if one.code == code)
+            for text, slots in sentences(snag):
+                for found in self.BARE.finditer(text):
+                    slot = slots[found[2]]
+                    if not isinstance(slot.value, str) and not slot.unit:
+                        after = text[found.end() :]
+                        before = text[: found.start()]
+                        self.assertTrue(
+                            re.match(r" [a-z]+", after) or re.search(r"(frame|number|at|to|of|setting|dial) $", before),
+                            f"{code}: {text}",
+                        )
+
+    def test_the_list_of_them_is_up_to_date(self) -> None:
+        self.assertEqual(FILE.read_text(encoding="utf-8"), as_text(), "make docs writes it anew")

@@ -70,7 +70,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Dial 5.5 s · The segment has 55 frames then.",
     ),
     "event-outside": (
-        "high tide at 14:20:00 falls outside the shoot, which runs from 06:10:00 to 07:10:00.",
+        "High tide at 14:20:00 falls outside the shoot, which runs from 06:10:00 to 07:10:00.",
         "Start at 13:40:00 · The shoot keeps its length; high tide falls two thirds into it.",
         "Do without high tide · It is no longer on the clock of this shoot.",
     ),
@@ -83,7 +83,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Watch for 3 d 8 h · 28 800 frames, one every 10 s, 3 d 8 h on site, 19 min 12 s of clip.",
     ),
     "movie-cannot-be-culled": (
-        "10 % of the frames are spare, but a movie made in the camera cannot be culled.",
+        "10 % of the frames are spare, but a clip made in the camera cannot be culled.",
         "Take stills · Every frame stays a file of its own: to be repaired, culled and read at any rate.",
     ),
     "video-too-long": (
@@ -119,7 +119,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Let it drift · The mark is no longer followed; the move stays as it is.",
     ),
     "buffer-stalls": (
-        "The buffer is full after 57 frames, at 06:11:54; 654 frames of 1800 frames are lost.",
+        "The buffer is full after 57 frames, at 06:11:54; 654 of 1800 frames are lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",
     ),
     "ring-unmarked": (
@@ -127,7 +127,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Begin with the marks of a usual lens · A guess, to be typed over: turn the ring to each mark and read off how far the motor went.",
     ),
     "buffer-stalls-in-part": (
-        "The buffer is full after 1 frame, at 06:10:05; 719 frames of 720 frames are not whole, 1797 of 3600 pictures lost.",
+        "The buffer is full after 1 frame, at 06:10:05; 719 of 720 frames are not whole, 1797 of 3600 pictures lost.",
         "Beat of 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",
     ),
     "follows-out-of-travel": (
@@ -258,7 +258,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "pass-too-short": (
         "One beat needs 5.66 s, but again takes a frame every 2 s.",
-        "Every 6.3 s · again takes as much longer; its positions stay.",
+        "Every 6.3 s · Again takes as much longer; its positions stay.",
     ),
     "live-too-fast": (
         "Run live in 3 s, the slide would go 300 mm/s; its top speed is 25 mm/s.",

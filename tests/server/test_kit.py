@@ -99,7 +99,7 @@ class Kit(TestCase):
         self.assertEqual(self.page.send("POST", "/api/kit/compare", body).json(), {"changed": []})
         self.page.send("PUT", f"/api/kit/{line['id']}", {"version": 1, "card": {**line["card"], "write_s": "9"}})
         (found,) = self.page.send("POST", "/api/kit/compare", body).json()["changed"]
-        self.assertEqual(found["differences"], ["write 9 s instead of 0.6 s"])
+        self.assertEqual(found["differences"], ["writes in 9 s instead of 0.6 s"])
 
     def test_bin_and_back(self) -> None:
         line = self.made("lamp")

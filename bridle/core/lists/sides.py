@@ -9,7 +9,8 @@ from pydantic import BaseModel, ConfigDict
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import PathError, difference, dump, look
-from bridle.core.plan.words import UNITS
+from bridle.core.plan.places import kind_of
+from bridle.core.plan.words import CARD_WORDS, UNITS
 from bridle.core.quantity import listed, write
 from bridle.core.reckon.frames.even import PEGS_PATH
 
@@ -54,9 +55,32 @@ def _held(plan: Plan) -> str:
     return listed(pegs) if pegs else "nothing"
 
 
-def in_words(path: str, was: Any, now: Any) -> str:
-    """One figure of a card that has changed: `write 2.6 s instead of 2.2 s`."""
-    return f"{_place(path)} {_written(now, path)} instead of {_written(was, path)}"
+# Units by the kind of quantity that stands at a place.
+_UNIT_OF = {
+    "length": "mm", "angle": "deg", "duration": "s", "shoot": "s", "mass": "g", "count": "", "focal": "focal",
+    "mm/s": "mm/s", "deg/s": "deg/s", "mm/s²": "mm/s²", "deg/s²": "deg/s²", "deg/min": "deg/min", "mm/h": "mm/h",
+    "deg/h": "deg/h", "pixels": "px", "f-number": "f-number", "stops": "stops",
+}  # fmt: skip
+
+
+def in_words(path: str, was: Any, now: Any, linear: bool = True) -> str:
+    """One figure of a card that has changed: `writes in 2.6 s instead of 2.2 s`, `reaches to 170° instead of 90°`."""
+    *way, last = path.split(".")
+    place = ", ".join([*([_place(".".join(way))] if way else []), CARD_WORDS.get(last, _without_unit(last))])
+    unit = _UNIT_OF.get(kind_of(path, linear) or "")
+    now_said, was_said = (
+        _written(value, path) if unit is None else _of_unit(value, unit, path) for value in (now, was)
+    )
+    return f"{place} {now_said} instead of {was_said}"
+
+
+def _of_unit(value: Any, unit: str, path: str) -> str:
+    if value is None:
+        return "not known"
+    if isinstance(value, bool) or not isinstance(value, str | int | float):
+        return _written(value, path)
+    over, _, under = str(value).partition("/")
+    return write(float(over) / float(under or 1), unit)
 
 
 def _named(data: Any, path: str) -> str:

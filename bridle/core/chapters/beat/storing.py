@@ -86,7 +86,7 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
     slots_said = {
         "kept": slot(stall.kept, "frames"),
         "clock": at_clock(times.unix_s(stall.kept), times.start, times.zone),
-        "lost": slot(least + write_number(stall.lost)) if least else slot(stall.lost, "frames"),
+        "lost": slot(least + write_number(stall.lost)) if least else slot(stall.lost),
         "frames": slot(times.frames, "frames"),
         "writing": slot(count * write, "s"),
         "interval": slot(shortest, "s"),

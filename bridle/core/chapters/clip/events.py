@@ -67,7 +67,7 @@ FRAME = Formula("(event - start) / interval + 1", "elapsed time over the interva
 FRAME_RAMPED = Formula("before + share + 1", "the frames before it, and how much of its slot has passed")
 MOVE_FRAMES = Formula("frames - first - last", "the frames between the handles")
 HANDLE = Formula("handle / rate", "frames over playback rate")
-SCHOOLS = {"stills": "stills", "movie": "movie made in the camera", "video": "video"}
+SCHOOLS = {"stills": "stills", "movie": "clip made in the camera", "video": "film that is sped up"}
 
 
 def event_figures(plan: Plan, solution: Solution, times: Timeline) -> list[Figure]:

@@ -248,7 +248,7 @@ def _shortened(plan: Plan, timing: Schedule) -> list[Snag]:
 def _axis_figures(plan: Plan, axis: Axis, timing: Schedule, places: Floats) -> list[Figure]:
     unit = shown_unit(axis)
     values = [at(plan, key, axis.name) for key in plan.move.keyframes]
-    legs = term("legs", "ways from end to end", len(timing.legs), "")
+    legs = term("legs", "how often it goes the way", len(timing.legs), "")
     if len(values) == 2 and len(timing.legs) == 1:
         rule, terms = DISTANCE, [term("start", "start", values[0], unit), term("end", "end", values[1], unit)]
     else:

@@ -48,7 +48,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
 def _before(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     """The errands backwards from the start, and the press."""
     keys = [(errand.name, f"time.errand.{number}") for number, errand in enumerate(plan.shoot.clock.errands)]
-    rows = [line(name, slot(figures[key].value, figures[key].unit), key) for name, key in keys]
+    rows = [line(f"{name}, from", slot(figures[key].value, figures[key].unit), key) for name, key in keys]
     if plan.shoot.clock.start_delay_s:
         rows.append(line("press start", slot(figures["time.press"].value, figures["time.press"].unit), "time.press"))
     return some("Before", rows)

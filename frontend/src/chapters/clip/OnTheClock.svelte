@@ -84,7 +84,7 @@
               ><Working
                 figure="time.errand.{i}"
                 shown={sheet.figure(`time.errand.${i}`)
-                  ? clock(sheet.figure(`time.errand.${i}`)?.value ?? 0, sheet.zone, false)
+                  ? `from ${clock(sheet.figure(`time.errand.${i}`)?.value ?? 0, sheet.zone, false)}`
                   : '–'}
               /></td
             >
@@ -180,8 +180,8 @@
       value={clip.school}
       options={[
         { value: 'stills', label: 'stills' },
-        { value: 'movie', label: 'movie' },
-        { value: 'video', label: 'video' }
+        { value: 'movie', label: 'a clip in the camera' },
+        { value: 'video', label: 'a film, sped up' }
       ]}
       onchoose={(value) => sheet.put('clip.school', value)}
     />

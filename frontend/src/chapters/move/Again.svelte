@@ -20,12 +20,12 @@
   <section>
     <h3>There and back</h3>
     <p>
-      From end to end <Editable path="move.legs" label="ways from end to end" unit="times" min={1} />{legs ===
-      1
-        ? ': there.'
+      Goes the way <Editable path="move.legs" label="how often it goes the way" unit="" min={1} />
+      {legs === 1
+        ? 'time: there.'
         : legs === 2
-          ? ': there and back, with ease at the turn.'
-          : ', with ease at each turn.'}
+          ? 'times: there and back, with ease at the turn.'
+          : 'times, there and back in turn, with ease at each turn.'}
     </p>
     <p class="acts">
       {#each WAYS as { ways, label } (ways)}

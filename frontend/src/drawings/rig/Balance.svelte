@@ -37,5 +37,5 @@
   )}"
 />
 <text class="fill-second" x={scale.x((from + until) / 2)} y={GROUND + 26} text-anchor="middle"
-  >holds while the centre of mass is over {write(Math.round(until - from), 'mm')}</text
+  >stands while the centre of mass is over these {write(Math.round(until - from), 'mm')}</text
 >
