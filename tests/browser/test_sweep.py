@@ -72,6 +72,9 @@ class Sweep(BrowserCase):
         page.keyboard.press("?")
         self._look(page, f"{name}, keys", phone)
         page.keyboard.press("Escape")
+        page.get_by_title("Change what it is called, where and when").click()
+        self._look(page, f"{name}, where and when", phone)
+        page.keyboard.press("Escape")
         if phone:
             # Paper is as wide as paper, whatever it is printed from.
             return
@@ -98,6 +101,9 @@ class Sweep(BrowserCase):
                 self._look(page, f"card of {card}", phone)
                 page.get_by_role("button", name="close").click()
             page.goto(self.server.address)
+            page.get_by_role("button", name="Units").click()
+            self._look(page, "units", phone)
+            page.keyboard.press("Escape")
             page.keyboard.press("n")
             self._look(page, "new shoot", phone)
             self._new(page)

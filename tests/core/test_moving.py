@@ -13,7 +13,7 @@ from pydantic import TypeAdapter
 from bridle.core.asks.changes import AnyChange, FitKit, PutOn, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import PathError, apply
+from bridle.core.plan.edit import Edit, PathError, apply
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Keyframe, Move
@@ -131,6 +131,14 @@ class Polar(TestCase):
         self.assertEqual(self.at(do="type", path="move.marks.0.turn_deg", text="-90"), (-5000, 0))
         self.assertEqual(self.at(do="set", path="move.marks.0.turn_deg", value=180), (0, -5000))
         self.assertEqual(self.at(do="set", path="move.marks.0.distance_mm", value=2500), (1500, 2000))
+
+    def test_a_bearing_counts_from_where_straight_ahead_looks(self) -> None:
+        change = ASKED.validate_python({"do": "type", "path": "move.marks.0.compass_deg", "text": "210"})
+        with self.assertRaises(PathError):
+            make(self.PLAN, [change])
+        known = apply(self.PLAN, [Edit(path="rig.normal_bearing_deg", value=120)])[0]
+        (mark,) = make(known, [change])[0].move.marks
+        self.assertEqual((mark.x_mm, mark.y_mm), (5000, 0))
 
     def test_it_is_one_undo_and_nowhere_is_refused(self) -> None:
         change = ASKED.validate_python({"do": "set", "path": "move.marks.0.turn_deg", "value": 12})

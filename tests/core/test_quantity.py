@@ -117,8 +117,8 @@ class Spoken(TestCase):
             (12_345.6, "mm", "12 346 mm"), (0.00665, "share", "0.665 %"), (0.12345, "share", "12.3 %"),
             (2592.4, "g", "2.59 kg"), (259.24, "g", "259 g"), (19.1672, "s", "19.2 s"), (3595.5, "s", "59 min 56 s"),
             (11_983.814, "s", "3 h 19 min 44 s"), (720, "frames", "720 frames"), (269.25, "frames", "269 frames"),
-            (23.976, "rate", "23.976 a second"), (1 / 60, "shutter", "1/60 s"), (35.123, "focal", "35.12 mm"), (0, "mm", "0 mm"),
-            (-0.08357, "deg", "−0.0836°"),
+            (23.976, "rate", "23.976 a second"), (1 / 60, "shutter", "1/60 s"), (35.123, "focal", "35.12 mm"),
+            (0, "mm", "0 mm"), (-0.08357, "deg", "−0.0836°"),
         ):  # fmt: skip
             with self.subTest(value, unit=unit):
                 self.assertEqual(write(spoken(value, unit), unit).replace("\u2009", " "), said)

@@ -9,20 +9,21 @@ from bridle.core.plan.edit import Edit, PathError
 from bridle.core.plan.marks import Mark
 
 # Places that no plan has: each stands for two that it has.
-PATH = re.compile(r"move\.marks\.(\d+)\.(distance_mm|turn_deg)")
-Field = Literal["distance_mm", "turn_deg"]
+PATH = re.compile(r"move\.marks\.(\d+)\.(distance_mm|turn_deg|compass_deg)")
+Field = Literal["distance_mm", "turn_deg", "compass_deg"]
+FIELDS: dict[str, Field] = {"distance_mm": "distance_mm", "turn_deg": "turn_deg", "compass_deg": "compass_deg"}
 DIGITS_MM = 1
 
 
 def place(plan: Plan, path: str) -> tuple[int, Field] | None:
-    """Which mark and which of the two a path names; None for any other path. Raises `PathError` without such a mark."""
+    """Which mark and which figure of it a path names; None for another path. Raises `PathError` without such a mark."""
     found = PATH.fullmatch(path)
     if found is None:
         return None
     index = int(found[1])
     if index >= len(plan.move.marks):
         raise PathError("there is no such mark")
-    return index, "distance_mm" if found[2] == "distance_mm" else "turn_deg"
+    return index, FIELDS[found[2]]
 
 
 def distance_mm(mark: Mark) -> float:
@@ -36,9 +37,17 @@ def turn_deg(mark: Mark) -> float:
 
 
 def moved(plan: Plan, index: int, field: Field, value: float) -> list[Edit]:
-    """The edits that put a mark as far away, or in such a direction. Raises `PathError` where it would be nowhere."""
+    """The edits that put a mark as far away, or in such a direction of the turn or of the compass.
+
+    Raises `PathError` where it would be nowhere, or nobody knows where.
+    """
     mark = plan.move.marks[index]
     far, turn = (value, turn_deg(mark)) if field == "distance_mm" else (distance_mm(mark), value)
+    if field == "compass_deg":
+        ahead = plan.rig.normal_bearing_deg
+        if ahead is None:
+            raise PathError("nobody has said yet in which direction the camera looks straight ahead")
+        turn = value - ahead
     if far <= 0:
         raise PathError("a mark stands some way off: its distance is above nought")
     x, y = far * math.sin(math.radians(turn)), far * math.cos(math.radians(turn))

@@ -51,6 +51,7 @@
   );
   /** A camera that stands on one spot has marks around it: so far off, in such a direction. */
   const turn = $derived((Math.atan2(mark.x_mm, mark.y_mm) * 180) / Math.PI);
+  const ahead = $derived(sheet.plan.rig.normal_bearing_deg ?? null);
   const aim = (keyframe: number | null) => void sheet.change([{ do: 'aim', mark: index, keyframe }]);
 </script>
 
@@ -87,6 +88,17 @@
           min={-360}
         />
       </Row>
+      {#if ahead !== null}
+        <Row label="bearing">
+          <Editable
+            path="{path}.compass_deg"
+            label="{mark.name}, bearing"
+            value={Number(((turn + ahead + 720) % 360).toFixed(2))}
+            unit="deg"
+            min={-360}
+          />
+        </Row>
+      {/if}
     {/if}
     {#each fields as { field, label, name, min } (field)}
       <Row
