@@ -204,3 +204,9 @@ class KindsOfShoot(TestCase):
         # half an hour twenty times faster at 25 a second.
         self.assertEqual(frames, {"slide": 360, "turn": 360, "night": 540, "grow": 1008, "site": 8736, "print": 300,
                                   "video": 2250})  # fmt: skip
+
+    def test_in_a_room_nobody_is_warned_of_the_tide(self) -> None:
+        for kind in get_args(ShootKind):
+            said = " ".join(evaluate(new_plan("quay", "", "", "UTC", START, kind)).review.cautions)
+            self.assertEqual("tide" in said, kind not in ("grow", "print"), kind)
+            self.assertEqual("nothing that burns" in said, kind in ("grow", "print"), kind)

@@ -8,6 +8,8 @@ from bridle.core.reckon.framings import framings
 from bridle.core.reckon.path import FIELDS, at
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 
+# Kinds of shoot that are taken in a room.
+INDOORS = ("grow", "print")
 FEW_DEGREES = 0.01
 HIGH_MM = 2500
 STEEP_DEG = 5
@@ -55,10 +57,13 @@ def cautions(plan: Plan) -> tuple[str, ...]:
             "A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "
             "leave slack for the whole travel."
         )
-    said.append(
-        "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
-        "someone when you will be back. Legs and leads are trip hazards in the dark."
-    )
+    if plan.shoot.kind in INDOORS:
+        said.append("Lamps and motors run for days: nothing that burns near them, and somebody who looks in.")
+    else:
+        said.append(
+            "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
+            "someone when you will be back. Legs and leads are trip hazards in the dark."
+        )
     said.append(
         "Never leave the lens pointing into the sun. Where people are filmed, ask, and keep to the local "
         "rules; where they differ from this card, they count."

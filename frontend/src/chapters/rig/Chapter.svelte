@@ -2,7 +2,7 @@
   /** The rig: put together from ground to camera out of kit cards, drawn from the side, and checked. */
   import { onMount } from 'svelte';
   import RigDrawing from '../../drawings/rig/RigDrawing.svelte';
-  import { write } from '../../format';
+  import { say } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Chain from './Chain.svelte';
   import DrivesAndSnags from './DrivesAndSnags.svelte';
@@ -29,7 +29,7 @@
     <h2 class="text-base">{rig ? 'From the ground to the camera' : 'No rig yet'}</h2>
     <p class="label">
       {#if rig}Seen from the side, to scale. {copies.length}
-        {copies.length === 1 ? 'card' : 'cards'}, {write(total, 'g')} to carry.
+        {copies.length === 1 ? 'card' : 'cards'}, {say(total, 'g')} to carry.
       {:else}Put it together out of what you own; the plan takes its figures over.{/if}
     </p>
     <button type="button" class="act small ml-auto" onclick={() => (adding = true)}>Put something on</button>

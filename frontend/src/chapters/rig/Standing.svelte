@@ -10,6 +10,9 @@
 
   const sheet = theSheet();
   const lead = $derived(sheet.plan.rig.lead);
+  const rail = $derived(sheet.plan.rig.axes.some(({ name }) => name === 'slide'));
+  /** A rig that never stops has nothing to settle. */
+  const stops = $derived(sheet.plan.rig.axes.length > 0 && sheet.plan.beat.school !== 'continuous');
   const FIGURES = [
     ['rig.centre.x', 'centre of mass, along'],
     ['rig.centre.y', 'centre of mass, up'],
@@ -28,11 +31,11 @@
 <div>
   <h3>How it stands</h3>
   <Rows ruled>
-    <Row label="slope of the rail" path="rig.standing.slope_deg" unit="deg" min={-90} />
+    {#if rail}<Row label="slope of the rail" path="rig.standing.slope_deg" unit="deg" min={-90} />{/if}
     <Row label="off level by" path="rig.standing.level_error_deg" unit="deg" />
     <FigureRow label="the horizon tilts by" figure="rig.horizon" />
     <Leaning />
-    <Row label="support under the rail at" path="rig.standing.rail_at" unit="share" />
+    {#if rail}<Row label="support under the rail at" path="rig.standing.rail_at" unit="share" />{/if}
     {#each FIGURES as [figure, label] (figure)}<FigureRow {label} {figure} />{/each}
     {#if sheet.figure('rig.current')}
       <FigureRow label="motors draw at most" figure="rig.current" />
@@ -44,7 +47,7 @@
         </Row>
       {/if}
     {/if}
-    <Row label="settles in" path="beat.settle_s" name="settle" unit="s" />
+    {#if stops}<Row label="settles in" path="beat.settle_s" name="settle" unit="s" />{/if}
   </Rows>
 </div>
 
