@@ -1,4 +1,4 @@
-"""Some seventy one-line mistakes, and which tests notice each: `make mutants`.
+"""Some eighty one-line mistakes, and which tests notice each: `make mutants`.
 
 Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
 mistake that would reach a person.
@@ -42,11 +42,38 @@ PROGRAM = "tests.formats.test_drive_program"
 BEGIN, SIGHT, SNAGS, STACK = (f"tests.core.{name}" for name in (
     "test_beginnings", "test_sight", "test_snags", "test_stack",
 ))  # fmt: skip
+CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
+    "test_clocks", "test_shelf", "test_drives", "test_moving",
+))  # fmt: skip
+QUANTITY = "tests.core.test_quantity"
 MUTANTS = (
+    Mutant("a phone is fired by what moves it", f"{CORE}/reckon/clocks.py",
+        "return first_of(plan.kit.copies, Phone) is None", "return True", (CLOCKS,)),
+    Mutant("two apps are one clock", f"{CORE}/reckon/clocks.py",
+        'fired = drive.TOLD == "program"', "fired = True", (CLOCKS,)),
+    Mutant("nobody is called before a drive has to be stopped", f"{CORE}/chapters/review/positions.py",
+        "at_clock(end - ALARM_S", "at_clock(end", (CLOCKS,)),
+    Mutant("a bought mover goes faster than its menu", f"{CORE}/subjects/motion/drives/bought.py",
+        "number_step, self._least()), self.most_number)", "number_step, self._least()), 1e9)", (DRIVES,)),
+    Mutant("a dial of distances counts the frames, not the moves between", f"{CORE}/subjects/motion/drives/interface.py",
+        "return max(0, self.frames - 1)", "return self.frames", (DRIVES,)),
+    Mutant("a spring has the top speed of its card", f"{CORE}/reckon/parts.py",
+        "if field not in card.drive.MINDS:", "if field in card.drive.MINDS:", (CLOCKS, MOVING)),
+    Mutant("what somebody has typed is usual", f"{CORE}/asks/shelf.py",
+        "known = {*card.typed, *(", "known = {*(", (SHELF,)),
+    Mutant("another drive keeps what was usual for the first", f"{CORE}/asks/shelf.py",
+        "and value != usual[name]}", "}", (SHELF,)),
+    Mutant("a mark to the left stands to the right", f"{CORE}/asks/polar.py",
+        "return math.degrees(math.atan2(mark.x_mm, mark.y_mm))", "return math.degrees(math.atan2(mark.y_mm, mark.x_mm))",
+        (MOVING,)),
+    Mutant("a sentence has one digit too few", f"{CORE}/quantity.py",
+        "SPOKEN - 1 - math.floor", "SPOKEN - 2 - math.floor", (QUANTITY,)),
+    Mutant("a camera with its own lens takes another one", f"{CORE}/asks/chain.py",
+        "if isinstance(standing, Lens) and has_own_lens(fresh):", "if False:", (MOVING,)),
     Mutant("a mark taken away leaves another one followed", f"{CORE}/asks/beginnings.py",
         "value=follow.mark - 1", "value=follow.mark", (BEGIN,)),
     Mutant("a rig to begin with is put together in the order of the shelf", f"{CORE}/asks/chain.py",
-        "for kind in USUAL if kind in kinds", "for kind in kinds if kind in USUAL", (BEGIN,)),
+        "for sort in USUAL[kind] if sort in sorts", "for sort in sorts if sort in USUAL[kind]", (BEGIN,)),
     Mutant("an interval that is too long for its subject suits it", f"{CORE}/chapters/clip/chapter.py",
         "interval > point.high_s", "interval < point.high_s", (CLOCK,)),
     Mutant("the lag is left out of where a visit begins", f"{CORE}/reckon/orders.py",

@@ -52,6 +52,13 @@ class Clocks(TestCase):
                 codes = [snag.code for snag in evaluate(plan).snags]
                 self.assertEqual("clocks-not-tied" in codes, bool(own))
 
+    def test_of_two_that_wait_for_the_frames_one_can_fire_the_camera(self) -> None:
+        """Two bought movers that each stand still for every frame: the other one has a clock of its own."""
+        slider = {**CARDS["app-slider"], "drive": {"kind": "bought", "asks": "start and end"}}
+        cards = [{"card": card} for card in (slider, CARDS["app-head"], CARDS["full-frame-body"])]
+        plan = make(NEW, [PutOn.model_validate({"do": "put", "cards": cards})])[0]
+        self.assertEqual([part.copy.card.name for part in own_clocks(plan)], [CARDS["app-head"]["name"]])
+
     def test_two_apps_and_a_camera_are_three_starts(self) -> None:
         plan = with_trigger(put(NEW, "app-slider", "app-head", "compact"), "camera timer")
         (snag,) = (one for one in evaluate(plan).snags if one.code == "clocks-not-tied")

@@ -103,6 +103,20 @@ class WithoutARail(TestCase):
         self.assertTrue(shooting(plan).seeing[0].inside.all())
 
 
+class OwnLens(TestCase):
+    def test_a_camera_with_its_own_lens_takes_no_other_and_is_as_long_as_that(self) -> None:
+        plan = put(NEW, "full-frame-body", "macro", "nd6")
+        self.assertEqual(plan.camera.focal_mm, 60)
+        for name, focal in (("compact", 8.8), ("phone", 5.4)):
+            with self.subTest(name):
+                other = put(plan, name)
+                self.assertEqual([copy.card.name for copy in other.kit.copies],
+                                 ["neutral density, 6 stops", CARDS[name]["name"]])  # fmt: skip
+                self.assertEqual(other.camera.focal_mm, focal)
+                with self.assertRaisesRegex(PathError, "has a lens of its own"):
+                    put(other, "35mm")
+
+
 class Twice(TestCase):
     def test_a_second_axis_of_a_kind_is_refused_in_words(self) -> None:
         with self.assertRaisesRegex(PathError, "there is a pan on the rig already, the two-axis head, pan"):
