@@ -9,7 +9,7 @@ from playwright.sync_api import FilePayload, Page, expect
 from bridle.core.evaluate import evaluate
 from bridle.core.quantity import write
 from bridle.formats.plan_json import read_plan, write_plan
-from tests.browser.pages import BrowserCase, figure, leaf, set_when, type_over
+from tests.browser.pages import BrowserCase, chapter, figure, leaf, set_when, type_over
 
 HARBOUR = Path(__file__).parents[2] / "bridle/demo/shoots/harbour-refloat.json"
 
@@ -85,6 +85,28 @@ class SheetParts(BrowserCase):
         expect(page.get_by_role("checkbox", name="keep it in its place")).to_be_checked()
         leaf(page, "Framing")
         expect(figure(page, "ease in")).to_have_text("60 frames")
+
+    def test_what_was_done_before_a_reload_can_be_undone_after_it(self) -> None:
+        page = self.open_demo()
+        for text in ("20", "30 s"):
+            type_over(page, "interval", text)
+            expect(figure(page, "interval")).to_have_text(text.removesuffix(" s") + " s")
+        page.locator(".saved[data-saved=saved]").wait_for()
+        page.reload()
+        expect(figure(page, "interval")).to_have_text("30 s")
+        for back in ("20 s", "16 s"):
+            page.get_by_role("button", name="undo", exact=True).click()
+            expect(figure(page, "interval")).to_have_text(back)
+        page.locator(".saved[data-saved=saved]").wait_for()
+        page.reload()
+        page.get_by_role("button", name="redo", exact=True).click()
+        expect(figure(page, "interval")).to_have_text("20 s")
+
+    def test_review_says_each_snag_once(self) -> None:
+        page = self.open_demo("Lamps along the quay", chapter="Review")
+        expect(page.locator("[data-snag=mark-drifts]")).to_have_count(1)
+        chapter(page, "Clip")
+        expect(page.locator(".margin [data-snag=mark-drifts]")).to_have_count(1)
 
     def test_too_few_pegs_and_what_is_proposed(self) -> None:
         page = self.open_demo()

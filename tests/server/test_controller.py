@@ -2,7 +2,7 @@
 """The controller from the page: jogging, marks to set by hand, rehearsing the program; the line of a shoot in the list."""
 
 import json
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from fractions import Fraction as F
 from typing import Any
 
@@ -150,6 +150,17 @@ class Lines(TestCase):
         self.changed(Edit(path="clip.pegs", value=[]))
         line = self.line()
         self.assertEqual((line["frames"], line["shoot_s"], line["figures"]), (None, None, []))
+
+    def test_its_day_has_passed_when_its_last_frame_has(self) -> None:
+        """By the second: 220 seconds after its first frame; not while nobody knows how long it is."""
+        for ago, past in ((3600, True), (221, True), (200, False), (-60, False)):
+            with self.subTest(ago):
+                self.changed(
+                    Edit(path="shoot.clock.at", value=(datetime.now(UTC) - timedelta(seconds=ago)).isoformat())
+                )
+                self.assertEqual(self.line()["past"], past)
+        self.changed(Edit(path="shoot.clock.at", value="2020-05-01T06:00:00+00:00"), Edit(path="clip.pegs", value=[]))
+        self.assertFalse(self.line()["past"])
 
     def test_a_run_is_told_while_it_is_under_way_and_a_whole_one_as_a_rehearsal(self) -> None:
         def run(phase: str, taken: int, ended: bool) -> None:
