@@ -63,7 +63,7 @@ class Hand:
         """Take the first fix of whatever stops the shoot, as long as something does."""
         stops = self.page.locator(".margin .snag.stop")
         for _ in range(6):
-            self.page.wait_for_timeout(500)
+            self.page.wait_for_timeout(350)
             if not stops.count():
                 return
             stops.first.get_by_role("button").first.click()

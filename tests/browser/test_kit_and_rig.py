@@ -136,7 +136,7 @@ class KitAndRig(BrowserCase):
         expect(page.get_by_role("button", name=re.compile("^high tide, in the clip: 22.5 s"))).to_be_visible()
         type_over(page, "time of high tide", "11:00")
         snag = page.get_by_label("Beat, totals and snags").locator("[data-snag=event-outside]", has_text="high tide")
-        expect(snag).to_contain_text("high tide at 11:00:00 falls outside the shoot")
+        expect(snag).to_contain_text("High tide at 11:00:00 falls outside the shoot")
         snag.get_by_role("button").first.click()
         expect(snag).to_have_count(0)
 

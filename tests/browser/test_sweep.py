@@ -45,7 +45,7 @@ class Sweep(BrowserCase):
 
     def _look(self, page: Page, where: str, phone: bool) -> None:
         page.wait_for_load_state("networkidle")
-        page.evaluate("document.fonts.ready.then(() => new Promise(done => setTimeout(done, 150)))")
+        page.evaluate("document.fonts.ready.then(() => new Promise(done => setTimeout(done, 90)))")
         for said in page.evaluate(f"({LOOK})({json.dumps(phone)})"):
             self.found.setdefault(said, []).append(where)
 

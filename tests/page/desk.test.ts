@@ -161,6 +161,24 @@ describe('the card in hand', () => {
     expect([desk.trouble, desk.held]).toEqual(['The disk is full.', null]);
   });
 
+  test('a card that is made while the shelf is still on its way stays on it, and in the hand', async () => {
+    let late: (answer: Answer) => void = () => {};
+    const [made] = [structuredClone(kept.lines[0]!)];
+    let asked = 0;
+    serve(({ method, path }) => {
+      if (method === 'POST' && path === '/api/kit') return [201, made];
+      asked += 1;
+      if (asked > 1) return [200, { cards: [made], broken: [], in_bin: 0 }];
+      return new Promise<Answer>((answer) => (late = answer));
+    });
+    const desk = new Desk();
+    const looking = desk.look();
+    await desk.make('axis');
+    late([200, { cards: [], broken: [], in_bin: 0 }]);
+    await looking;
+    expect(desk.cards?.map(({ id }) => id)).toEqual([made!.id]);
+    expect(desk.card?.id).toBe(made!.id);
+  });
   test('a value is put in its place and nowhere else, and told as typed', () => {
     const card = { name: 'a', drive: { kind: 'belt', table: [{ rate: 1 }] } } as never as KitCard;
     expect(placed(card, 'drive.table.0.rate', 2)).toEqual({

@@ -36,7 +36,7 @@ describe('the shelf beside a rig', () => {
     const shelf = new RigShelf(sheet);
     serve(() => SHELF);
     await shelf.usual();
-    expect(calls.map(({ method, path }) => [method, path])).toEqual([['POST', '/api/kit/usual']]);
+    expect(calls.map(({ method, path }) => [method, path])).toEqual([['POST', '/api/kit/usual?kind=slide']]);
     expect((changes[0] as unknown as { cards: unknown[] }).cards.length).toBe(2);
     expect(shelf.making).toBe(false);
     serve(() => [507, { message: 'The disk is full.' }]);

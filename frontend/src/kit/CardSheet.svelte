@@ -437,6 +437,10 @@
     margin-top: 10px;
   }
   @media (max-width: 760px) {
+    th,
+    td {
+      height: 44px;
+    }
     .tools button,
     .keys button,
     .known button {

@@ -42,6 +42,8 @@ export class Desk {
   #queue: Promise<boolean> = Promise.resolve(true);
   #wishes: Wish[] = [];
   #closed = false;
+  /** How many cards were made here: what was asked before is out of date then. */
+  #made = 0;
 
   /** Whether a change is under way, or waits for the server. */
   get unsettled(): boolean {
@@ -68,9 +70,12 @@ export class Desk {
   }
 
   async look(): Promise<void> {
+    const before = this.#made;
     await this.#try(async () => {
       const answer = await api.GET('/api/kit');
       const shelf = got(answer);
+      // A card made meanwhile may not be among those that were on their way.
+      if (before !== this.#made) return this.look();
       this.cards = shelf.cards;
       this.broken = shelf.broken;
       this.inBin = shelf.in_bin;
@@ -87,6 +92,7 @@ export class Desk {
     await this.#try(async () => {
       const answer = await api.POST('/api/kit', { body: { like, name: '' } });
       const made = got(answer);
+      this.#made += 1;
       this.cards = [...(this.cards ?? []), made];
       this.hold(made.id);
     });
@@ -98,6 +104,7 @@ export class Desk {
         params: { path: { card_id: card.id } }
       });
       const made = got(answer);
+      this.#made += 1;
       this.cards = [...(this.cards ?? []), made];
       this.hold(made.id);
     });

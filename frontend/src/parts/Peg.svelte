@@ -63,7 +63,7 @@
   }
   @media (max-width: 760px) {
     button {
-      margin: 0 4px 0 10px;
+      margin: 0 0 0 10px;
     }
     button::after {
       inset: -16px;

@@ -22,7 +22,8 @@
   onMount(() => {
     void desk
       .look()
-      .then(() => desk.hold(card ?? null))
+      // Whoever has taken another card in hand meanwhile keeps it.
+      .then(() => (card === undefined || desk.held !== null ? undefined : desk.hold(card)))
       .then(() => desk.takeUp());
     const leave = (event: BeforeUnloadEvent) => {
       if (desk.unsettled) event.preventDefault();
