@@ -1,6 +1,6 @@
 """What a part that is put on does to the move, and what is left of it when the part is taken off."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from pydantic import JsonValue
 
@@ -97,7 +97,7 @@ def _as_it_goes(plan: Plan, axis: Axis, card: AxisCard, low: float, high: float)
     return begin, begin + goes * (way or 1)
 
 
-def _paced(plan: Plan, parts: dict[AxisName, Driven]) -> list[Edit]:
+def _paced(plan: Plan, parts: Mapping[AxisName, Driven]) -> list[Edit]:
     """What a drive with a pace of its own asks for, when the first of such comes onto the rig.
 
     No ease, as it has none, unless somebody has drawn a move before; and to move all the time, where it cannot stop

@@ -1,7 +1,7 @@
 """The cards of a plan: which is which, and which places of the plan they give the value for."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
@@ -88,12 +88,20 @@ def axes_in(copies: tuple[Copy, ...]) -> Iterator[Driven]:
                 yield Driven(copy, index, within, card)
 
 
-def axis_parts(copies: tuple[Copy, ...]) -> dict[AxisName, Driven]:
+def axis_parts(copies: tuple[Copy, ...]) -> Mapping[AxisName, Driven]:
     """What drives each axis of the move: the first part that is such an axis."""
-    found: dict[AxisName, Driven] = {}
-    for part in axes_in(copies):
-        found.setdefault(part.name, part)
-    return {name: found[name] for name in AXIS_NAMES if name in found}
+    # A plan is asked a dozen times while it is worked out, always with the same copies: the last answer is kept.
+    kept, parts = _last[0]
+    if kept is not copies:
+        found: dict[AxisName, Driven] = {}
+        for part in axes_in(copies):
+            found.setdefault(part.name, part)
+        parts = {name: found[name] for name in AXIS_NAMES if name in found}
+        _last[0] = (copies, parts)
+    return parts
+
+
+_last: list[tuple[tuple[Copy, ...], Mapping[AxisName, Driven]]] = [((), {})]
 
 
 def programmed(plan: Plan) -> tuple[Axis, ...]:
