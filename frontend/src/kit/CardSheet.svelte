@@ -129,7 +129,7 @@
           <div>
             <dt>{figure.label}</dt>
             <dd>
-              <Working {figure} />
+              <Working exact {figure} />
               {#if figure.key === 'card.usable' && card.kind === 'axis' && (card.low !== 0 || card.high !== figure.value)}
                 <button type="button" class="link" onclick={() => void desk.change({ do: 'take-travel' })}
                   >take it as what it reaches</button
@@ -310,7 +310,7 @@
         {#each then.figures as one, i (i)}
           <div>
             <dt>{one.label}</dt>
-            <dd><Working figure={one} /></dd>
+            <dd><Working exact figure={one} /></dd>
           </div>
         {/each}
       </dl>

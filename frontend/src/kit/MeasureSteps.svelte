@@ -146,7 +146,8 @@
     {@const figure = (key: string) => measured?.figures.find((figure) => figure.key === key)}
     {@const told = SAID.filter(({ key }) => figure(key))}
     <p class="result">
-      {#each told as { said, key }, i (key)}{i ? ', ' : ''}{said} <Working figure={figure(key)} />{/each}
+      {#each told as { said, key }, i (key)}{i ? ', ' : ''}{said}
+        <Working exact figure={figure(key)} />{/each}
     </p>
     <p class="verdict" class:refused={!measured.accepted} role="status">{measured.verdict}</p>
   {/if}

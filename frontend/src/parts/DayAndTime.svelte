@@ -30,48 +30,48 @@
   hideTimeZone
 >
   <DateField.Label class="label block">{label}</DateField.Label>
-  <DateField.Input class="when" aria-invalid={invalid} aria-describedby={describedby}>
+  <DateField.Input class="day-and-time" aria-invalid={invalid} aria-describedby={describedby}>
     {#snippet children({ segments })}
       {#each segments as { part, value: said }, n (n)}
-        {#if part === 'literal'}<DateField.Segment {part} class="between">{said}</DateField.Segment>
-        {:else}<DateField.Segment {part} class="part">{said}</DateField.Segment>{/if}
+        {#if part === 'literal'}<DateField.Segment {part} class="day-between">{said}</DateField.Segment>
+        {:else}<DateField.Segment {part} class="day-part">{said}</DateField.Segment>{/if}
       {/each}
     {/snippet}
   </DateField.Input>
 </DateField.Root>
 
 <style>
-  :global(.when) {
+  :global(.day-and-time) {
     display: flex;
     align-items: center;
     min-height: 32px;
     border-bottom: 1px solid var(--ink);
   }
-  :global(.when[aria-invalid='true']) {
+  :global(.day-and-time[aria-invalid='true']) {
     border-bottom: 3px double var(--stop);
   }
-  :global(.when .part) {
+  :global(.day-and-time .day-part) {
     padding: 3px 2px;
     min-width: 1.4em;
     text-align: center;
     font-weight: 600;
     caret-color: transparent;
   }
-  :global(.when .part:focus) {
+  :global(.day-and-time .day-part:focus) {
     outline: 2px solid var(--ink);
     outline-offset: -1px;
     background: var(--wash2);
   }
-  :global(.when .between) {
+  :global(.day-and-time .day-between) {
     color: var(--second);
     white-space: pre;
   }
   @media (max-width: 760px) {
-    :global(.when) {
+    :global(.day-and-time) {
       min-height: 44px;
       font-size: 16px;
     }
-    :global(.when .part) {
+    :global(.day-and-time .day-part) {
       min-height: 44px;
       align-content: center;
     }

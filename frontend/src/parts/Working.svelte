@@ -11,8 +11,10 @@
     figure: string | Figure | undefined;
     shown?: string;
     zone?: string;
+    /** All digits, as on a card, where a thousandth counts. */
+    exact?: boolean;
   }
-  let { figure: asked, shown, zone: given }: Props = $props();
+  let { figure: asked, shown, zone: given, exact = false }: Props = $props();
 
   const sheet = maybeTheSheet();
   const figure = $derived<Figure | Shown | undefined>(
@@ -49,7 +51,7 @@
 </script>
 
 {#if figure}
-  {@const said = shown ?? say(figure.value, figure.unit, zone)}
+  {@const said = shown ?? (exact ? write : say)(figure.value, figure.unit, zone)}
   <Popover.Root bind:open>
     <Popover.Trigger class="figure" aria-label="{figure.label}: {said}. Show the working"
       >{said}</Popover.Trigger

@@ -180,8 +180,8 @@
       value={clip.school}
       options={[
         { value: 'stills', label: 'stills' },
-        { value: 'movie', label: 'a clip in the camera' },
-        { value: 'video', label: 'a film, sped up' }
+        { value: 'movie', label: 'own clip' },
+        { value: 'video', label: 'film' }
       ]}
       onchoose={(value) => sheet.put('clip.school', value)}
     />
@@ -226,6 +226,7 @@
     padding: 2px 8px 2px 0;
   }
   .when {
+    white-space: nowrap;
     width: 62px;
   }
   .press {
