@@ -9,6 +9,10 @@
 
   const sheet = theSheet();
   const beat = $derived(sheet.plan.beat);
+  /** Whether something on the rig is told how long to stand still. */
+  const waits = $derived(
+    sheet.evaluation.programmed.length > 0 || sheet.evaluation.drives.some(({ told }) => told === 'setting')
+  );
   const stalls = $derived(sheet.evaluation.stalls_at);
 </script>
 
@@ -24,7 +28,9 @@
     <Tick checked={beat.write_while_moving} onchange={(on) => sheet.put('beat.write_while_moving', on)}
       >the camera writes while the rig moves</Tick
     >
-    <p>for a controller that waits a fixed still time: type in <Working figure="beat.still" /></p>
+    {#if waits}<p>
+        for a controller that waits a fixed still time: type in <Working figure="beat.still" />
+      </p>{/if}
   {/if}
   <p>
     exposure over interval <Working figure="beat.share" />

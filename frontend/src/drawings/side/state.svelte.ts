@@ -10,8 +10,8 @@ const LEAST_LENS_MM = 50;
 
 export class SideState {
   page = $state(560);
-  /** While something is held the drawing keeps its reach. */
-  #frozen = $state(0);
+  /** While something is held the drawing keeps its reach, and from the ground up its height. */
+  #frozen = $state.raw<{ far: number; tall: number } | null>(null);
   readonly #sheet: Sheet;
 
   constructor(sheet: Sheet) {
@@ -30,8 +30,9 @@ export class SideState {
       .filter(({ mark }) => mark.form !== 'bearing' && mark.y_mm > 0)
   );
   readonly #standing = $derived(this.marks.map(({ mark }) => mark));
-  readonly far = $derived(this.#frozen || farOf(this.width, this.lens, this.#standing));
-  readonly to = $derived(scale(this.width, this.lens, this.far, highOf(this.far, this.#standing)));
+  readonly far = $derived(this.#frozen?.far ?? farOf(this.width, this.lens, this.#standing));
+  readonly #high = $derived(this.#frozen ? this.#frozen.tall - this.lens : highOf(this.far, this.#standing));
+  readonly to = $derived(scale(this.width, this.lens, this.far, this.#high));
   readonly seen = $derived(this.marks.filter(({ mark }) => mark.y_mm <= this.far * 1.02));
   /** The lower edge, the middle and the upper edge of the view, where the drawing ends. Millimetres. */
   readonly rays = $derived.by(() => {
@@ -109,10 +110,10 @@ export class SideState {
       name,
       ...acts,
       take: () => {
-        this.#frozen = this.far;
+        this.#frozen = { far: this.far, tall: this.lens + this.#high };
       },
       release: () => {
-        this.#frozen = 0;
+        this.#frozen = null;
       }
     };
   }
