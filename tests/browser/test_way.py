@@ -174,9 +174,13 @@ class Phone(BrowserCase):
             ("mooring post, away from the rail", 10, 70),
             ("Height of the lens", 0, -60),
             ("Ease in", 60, 0),
+            ("Crop at the end", -40, 0),
         ):
+            if name.startswith("Crop"):
+                page = self.open_demo("Mill Weir footbridge", chapter="Move", **phone)
+                leaf(page, "The picture")
             with self.subTest(name):
-                held = page.get_by_role("slider", name=name)
+                held = page.get_by_role("slider", name=name, exact=True)
                 held.evaluate("one => one.scrollIntoView({block: 'center'})")
                 stood, top = held.get_attribute("aria-valuenow"), page.evaluate("scrollY")
                 box = held.bounding_box()
