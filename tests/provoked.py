@@ -207,6 +207,9 @@ PROVOKE: dict[str, Plan] = {
     "drive-cannot-stop": stopping(
         fitted(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))), copies("turntable", "phone"))
     ),
+    "speed-not-known": fitted(
+        plan_of(THREE, move=FAR_PAN), copies("pan-head", pan_head={"top_speed": None, "acceleration": None})
+    ),
     "clocks-not-tied": fitted(
         plan_of(
             THREE, move=Move(keyframes=(Keyframe(pan_deg=-12), Keyframe(pan_deg=12))), beat=Beat(school="continuous")

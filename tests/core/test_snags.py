@@ -404,6 +404,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The wired interval remote stops after 99 frames; the shoot has 360 frames.",
         "Hold 99 frames · Shoot length no longer held. 99 frames, one every 10 s, 16 min 30 s on site, 3.96 s of clip.",
     ),
+    "speed-not-known": (
+        "How fast the pan moves is not known: the beat keeps no time for its moves.",
+        "Count on 5 °/s for the pan · The beat keeps the time for its moves at that speed; try it before the shoot.",
+    ),
     "clocks-not-tied": (
         "The wind-up turntable, two-hour and the camera each run by a clock of their own.",
         "Plan with two starts · The card gets the order of starting; started 20 s apart, 2 frames at the start are not "

@@ -11,6 +11,8 @@ from bridle.server.shoots.models import keep
 from tests.server.test_api import Page
 from tests.strategies import copies, fitted, plan_of
 
+USUAL = ["a tripod", "a rail", "a camera body", "a lens", "a trigger"]
+
 
 class Kit(TestCase):
     def setUp(self) -> None:
@@ -104,6 +106,8 @@ class Kit(TestCase):
     def test_bin_and_back(self) -> None:
         line = self.made("lamp")
         self.page.send("POST", f"/api/kit/{line['id']}/bin", {})
-        self.assertEqual(self.page.get("/api/kit").json(), {"cards": [], "starters": [], "broken": [], "in_bin": 1})
+        self.assertEqual(
+            self.page.get("/api/kit").json(), {"cards": [], "starters": [], "usual": USUAL, "broken": [], "in_bin": 1}
+        )
         self.page.send("POST", f"/api/kit/{line['id']}/back", {})
         self.assertEqual(len(self.page.get("/api/kit").json()["cards"]), 1)

@@ -72,6 +72,11 @@ def lacking(shelf: Sequence[AnyCard], kind: ShootKind | None = None) -> list[Any
     return [made(_like(sort)) for sort in USUAL[kind] if sort not in sorts]
 
 
+def usual_names(kind: ShootKind | None = None) -> list[str]:
+    """What the cards of a rig to begin with are called."""
+    return [made(_like(sort)).name for sort in USUAL[kind]]
+
+
 def _like(sort: Usual) -> Like:
     return MADE_LIKE.get(sort, sort)  # type: ignore[arg-type]  # all others are kinds of card
 

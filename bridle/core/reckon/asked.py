@@ -61,8 +61,6 @@ def asked_of(shooting: Shooting) -> tuple[Asked, ...]:
 def _asked(shooting: Shooting) -> Iterator[Asked]:
     plan, span = shooting.plan, shooting.schedule.span
     seconds = seconds_of(shooting)
-    beat = shooting.cycle
-    still_s = max(0.0, float(beat.interval_s) - beat.move_s - beat.margin_s)
     for name, part in axis_parts(plan.kit.copies).items():
         axis = plan.rig.axis(name)
         if axis is None or span.steps == 0:
@@ -82,7 +80,7 @@ def _asked(shooting: Shooting) -> Iterator[Asked]:
             hung=axis.hung,
             frames=span.steps + 1,
             interval_s=seconds / span.steps,
-            still_s=still_s,
+            still_s=shooting.cycle.still_s,
             ease_frames=(round(eases[0]), round(eases[1])),
             between=_between(plan, shooting.schedule, axis),
         )

@@ -55,6 +55,11 @@ class Cycle:
         return over if over > TOLERANCE_S else 0.0
 
     @property
+    def still_s(self) -> float:
+        """How long the rig stands still in the interval, settling included: what some controllers and menus ask for."""
+        return max(0.0, float(self.interval_s) - sum(self.travels_s) - self.margin_s)
+
+    @property
     def exposed_s(self) -> float:
         """How long the shutter is open in the cycle, all its exposures together."""
         return self.exposures.total_s * len(self.travels_s)

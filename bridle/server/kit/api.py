@@ -94,7 +94,7 @@ def list_kit(request: HttpRequest, binned: bool = False, kind: ShootKind | None 
             broken.append(BrokenCard(id=kept.pk, name=kept.name, said=FAULT))
     starters = [cards[number].id for number in chain.starters([listed.card for listed in cards], kind)]
     binned_count = KitCard.objects.filter(binned_at__isnull=False).count()
-    return Shelf(cards=cards, starters=starters, broken=broken, in_bin=binned_count)
+    return Shelf(cards=cards, starters=starters, usual=chain.usual_names(kind), broken=broken, in_bin=binned_count)
 
 
 @router.post("/kit/usual", response={201: Shelf}, operation_id="make_usual_cards")

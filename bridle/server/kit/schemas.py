@@ -77,11 +77,12 @@ class BrokenCard(Schema):
 class Shelf(Schema):
     """All cards that can be read, those that cannot, and how many lie in the bin.
 
-    `starters` are the ids of those that make a rig to begin with.
+    `starters` are the ids of those that make a rig to begin with, `usual` what such a rig is put together from.
     """
 
     cards: list[CardLine]
     starters: list[int]
+    usual: list[str]
     broken: list[BrokenCard]
     in_bin: int
 

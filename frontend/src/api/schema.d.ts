@@ -5148,13 +5148,15 @@ export interface components {
          * Shelf
          * @description All cards that can be read, those that cannot, and how many lie in the bin.
          *
-         *     `starters` are the ids of those that make a rig to begin with.
+         *     `starters` are the ids of those that make a rig to begin with, `usual` what such a rig is put together from.
          */
         Shelf: {
             /** Cards */
             cards: components["schemas"]["CardLine"][];
             /** Starters */
             starters: number[];
+            /** Usual */
+            usual: string[];
             /** Broken */
             broken: components["schemas"]["BrokenCard"][];
             /** In Bin */

@@ -1,7 +1,7 @@
 """One beat: what has to fit inside an interval, in either school, and whether the camera keeps up."""
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.beat import overruns, schools, stacking, storing, untied
+from bridle.core.chapters.beat import overruns, schools, stacking, storing, unknown, untied
 from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
 from bridle.core.chapters.beat.state import BeatDrawn, BeatState
@@ -10,7 +10,7 @@ from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Reckoning
 
 # What is not asked again while something is dragged.
-ASIDE = (*schools.KINDS, *storing.KINDS, *untied.KINDS)
+ASIDE = (*schools.KINDS, *storing.KINDS, *untied.KINDS, *unknown.KINDS)
 KINDS = (*overruns.KINDS, *stacking.KINDS, *ASIDE)
 
 
@@ -27,7 +27,9 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     both, stored = schools.compared(shooting), storing.stored(shooting)
     state = BeatState(beat=_beat(cycle), schools=both.schools, stalls_at=stored.stalls_at)
     figured = [*made, *both.figures, *stored.figures, *untied.figures(shooting)]
-    return Answer(state, figured, [*found, *both.snags, *stored.snags, *untied.snags(shooting)])
+    return Answer(
+        state, figured, [*found, *both.snags, *stored.snags, *untied.snags(shooting), *unknown.snags(shooting)]
+    )
 
 
 def _beat(cycle: Cycle) -> BeatDrawn:

@@ -130,7 +130,6 @@ def _bracket(plan: Plan) -> list[SettingLine]:
 
 def _controller(shooting: Shooting) -> SettingSheet:
     plan, times, cycle = shooting.plan, shooting.timeline, shooting.cycle
-    still = max(0.0, float(cycle.interval_s) - sum(cycle.travels_s) - cycle.margin_s)
     ease_in, ease_out = shooting.schedule.eases_asked
     how = line("works by", slot("continuous move" if plan.beat.continuous else "shoot, move, shoot"))
     rows = [
@@ -141,7 +140,7 @@ def _controller(shooting: Shooting) -> SettingSheet:
     if not _programmed(plan):
         return sheet("The shoot", rows)
     rows += [
-        line("still time, if it asks", slot(still, "s"), "beat.still"),
+        line("still time, if it asks", slot(cycle.still_s, "s"), "beat.still"),
         line("ease in", slot(ease_in, "frames")),
         line("ease out", slot(ease_out, "frames")),
     ]

@@ -52,7 +52,7 @@
     {#if shelf.cards?.length === 0}The shelf is empty.
       <button type="button" class="act" disabled={shelf.making} onclick={() => void shelf.usual()}
         >Make the usual cards and put them together</button
-      >, {shelf.usualWords}, with figures that fit most, to be changed as you find out; or
+      >, {shelf.usualNames.join(', ')}, with figures that fit most, to be changed as you find out; or
       <a class="link" href="/kit" onclick={router.follow}>make cards of what you own</a>, each with sensible
       figures from the start.
     {:else if shelf.starters.length}

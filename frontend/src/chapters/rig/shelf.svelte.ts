@@ -10,6 +10,8 @@ export class RigShelf {
   refused = $state('');
   making = $state(false);
   #starters = $state.raw<number[]>([]);
+  /** What a rig to begin with is put together from. */
+  usualNames = $state.raw<string[]>([]);
   readonly #sheet: Sheet;
 
   constructor(sheet: Sheet) {
@@ -49,16 +51,6 @@ export class RigShelf {
     this.refused = taken ? '' : (this.#sheet.troubles.get('put') ?? '');
   }
 
-  /** What a rig to begin with is put together from. */
-  get usualWords(): string {
-    const { kind } = this.#sheet.plan.shoot;
-    const moves = { slide: 'a rail, ', night: 'a rail, ', turn: 'a turning axis, ' } as Record<
-      string,
-      string
-    >;
-    return `a tripod, ${moves[kind ?? 'slide'] ?? ''}a body, a lens and a trigger`;
-  }
-
   /** How many copies of a card are on the rig. */
   standing({ id }: CardLine): number {
     return this.#sheet.plan.kit.copies.filter((copy) => copy.card_id === id).length;
@@ -81,9 +73,10 @@ export class RigShelf {
     void this.#sheet.change([{ do: 'fit', copies }]);
   }
 
-  #take(shelf: { cards: CardLine[]; starters: number[] }): void {
+  #take(shelf: { cards: CardLine[]; starters: number[]; usual: string[] }): void {
     this.cards = shelf.cards;
     this.#starters = shelf.starters;
+    this.usualNames = shelf.usual;
   }
 
   async #try(work: () => Promise<void>): Promise<void> {

@@ -151,7 +151,8 @@ class Bought(DriveCard):
         said = [", ".join([f"start {start}", *way, f"end {end}"])]
         said += [f"{wanted.frames} frames"] * self.frames
         said += [f"every {write(wanted.interval_s, 's')}"] * self.interval
-        said += [f"still for {write(wanted.still_s, 's')}"] * self.still
+        # Menus take tenths; rounded down, so that the move has its time.
+        said += [f"still for {write(math.floor(wanted.still_s * 10 + GUARD) / 10, 's')}"] * self.still
         said += [f"ramp {ease_in} frames in, {ease_out} out"] * self.ramp
         return "; ".join(said)
 
