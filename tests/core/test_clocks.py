@@ -10,7 +10,7 @@ from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.clocks import own_clocks
 from bridle.core.snag import fill
 from tests.core.test_moving import NEW, put
-from tests.strategies import CARDS
+from tests.strategies import CARDS, shooting
 
 
 def with_trigger(plan: Plan, source: str) -> Plan:
@@ -103,3 +103,14 @@ class Head(TestCase):
         self.assertEqual(put(typed, "tripod").rig.axes[1].high, 30)
         origins = evaluate(typed).origins
         self.assertEqual((origins["rig.axes.1.high"].how, origins["rig.axes.1.low"].how), ("typed", "card"))
+
+
+class Still(TestCase):
+    def test_it_is_what_the_interval_leaves_when_it_has_moved(self) -> None:
+        """Of ten seconds one is margin; a turn of 20/359 of a degree at 0.05 degrees a second takes 1.1142 s."""
+        slow = {**CARDS["app-head"], "top_speed": 0.05}
+        plan = make(NEW, [PutOn.model_validate({"do": "put", "cards": [{"card": slow}]})])[0]
+        straight = apply(plan, [Edit(path=f"move.ease_{end}_frames", value=0) for end in ("in", "out")])[0]
+        self.assertAlmostEqual(shooting(straight).cycle.still_s, 10 - 1 - 20 / 359 / 0.05, 6)
+        (told,) = evaluate(straight).drives
+        self.assertIn("still for 7.8 s", told.words)
