@@ -15,12 +15,16 @@ import sys
 import time
 import urllib.request
 from collections.abc import Callable
+from datetime import UTC, datetime
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 
+from bridle.core.evaluate import evaluate
+from bridle.core.reckon.almanac import almanac
+from bridle.formats.plan_json import read_plan
 from tests.browser.pages import CHROMIUM, FLAGS
 from tests.served import ROOT, Served
 from tests.server.test_runs import Caller
@@ -51,6 +55,28 @@ DRAG = """async () => {
         took.push(performance.now() - began);
     }
     send('pointerup', x - 45);
+    return took;
+}"""
+
+
+# Pulls the cloud as a hand does, and waits until the curve has followed.
+PULL = """async () => {
+    const handle = document.querySelector('[aria-label="Cloud"]');
+    const curve = () => [...document.querySelectorAll('svg path')].map(p => p.getAttribute('d')).join('').length
+        + document.querySelector('[aria-label="Cloud"]').getAttribute('aria-valuenow');
+    const box = handle.getBoundingClientRect(), x = box.left + box.width / 2, y = box.top + box.height / 2;
+    const send = (kind, at) => handle.dispatchEvent(new PointerEvent(kind, {
+        bubbles: true, pointerId: 7, button: 0, clientX: x, clientY: at }));
+    handle.setPointerCapture = () => {};
+    send('pointerdown', y);
+    const took = [];
+    for (let i = 1; i <= 25; i++) {
+        const before = curve(), began = performance.now();
+        send('pointermove', y + i * 2);
+        while (curve() === before && performance.now() - began < 3000) await new Promise(requestAnimationFrame);
+        took.push(performance.now() - began);
+    }
+    send('pointerup', y + 50);
     return took;
 }"""
 
@@ -158,6 +184,7 @@ def bench_page() -> None:
             told("a dragged handle, 19 of 20", f"{took[int(len(took) * 0.95)]:.0f} ms", "100 ms")
             told("an answer while dragging", f"{max(sizes) / 1000:.1f} kB", "40 kB")
             bench_finder(page)
+            bench_light(page, server.address)
             browser.close()
     finally:
         server.stop()
@@ -174,8 +201,40 @@ def bench_finder(page: Page) -> None:
     told(f"the finder's work for a picture, {wide} x {high}", f"{work:.1f} ms", "33 ms, median")
 
 
+def bench_sky() -> None:
+    """A year of sky for one place; what a ramp adds to an evaluation."""
+    noon = datetime(2026, 1, 1, 12, tzinfo=UTC).timestamp()
+    whole = timed(lambda: almanac(57.32, -6.18, noon, noon + 365 * 86_400))
+    told("a year of sky for one place, cold", f"{whole:.0f} ms", "1000 ms")
+    days = timed(lambda: [almanac(57.32, -6.18, noon + day * 86_400, noon + (day + 1) * 86_400) for day in range(365)])
+    told("the same asked for day by day, warm", f"{days:.0f} ms", "-")
+    data = json.loads((ROOT / "bridle/demo/shoots/harbour-refloat.json").read_text())
+    held = {"frames": "3000", "interval": "16", "rate": "25"}
+    data["clip"]["pegs"] = [{"quantity": name, "value": value} for name, value in held.items()]
+    took = {}
+    for school in ("locked", "ramped"):
+        data["light"]["school"] = school
+        plan = read_plan(json.dumps(data))
+        evaluate(plan)
+        took[school] = statistics.median(timed(lambda plan=plan: evaluate(plan)) for _ in range(15))  # type: ignore[misc]
+    added = took["ramped"] - took["locked"]
+    told("a ramp over 3 000 frames adds", f"{added:.1f} ms to {took['locked']:.1f}", "10 ms")
+
+
+def bench_light(page: Page, address: str) -> None:
+    """From a limit that is pulled in the chapter Light to the ramp that follows from it."""
+    page.goto(address)
+    page.get_by_role("link", name="Lamps along the quay").click()
+    page.get_by_role("navigation", name="Chapters").get_by_role("link", name="Light").click()
+    page.get_by_role("slider", name="Cloud").wait_for()
+    page.wait_for_timeout(1500)
+    took = sorted(page.evaluate(PULL)[WARM_UP:])
+    told("a pulled cloud in Light, median", f"{statistics.median(took):.0f} ms", "100 ms")
+
+
 if __name__ == "__main__":
     print(f"on {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}; medians")
+    bench_sky()
     bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
     bench_server()
     bench_page()

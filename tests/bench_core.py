@@ -22,6 +22,8 @@ def plan(frames: int, place: bool) -> Any:
     data = json.loads(HARBOUR.read_text(encoding="utf-8"))
     held = {"frames": str(frames), "interval": "16", "rate": "25"}
     data["clip"]["pegs"] = [{"quantity": name, "value": value} for name, value in held.items()]
+    # Whatever day the demo has: on some the sun stands in the picture, and a way out of that is searched for.
+    data["shoot"]["clock"]["at"] = "2026-09-27T06:10:00+01:00"
     if not place:
         data["shoot"]["place"]["latitude_deg"] = data["shoot"]["place"]["longitude_deg"] = None
     return read_plan(json.dumps(data))

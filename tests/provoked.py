@@ -73,6 +73,23 @@ def sunny(normal: float, tilt: float, at: str = "2026-09-27T07:20+01:00") -> Pla
     return plan.model_copy(update={"move": move, "shoot": plan.shoot.model_copy(update={"place": place})})
 
 
+def dusk(at: str = "2026-09-12T19:30+01:00", minutes: int = 90, interval: int = 20, **light: Any) -> Plan:
+    """Port Ellary from the golden light on; the sun sets there at 19:52 and stands at −18° at 22:12."""
+    held = {"rate": F(25), "shoot": F(minutes * 60), "interval": F(interval)}
+    more = {name: light.pop(name) for name in ("kind", "camera", "beat") if name in light}
+    latitude, longitude = light.pop("where", (57.32, -6.18))
+    clock = {"at": at, **light.pop("clock", {})}
+    plan = plan_of(
+        held, clock=clock, rig=Rig(axes=()), light=light, camera=more.get("camera", {}), beat=more.get("beat", {})
+    )
+    place = plan.shoot.place.model_copy(update={"latitude_deg": latitude, "longitude_deg": longitude})
+    return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place, "kind": more.get("kind")})})
+
+
+def proof(at: str, shutter: F, iso: int = 100, aperture: float = 8.0) -> dict[str, Any]:
+    return {"at": at, "shutter_s": shutter, "iso": iso, "aperture": aperture}
+
+
 # A plan, and the cards of its rig.
 KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
     "thread-mismatch": (plan_of(THREE), copies("tripod", "belt-rail", "full-frame-body")),
@@ -124,6 +141,14 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
     "scale-too-coarse": (
         plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=30)))),
         copies("tripod", "marked-base"),
+    ),
+    "camera-holds-nothing": (plan_of(THREE), copies("phone", phone={"holds_exposure": "no", "holds_focus": "no"})),
+    "polariser-bands": (
+        plan_of(THREE, move=FAR_PAN),
+        [
+            *copies("full-frame-body"),
+            {"key": "polariser", "card": {"kind": "filter", "name": "polariser", "effect": "polariser"}},
+        ],
     ),
     "below-interval-floor": (plan_of({**THREE, "interval": F(1)}, beat=Beat(write_s=F(0))), copies("full-frame-body")),
     "trigger-gives-up": (plan_of(THREE), copies("remote-timer", remote_timer={"most_frames": 99})),
@@ -216,6 +241,25 @@ PROVOKE: dict[str, Plan] = {
         ),
         copies("turntable", "phone"),
     ),
+    "locked-out-of-latitude": dusk(proofs=[proof("2026-09-12T19:30+01:00", F(1, 125))]),
+    "automatic-flickers": dusk(school="automatic", minutes=30),
+    "limits-run-out": dusk(school="ramped", minutes=150),
+    "limits-too-bright": dusk(
+        "2026-09-12T15:30+01:00", school="ramped", camera={"aperture": 2.8}, shutter_short_s=F(1, 30)
+    ),
+    "hand-too-slow": dusk("2026-09-12T19:00+01:00", minutes=40, school="ramped", where=(0.0, 0.0)),
+    "aperture-flickers": dusk(
+        school="ramped", order=["shutter", "aperture", "iso"], shutter_long_s=F(1, 60), minutes=40
+    ),
+    "sky-needs-a-place": plan_of(THREE, clock={"tied": {"to": "sunset", "offset_s": "-2400"}}),
+    "sky-gives-no-hour": dusk("2026-06-21T23:00+01:00", minutes=30, clock={"tied": {"to": "astronomical dusk"}}),
+    "lamps-pulse": plan_of(THREE, beat=Beat(exposure_s=F(1, 80)), light={"mains_hz": 50, "daylight": False}),
+    "lens-dews-over": dusk(minutes=30, air_c=6.0, humidity=0.94),
+    "tests-disagree": dusk(
+        school="ramped",
+        proofs=[proof("2026-09-12T19:30+01:00", F(1, 60)), proof("2026-09-12T20:30+01:00", F(1, 2))],
+    ),
+    "filter-beyond-the-shoot": dusk(densities=[{"stops": 3, "first_frame": 900}], minutes=30),
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
 }
 

@@ -10,12 +10,14 @@ from zoneinfo import ZoneInfo
 from hypothesis import strategies as st
 
 from bridle.core.asks.fitting import fit
+from bridle.core.plan.anchors import Anchor
 from bridle.core.plan.beat import Beat, Stack, Uncoupled
 from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import QUANTITIES, Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.kit import Kit
+from bridle.core.plan.light import Density, Light, Proof
 from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Follow, Keyframe, Move, OnClip, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Picture, Post
@@ -203,13 +205,32 @@ clips = st.fixed_dictionaries(
         "crossing": st.fixed_dictionaries({"cross_s": tenths(1, 9000), "screen_s": tenths(1, 20)}),
     },
 )
+anchors = st.one_of(
+    st.none(),
+    st.none(),
+    st.builds(
+        Anchor,
+        to=st.sampled_from(
+            ["sunrise", "sunset", "nautical dusk", "astronomical dawn", "moonrise", "moon up", "sun down"]
+        ),
+        offset_s=st.sampled_from([Fraction(0), Fraction(-2400), Fraction(900)]),
+        altitude_deg=st.sampled_from([0.0, 10.0, -4.0]),
+    ),
+)
 clocks = st.fixed_dictionaries(
     {},
     optional={
         "holds": st.sampled_from(["start", "finish"]),
         "start_delay_s": tenths(0, 60),
+        "tied": anchors,
+        "until": anchors,
         "events": st.lists(
-            st.integers(-9000, 20_000).map(lambda s: {"name": "tide", "at": START + timedelta(seconds=s)}), max_size=2
+            st.builds(
+                lambda s, tied: {"name": "tide", "at": START + timedelta(seconds=s), "tied": tied},
+                st.integers(-9000, 20_000),
+                anchors,
+            ),
+            max_size=2,
         ),
     },
 )
@@ -286,11 +307,50 @@ def located(plan: Plan, where: tuple[float, float] | None) -> Plan:
     return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})})
 
 
+proofs = st.builds(
+    Proof,
+    at=st.integers(-7200, 20_000).map(lambda s: START + timedelta(seconds=s)),
+    shutter_s=st.sampled_from([Fraction(1, 1000), Fraction(1, 60), Fraction(2), Fraction(25)]),
+    iso=st.sampled_from([100, 640, 6400]),
+    aperture=st.sampled_from([1.8, 5.6, 11.0]),
+    density_stops=st.sampled_from([0.0, 0.0, 6.0]),
+)
+densities = st.builds(Density, stops=st.sampled_from([1.0, 3.0, 10.0]), first_frame=st.integers(1, 700))
+lights = st.builds(
+    Light,
+    school=st.sampled_from(["locked", "ramped", "ramped", "automatic"]),
+    daylight=st.sampled_from([None, None, True, False]),
+    cloud_stops=st.sampled_from([0.0, 1.5, 4.0]),
+    town_lx=st.sampled_from([0.0, 0.0, 0.5, 30.0]),
+    offset_stops=st.sampled_from([0.0, 2.0, -1.0]),
+    proofs=st.lists(proofs, max_size=2),
+    night_stops=st.sampled_from([0.0, 1.0, 2.5]),
+    step=st.sampled_from(["third", "half", "full"]),
+    order=st.sampled_from([("shutter", "iso"), ("shutter",), ("iso", "shutter"), ("aperture", "shutter", "iso")]),
+    shutter_short_s=st.sampled_from([Fraction(1, 8000), Fraction(1, 250)]),
+    shutter_long_s=st.sampled_from([Fraction(1, 30), Fraction(4), Fraction(30)]),
+    iso_high=st.sampled_from([400, 3200, 25_600]),
+    aperture_wide=st.sampled_from([1.8, 4.0]),
+    aperture_narrow=st.sampled_from([8.0, 16.0]),
+    stars_px=st.sampled_from([None, 2.0, 8.0]),
+    over_stops=st.sampled_from([0.0, 2.0]),
+    densities=st.lists(densities, max_size=2),
+)
+
 plans = st.builds(
-    lambda held, move, beat, step, clip, clock, kit, rig, picture, camera, where: located(
+    lambda held, move, beat, step, clip, clock, kit, rig, picture, camera, light, where: located(
         fitted(
             plan_of(
-                held, move=move, beat=beat, step=step, clip=clip, clock=clock, rig=rig, picture=picture, camera=camera
+                held,
+                move=move,
+                beat=beat,
+                step=step,
+                clip=clip,
+                clock=clock,
+                rig=rig,
+                picture=picture,
+                camera=camera,
+                light=light,
             ),
             kit,
         ),
@@ -306,5 +366,6 @@ plans = st.builds(
     rigs,
     pictures,
     cameras,
+    lights,
     st.sampled_from([None, (57.32, -6.18), (-33.0, 151.0), (78.2, 15.6)]),
 )

@@ -12,6 +12,7 @@ FUNCTIONS = {
     "round": nearest,
     "sqrt": math.sqrt,
     "ln": math.log,
+    "log2": math.log2,
     "abs": abs,
     "atan": math.atan,
     "sin": math.sin,

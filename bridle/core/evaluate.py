@@ -4,6 +4,7 @@ from bridle.core.asks.holdable import only_holdable
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.beat import chapter as beat
 from bridle.core.chapters.clip import chapter as clip
+from bridle.core.chapters.light import chapter as light
 from bridle.core.chapters.move import chapter as move
 from bridle.core.chapters.review import chapter as review
 from bridle.core.chapters.review.state import ReviewState
@@ -17,9 +18,9 @@ from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
 from bridle.core.subjects.numbers.thinning import SOME
 
-KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS)
+KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS)
 # What is not asked again while something is dragged, and stays as it was told last.
-ASIDE = tuple(kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *move.ASIDE))
+ASIDE = tuple(kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *move.ASIDE))
 
 
 def evaluate(plan: Plan, points: int = SOME, aside: bool = True) -> Evaluation:
@@ -35,7 +36,8 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
     triggers = trigger.tell(known) if aside else Answer(None, [], [])
-    answers = (clips, moves, beats, rigs, triggers)
+    lights = light.tell(known, points, aside)
+    answers = (clips, moves, beats, rigs, triggers, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
     reviews = review.tell(known, figures, rigs.state.drives) if aside else Answer(ReviewState(), [], [])
     shooting = known.shooting
@@ -45,6 +47,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         interval_s=float(shooting.solution.interval) if shooting else None,
         clip=clips.state,
         beat=beats.state.beat,
+        beats=beats.state.each,
         schools=beats.state.schools,
         stalls_at=beats.state.stalls_at,
         rig=rigs.state.standing,
@@ -55,6 +58,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluati
         level=rigs.state.level,
         traces=moves.state.traces,
         view=moves.state.view,
+        light=lights.state,
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,

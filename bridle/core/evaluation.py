@@ -2,8 +2,9 @@
 
 from pydantic import BaseModel, ConfigDict
 
-from bridle.core.chapters.beat.state import BeatDrawn, SchoolState
+from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, SchoolState
 from bridle.core.chapters.clip.state import ClipState
+from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
@@ -25,6 +26,7 @@ class Evaluation(BaseModel):
     interval_s: float | None
     clip: ClipState
     beat: BeatDrawn | None
+    beats: tuple[BeatOf, ...]
     schools: tuple[SchoolState, ...]
     stalls_at: int | None
     rig: RigDrawn | None
@@ -35,6 +37,7 @@ class Evaluation(BaseModel):
     level: tuple[tuple[float, ...], ...]
     traces: Traces | None
     view: ViewState | None
+    light: LightState
     review: ReviewState
     origins: dict[str, Origin]
     figures: dict[str, Figure]

@@ -9,9 +9,9 @@ from typing import TypeAlias
 class Formula:
     """A rule of arithmetic: an expression over named terms, and where it comes from.
 
-    The expression is plain arithmetic with `ceil`, `floor`, `round`, `sqrt`, `ln`, `abs`, `sin`, `cos`, `tan`, `asin`,
-    `atan`, `atan2`, `degrees`, `radians`, `min`, `max`, `up_to` and `down_to` (a multiple of a step); names are the
-    symbols of its terms.
+    The expression is plain arithmetic with `ceil`, `floor`, `round`, `sqrt`, `ln`, `log2`, `abs`, `sin`, `cos`, `tan`,
+    `asin`, `atan`, `atan2`, `degrees`, `radians`, `min`, `max`, `up_to` and `down_to` (a multiple of a step); names
+    are the symbols of its terms.
     """
 
     expression: str

@@ -112,7 +112,7 @@ KINDS: dict[str, Kind] = {
     "deg/h": Kind(
         _units({"°/h deg/h": 1, "°/min deg/min": 60, "°/s deg/s": 3600}), Fraction(1), "a speed such as 120 °/h"
     ),
-    "stops": Kind(_units({"stop stops ev": 1}), Fraction(1), "a number of stops such as 2 or 1/3"),
+    "stops": Kind(_units({"stop stops ev": 1}), Fraction(1), "a number of stops such as 2, 1/3 or −1.5", signed=True),
     "pixels": Kind(_units({"px pixel pixels": 1}), Fraction(1), "a number of pixels such as 140"),
 }
 
@@ -274,6 +274,8 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
     number = write_number(value)
     if unit == "frames":
         return f"{number} frame" if value == 1 else f"{number} frames"
+    if unit == "stops":
+        return f"{number} stop" if abs(float(value)) == 1 else f"{number} stops"
     joined = {
         "": "{}",
         "focal": "{} mm",

@@ -48,7 +48,9 @@ def to_fraction(value: Any) -> Fraction:
     return Fraction(numerator) / int(denominator or 1)
 
 
-def _bounded(low: float, high: float, what: str, open_below: bool = True) -> AfterValidator:
+def bounded(low: float, high: float, what: str, open_below: bool = True) -> AfterValidator:
+    """A check that an exact number lies between two bounds."""
+
     def check(value: Fraction) -> Fraction:
         if value < low or (open_below and value == low) or value > high:
             raise ValueError(f"{what} lies {'above' if open_below else 'between'} {low:g} and {high:g}")
@@ -63,9 +65,9 @@ Rational = Annotated[
     PlainSerializer(str, return_type=str),
     WithJsonSchema({"type": "string", "pattern": f"^{RATIONAL_PATTERN}$"}),
 ]
-Duration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds", open_below=False)]
-PositiveDuration = Annotated[Rational, _bounded(0, LONGEST_S, "a time in seconds")]
-Share = Annotated[Rational, _bounded(0, 0.9, "a share", open_below=False)]
+Duration = Annotated[Rational, bounded(0, LONGEST_S, "a time in seconds", open_below=False)]
+PositiveDuration = Annotated[Rational, bounded(0, LONGEST_S, "a time in seconds")]
+Share = Annotated[Rational, bounded(0, 0.9, "a share", open_below=False)]
 
 Count = Annotated[int, Field(ge=0, le=10_000_000)]
 Mass = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]

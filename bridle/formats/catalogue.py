@@ -7,6 +7,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from bridle.core.plan.document import Plan
+from bridle.formats.calendar_file import write_calendar
+from bridle.formats.change_list import write_changes
 from bridle.formats.crop_table import write_crops
 from bridle.formats.drive_program import program
 from bridle.formats.frame_table import write_frames
@@ -45,6 +47,14 @@ FORMATS = (
     Format(
         "frames", ".csv", "frame table (CSV)", "print the frame table as CSV",
         "-frames.csv", "text/csv", write_frames,
+    ),
+    Format(
+        "changes", ".csv", "list of changes (CSV)", "print every change of setting as CSV",
+        "-changes.csv", "text/csv", write_changes,
+    ),
+    Format(
+        "calendar", ".ics", "sun, moon and shoot (iCalendar)", "print sun, moon and shoot as a calendar file",
+        ".ics", "text/calendar", write_calendar,
     ),
     Format(
         "steps", ".csv", "table of steps (CSV)", "print what the drives are told as CSV, in steps",

@@ -5,19 +5,23 @@ every controller where millimetres and degrees move together.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from typing import TypeAlias
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
+from bridle.core.reckon.changes import change_lines
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.firing import fired_s
 from bridle.core.reckon.framings import visits_a_cycle
 from bridle.core.reckon.orders import Orders, unmarked
 from bridle.core.reckon.parts import programmed
-from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.travel import RUN_UP, approach
+from bridle.formats.change_list import said
 from bridle.formats.nothing import NothingToWriteError
 
+Notes: TypeAlias = Callable[[Orders, int], Iterator[str]]
 # Feeds are rounded so that no axis goes faster than it may.
 SHORTEST_S, FINEST_S = 0.01, 0.001
 
@@ -38,7 +42,8 @@ def program(plan: Plan) -> Iterator[str]:
     say = shooting.orders
     if ring := unmarked(plan, say):
         raise NothingToWriteError(f"the {ring} ring has no marks, so nobody knows how far its motor has to turn")
-    body = _running(plan, say) if plan.beat.continuous else _stepping(plan, shooting.cycle, say)
+    notes = _settings(shooting)
+    body = _running(plan, say, notes) if plan.beat.continuous else _stepping(plan, shooting.cycle, say, notes)
     return (f"{line}\n" for line in [*_head(plan, say), *body, *_foot()])
 
 
@@ -134,20 +139,22 @@ def _moved(before: dict[str, float], after: dict[str, float]) -> dict[str, float
     return {name: value for name, value in after.items() if _number(value) != _number(before[name])}
 
 
-def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
+def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str]:
     """Fire, expose, move, and wait for the next: each from when it is due, so that nothing adds up.
 
     Where the beat does not fit the camera stores and the rig settles first; the rest of the grid moves with it.
     """
     axes, pulse = programmed(plan), float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
-    open_s = float(plan.beat.lag_s) + one.exposures.busy_s
-    lasts = open_s if plan.beat.write_while_moving else open_s + one.exposures.processing_s + one.write_s
+    lasting = float(plan.beat.lag_s) + say.busy_s
+    if not plan.beat.write_while_moving:
+        lasting = lasting + say.processing_s + one.write_s
     spent, fires = 0.0, fired_s(say, one)
     for picture in range(len(say)):
         # The first of a cycle finds the camera asleep: nothing moves until it has woken and exposed.
-        still = max(lasts + (0.0 if say.visit[picture] else float(plan.beat.wake_s)), pulse)
+        still = max(float(lasting[picture]) + (0.0 if say.visit[picture] else float(plan.beat.wake_s)), pulse)
         called = say.called(picture)
+        yield from notes(say, picture)
         yield f"; frame {say.frame[picture] + 1}" + (f", {called}" if called else "")
         yield _on(plan)
         yield f"G4 P{pulse:.3f}"
@@ -172,7 +179,20 @@ def _stepping(plan: Plan, one: Cycle, say: Orders) -> Iterator[str]:
         spent += round(max(wait, 0.0), 3)
 
 
-def _running(plan: Plan, say: Orders) -> Iterator[str]:
+def _settings(shooting: Shooting) -> Notes:
+    """What is dialled in on the camera before a picture, as a note: the controller cannot do it."""
+    followed = shooting.followed
+    lines = {} if followed is None else {change.frame: change for change in change_lines(shooting, followed)}
+
+    def notes(say: Orders, picture: int) -> Iterator[str]:
+        change = lines.get(int(say.frame[picture]))
+        if change is not None and not say.visit[picture]:
+            yield f"; camera: {said(change)}"
+
+    return notes
+
+
+def _running(plan: Plan, say: Orders, notes: Notes) -> Iterator[str]:
     """One run: a move for each slot, its output switched on with its start and off a moment later.
 
     Each ends when the next is due, so that what a written feed leaves out adds up to nothing.
@@ -182,6 +202,7 @@ def _running(plan: Plan, say: Orders) -> Iterator[str]:
     spent = 0.0
     for picture in range(len(say)):
         last = picture + 1 == len(say)
+        yield from notes(say, picture)
         slot = (say.end_s if last else float(say.due_s[picture + 1])) - spent
         here = _at(say, axes, picture)
         there = here if last else _at(say, axes, picture + 1)

@@ -14,7 +14,9 @@ from bridle.server.kit.api import router as kit
 from bridle.server.runs.api import router as runs
 from bridle.server.runs.jog import router as jogging
 from bridle.server.shoots.api import router as shoots
+from bridle.server.shoots.places_api import router as places
 from bridle.server.shoots.revisions_api import router as shoot_revisions
+from bridle.server.shoots.weather_api import router as weather
 
 
 def from_the_page(request: HttpRequest) -> bool:
@@ -56,6 +58,8 @@ api = Api(
 errors.install(api)
 api.add_router("", shoots)
 api.add_router("", shoot_revisions)
+api.add_router("", places)
+api.add_router("", weather)
 api.add_router("", runs)
 api.add_router("", jogging)
 api.add_router("", kit)

@@ -3,6 +3,7 @@
   import Leftovers from './screens/Leftovers.svelte';
   import { router } from './router.svelte';
   import Bin from './screens/Bin.svelte';
+  import Dark from './screens/Dark.svelte';
   import Edge from './screens/Edge.svelte';
   import Keys from './screens/Keys.svelte';
   import Kit from './screens/Kit.svelte';
@@ -24,29 +25,32 @@
 
 <svelte:window onkeydown={keys} />
 
-<div class="app">
-  <Edge onkeys={() => (keysOpen = true)} onunits={() => (unitsOpen = true)} />
-  <div class="screen">
-    <Leftovers />
-    {#if router.screen.name === 'shoots'}<Fault name="The list of shoots"><Shoots /></Fault>
-    {:else if router.screen.name === 'bin'}<Fault name="The bin"><Bin /></Fault>
-    {:else if router.screen.name === 'log'}<Fault name="The logbook"><Log /></Fault>
-    {:else if router.screen.name === 'kit'}<Fault name="The kit"
-        ><Kit card={router.screen.card} shoot={router.screen.shoot} /></Fault
-      >
-    {:else if router.screen.name === 'sheet'}<OpenSheet
-        id={router.screen.id}
-        chapter={router.screen.chapter}
-        leaf={router.screen.leaf}
-      />
-    {:else}
-      <main class="p-8">
-        <h1 class="text-xl">There is nothing at this address.</h1>
-        <a class="link" href="/" onclick={router.follow}>To the shoots</a>
-      </main>
-    {/if}
+{#if router.screen.name === 'dark'}<Fault name="The list for the dark"><Dark id={router.screen.id} /></Fault>
+{:else}
+  <div class="app">
+    <Edge onkeys={() => (keysOpen = true)} onunits={() => (unitsOpen = true)} />
+    <div class="screen">
+      <Leftovers />
+      {#if router.screen.name === 'shoots'}<Fault name="The list of shoots"><Shoots /></Fault>
+      {:else if router.screen.name === 'bin'}<Fault name="The bin"><Bin /></Fault>
+      {:else if router.screen.name === 'log'}<Fault name="The logbook"><Log /></Fault>
+      {:else if router.screen.name === 'kit'}<Fault name="The kit"
+          ><Kit card={router.screen.card} shoot={router.screen.shoot} /></Fault
+        >
+      {:else if router.screen.name === 'sheet'}<OpenSheet
+          id={router.screen.id}
+          chapter={router.screen.chapter}
+          leaf={router.screen.leaf}
+        />
+      {:else}
+        <main class="p-8">
+          <h1 class="text-xl">There is nothing at this address.</h1>
+          <a class="link" href="/" onclick={router.follow}>To the shoots</a>
+        </main>
+      {/if}
+    </div>
   </div>
-</div>
+{/if}
 <Keys bind:open={keysOpen} />
 <Units bind:open={unitsOpen} />
 

@@ -132,6 +132,7 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   if (unit === 'moment') return `${shortDay(value, zone)}, ${clock(value, zone)}`;
   if (unit === 'rate') return `${rate(value)} a second`;
   if (unit === 'share') return `${number(value * 100)}${NO_BREAK}%`;
+  if (unit === 'stops') return `${number(value)}${NO_BREAK}${Math.abs(value) === 1 ? 'stop' : 'stops'}`;
   const text = number(value, unit === 'frames' ? 12 : 4);
   if (unit === 'frames') return `${text}${NO_BREAK}${value === 1 ? 'frame' : 'frames'}`;
   return (JOINED[unit] ?? `{}${NO_BREAK}${unit}`).replace('{}', text);

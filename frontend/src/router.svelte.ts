@@ -3,6 +3,7 @@ export type Screen =
   | { name: 'shoots' }
   | { name: 'bin' }
   | { name: 'sheet'; id: number; chapter: string; leaf: string | undefined }
+  | { name: 'dark'; id: number }
   | { name: 'log' }
   | { name: 'kit'; card: number | undefined; shoot: number | undefined }
   | { name: 'nowhere' };
@@ -15,6 +16,7 @@ export function read(path: string): Screen {
   if (first === 'kit' && fourth === undefined) return kit(second, third);
   const id = Number(second);
   if (first === 'shoots' && Number.isInteger(id) && id > 0 && more === undefined) {
+    if (third === 'dark' && fourth === undefined) return { name: 'dark', id };
     return { name: 'sheet', id, chapter: third ?? 'clip', leaf: fourth };
   }
   return { name: 'nowhere' };

@@ -40,16 +40,12 @@ def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
     leaf(page, "One beat")
     page.get_by_role("button", name="measured: where the settle comes from").click()
     studio.take(page, "beat-paper")
-    page = studio.open(f"{links['Moonlight over the salt barn']}/clip", "cyanotype")
-    leaf(page, "A changing interval")
-    studio.take(page, "changing-cyanotype")
     page = studio.open(f"{harbour}/clip", "paper")
     leaf(page, "On the clock")
     studio.take(page, "clock-paper")
     page = studio.open(f"{lamps}/rig", "paper")
     page.get_by_role("slider", name="Playhead").press("End")
     studio.take(page, "rig-paper")
-    studio.take(studio.open(f"{links['Market morning']}/rig", "safelight"), "rig-safelight")
     studio.take(studio.open(f"{lamps}/rig", "paper", **PHONE), "rig-phone")
     page = studio.open("/kit", "paper")
     page.get_by_role("button", name="900 mm belt rail").click()
@@ -60,6 +56,23 @@ def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
     page.get_by_label("note to this measurement").click()
     page.get_by_text("spread").first.wait_for()
     studio.take(page, "kit-paper")
+
+
+def take_light(studio: Studio, links: dict[str, str]) -> None:
+    """The chapter Light in two looks, and the page for the dark."""
+    lamps, moonlight = links["Lamps along the quay"], links["Moonlight over the salt barn"]
+    page = studio.open(f"{lamps}/light", "paper")
+    for _ in range(9):
+        page.get_by_role("slider", name="Playhead on the span").press("Shift+ArrowRight")
+    seen(page)
+    studio.take(page, "light-paper")
+    page = studio.open(f"{moonlight}/light", "cyanotype")
+    page.get_by_role("slider", name="Playhead on the span").press("End")
+    seen(page)
+    studio.take(page, "light-cyanotype")
+    page = studio.open(f"{lamps}/dark", "paper", **PHONE)
+    page.get_by_role("button", name="It starts now").click()
+    studio.take(page, "dark-phone")
 
 
 def seen(page: Page) -> None:
@@ -90,11 +103,6 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     page.get_by_text("there, after").wait_for()
     seen(page)
     studio.take(page, "move-paper")
-    page = studio.open(f"{links['Moonlight over the salt barn']}/move", "paper")
-    leaf(page, "The drives")
-    page.get_by_role("button", name="Rehearse the program").click()
-    page.get_by_text("pictures fired").wait_for()
-    studio.take(page, "drives-paper")
     page = studio.open(f"{links['Mill Weir footbridge']}/move", "safelight")
     leaf(page, "The picture")
     studio.take(page, "picture-safelight")
@@ -103,6 +111,7 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     studio.take(studio.open("/log", "paper"), "log-paper")
     studio.take(studio.open(f"{harbour}/clip", "paper", **PHONE), "clip-phone")
     take_clip_and_rig(studio, links)
+    take_light(studio, links)
     page = studio.open(f"{harbour}/clip", "paper")
     leaf(page, "One beat")
     type_over(page, "exposure", "15")

@@ -90,7 +90,7 @@ class Agree(TestCase):
         assume(shooting is not None and len(shooting.orders) <= MOST_PICTURES)
         told = evaluate(plan)
         assert shooting is not None
-        open_s = float(plan.beat.lag_s) + shooting.cycle.exposures.busy_s
+        open_s = float(plan.beat.lag_s) + float(shooting.shuttered.busy_s.min())
         assume(told.stalls_at is None and open_s >= plan.rig.controller.pulse_s)
         try:
             lines = list(program(plan))

@@ -90,7 +90,7 @@ class Driven(TestCase):
         self.assertEqual(len(say), 6 * 2 * count)
         self.assertEqual(say.called(count + 2), "place 2, focus 3")
         np.testing.assert_allclose(say.targets["slide"][: 2 * count], [100] * count + [300] * count)
-        self.assertEqual(len(programme(plan).begun_s), 3)
+        self.assertEqual(len(programme(plan).begun_s(0)), 3)
         np.testing.assert_allclose(run_of(plan), say.due_s, atol=0.001)
 
     def test_table_and_card_tell_each_position(self) -> None:

@@ -107,6 +107,67 @@ SAID: dict[str, tuple[str, ...]] = {
         "How far the picture smears while the shutter is open is not known: nothing near is on the drawing.",
         "Put a mark 3000 mm off the rail · A guess: put it where the nearest thing of the picture really is, and the smear is told for it.",
     ),
+    "sky-needs-a-place": (
+        "The start is tied to 40 min before sunset, and nobody has said where on earth the camera stands.",
+        "Go by the hour · It stays where it is written down, whatever the sky does.",
+    ),
+    "sky-gives-no-hour": (
+        "The start is tied to astronomical dusk, and that does not come on this day at this place.",
+        "Go by the hour · It stays where it is written down, whatever the sky does.",
+    ),
+    "locked-out-of-latitude": (
+        "With one exposure for all, 144 of 270 frames cannot be mended: they come out up to 13.3 stops too dark, first at frame 127 (20:12:00).",
+        "Let the settings follow the light · A ramp within its limits: 43 changes, the frames no more than 0.167 stops off, if they do not run out.",
+    ),
+    "automatic-flickers": (
+        "An automatic exposure flickers: each frame is metered by itself, and strays by about 0.333 stops.",
+        "Let the settings follow the light · A ramp within its limits: 10 changes, the frames no more than 0.167 stops off, if they do not run out.",
+        "Expose 1/60 s throughout · One exposure for all: the light changes by no more than the edit can mend.",
+    ),
+    "limits-run-out": (
+        "The limits run out at frame 243 (20:50:40): from there on the picture comes out up to 7.3 stops too dark.",
+        "End at 20:50:40 · 242 frames, one every 20 s, 1 h 20 min 40 s on site, 9.68 s of clip.",
+        "Open to f/1.8, and raise ISO up to 25 600 · Less depth of field from the first frame on, and the darkest frames are noisy.",
+    ),
+    "limits-too-bright": (
+        "At frame 1 (15:30:00) it is too bright for the limits: the picture comes out up to 6.25 stops too bright.",
+        "A filter of 8 stops from frame 1 on · A change by hand on the lens: it must not move the framing. Look at the focus afterwards.",
+        "Expose down to 1/2500 s · What moves stands sharp and jumps from frame to frame while it is that bright.",
+        "Close to f/25 · More depth of field; far closed down every lens gets softer, and dust on the sensor shows.",
+    ),
+    "hand-too-slow": (
+        "In its ten busiest minutes 12 changes fall due, the closest two 40 s apart.",
+        "Steps of half a stop · 8 changes in the ten busiest minutes; up to 0.25 stops left for the edit.",
+    ),
+    "aperture-flickers": (
+        "The aperture changes twice in this ramp.",
+        "Hold the aperture at f/8 · 38 frames more lie beyond the limits of shutter and ISO then.",
+    ),
+    "tests-disagree": (
+        "The two test exposures contradict the model of the light by 1.82 stops each, one upwards and one downwards.",
+        "Leave out the one of 19:30:00 · The curve goes through the other one alone: 6.01 stops against the model.",
+        "Leave out the one of 20:30:00 · The curve goes through the other one alone: 2.38 stops against the model.",
+    ),
+    "filter-beyond-the-shoot": (
+        "A filter of 3 stops is put on at frame 900; the shoot has 90 frames.",
+        "Leave it out · Nothing changes in the picture.",
+    ),
+    "lamps-pulse": (
+        "At 1/80 s lamps on 50 Hz mains come out brighter and darker from frame to frame, or in bands.",
+        "Expose 1/100 s · A whole number of pulses: every frame gets as much light as the others.",
+    ),
+    "lens-dews-over": (
+        "The air at 6 °C has its dew point at 5.1 °C: a lens under the open sky gets that cold.",
+        "Warm the lens from the start · A band round the lens that draws two to five watts keeps it some degrees over the air.",
+    ),
+    "camera-holds-nothing": (
+        "The phone with a timer app does not hold its exposure and focus: they are set anew for each frame, and the clip flickers.",
+        "Plan with a camera that exposes by itself · The clip is told to flicker, as it will; the edit has to even it out.",
+    ),
+    "polariser-bands": (
+        "The polariser darkens the sky unevenly over the 94.4° that this move sees.",
+        "Leave the polariser at home · Reflections on water and glass stay; the sky is even.",
+    ),
     "shoot-overrun": (
         "The shoot was to last 20 min and takes 33 min 20 s: 2000 frames need an interval of 0.6 s.",
         "Dial in steps of 0.5 s · If the timer has them; then the interval comes down to what the shoot leaves each frame.",
@@ -511,6 +572,8 @@ def buffered(
 BRACKETED = buffered(720, 5, 2, 6, tuple(number * (1 / 60 + 0.1) for number in range(5)))
 
 
+# Magnus by hand: the logarithm of 94 % and what air at 6 °C adds.
+GAMMA = math.log(0.94) + 17.62 * 6 / (243.12 + 6)
 HAND: dict[str, dict[str, Any]] = {
     "holds-contradict": {"one": 3600 / 9, "other": 30 * 25},
     "rate-unusual": {"rate": 360 / 17},
@@ -555,8 +618,15 @@ HAND: dict[str, dict[str, Any]] = {
     "rate-out-of-range": {"wanted": 3000 / 3590 * 60, "low": 0.251 * 0.5, "high": 2.01 * 16},
     "scale-too-coarse": {"pace": 30 / 359, "every": "12"},
     "handles-do-not-absorb": {"between": 20, "first": 20 / 10},
+    # 270 frames in 90 minutes; from frame 127 on it is darker than the 4 stops that can be mended below f/8, 1/125 s.
+    "locked-out-of-latitude": {"frames": 270, "outside": 144},
+    "automatic-flickers": {"strays": 1 / 3},
+    "filter-beyond-the-shoot": {"stops": 3, "first": "900", "frames": 90},
+    "lens-dews-over": {"air": 6, "dew": round(243.12 * GAMMA / (17.62 - GAMMA), 1)},
+    "polariser-bands": {"view": math.degrees(2 * math.atan(18 / 35)) + 40},
 }
 FIXED: dict[str, tuple[int, str, Any]] = {
+    "lamps-pulse": (0, "steady", 1 / 100),
     "event-outside": (0, "held", 1790515200 - 3600 * 2 / 3),
     "live-too-fast": (0, "longer", 36.1),
     "mark-elsewhere": (0, "off", round(beyond(0))),

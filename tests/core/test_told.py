@@ -76,7 +76,7 @@ class Beats(TestCase):
         """Noise reduction takes as long again; the camera refuses the next trigger until then."""
         beat = Beat(exposure_s=F(4), noise_reduction=True, merge_s=F(1, 2))
         told = programme(plan_of(SLOW, beat=beat))
-        self.assertEqual((told.exposure_s, told.process_s), (4, 4.5))
+        self.assertEqual((told.exposure_s(0), told.process_s(0)), (4, 4.5))
 
 
 class Clocks(TestCase):

@@ -215,7 +215,8 @@ class Catalogue(TestCase):
         for name in ("key", "file", "title", "does"):
             self.assertEqual(len({getattr(made, name) for made in FORMATS}), len(FORMATS))
         self.assertEqual(
-            [made.file for made in FORMATS], ["plan.json", "frames.csv", "steps.csv", "crops.csv", "program.gcode"]
+            [made.file for made in FORMATS],
+            ["plan.json", "frames.csv", "changes.csv", "calendar.ics", "steps.csv", "crops.csv", "program.gcode"],
         )
 
 

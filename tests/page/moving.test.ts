@@ -167,11 +167,11 @@ describe('what the finder sees', () => {
   test('smears only where the camera goes on while the shutter is open', () => {
     const { plan, evaluation } = structuredClone({ plan: harbour.plan, evaluation: harbour.evaluation });
     plan.beat.school = 'shoot-move-shoot';
-    expect(openShare(plan, evaluation)).toBe(0);
+    expect(openShare(plan, evaluation, 0)).toBe(0);
     plan.beat.school = 'continuous';
-    expect(openShare(plan, evaluation)).toBeCloseTo(evaluation.figures['beat.share']!.value, 9);
+    expect(openShare(plan, evaluation, 0)).toBeCloseTo(evaluation.figures['beat.share']!.value, 9);
     evaluation.figures['beat.share']!.value = 1.7;
-    expect(openShare(plan, evaluation)).toBe(1);
+    expect(openShare(plan, evaluation, 0)).toBe(1);
   });
   test('is nothing while the clip is open', () => {
     expect(poseAt({ traces: null, view: null }, 3)).toBe(null);

@@ -11,12 +11,14 @@ from bridle.core.plan.beat import Stack, Uncoupled
 from bridle.core.plan.clip import Crossing, Trial
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, dump, look
+from bridle.core.plan.light import Density, Proof
 from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Keyframe, Pass
 from bridle.core.plan.picture import Post
 from bridle.core.plan.rig import USUAL_RINGS, Lead, RingMark
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Errand, Event
+from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.timeline import first_frame, instant
 from bridle.core.subjects.circuits import leads
@@ -127,6 +129,7 @@ def _live(plan: Plan) -> Begun:
 
 def _event(plan: Plan) -> Begun:
     """Past the middle of the shoot, on a whole minute; at its clock time while nobody knows how long it takes."""
+    plan = anchored(plan)
     solution, _ = solved(plan)
     first = first_frame(plan, solution.shoot) if solution else plan.shoot.clock.at
     into = round(solution.shoot * EVENT_AT / 60) * 60 if solution else 0
@@ -142,6 +145,15 @@ def _bracket(plan: Plan) -> Begun | tuple[Fraction, ...]:
     standing = plan.beat.bracket_s if len(plan.beat.bracket_s) > 1 else (float(plan.beat.exposure_s),) * 2
     step = 1 if len(set(standing)) > 1 else 4
     return tuple(shutter.nearest(seconds * step**number) for number, seconds in enumerate(standing))
+
+
+def _proof(plan: Plan) -> Begun:
+    """A test with what camera and beat have set, at the first frame: what was read off the camera is typed over it."""
+    plan = anchored(plan)
+    solution, _ = solved(plan)
+    at = first_frame(plan, solution.shoot) if solution else plan.shoot.clock.at
+    camera, exposure = plan.camera, plan.beat.exposure_s
+    return Proof(at=at, shutter_s=exposure, iso=camera.iso, aperture=camera.aperture)
 
 
 BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fraction, ...]]] = {
@@ -161,6 +173,9 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"move\.marks": _mark,
     r"move\.marks\.(\d+)\.aimed": _aimed,
     r"move\.visits\.stations": _next_station,
+    r"light\.proofs": _proof,
+    r"light\.densities": lambda plan: Density(),
+    r"light\.stars_px": lambda plan: 2.0,
     r"shoot\.clock\.errands": lambda plan: Errand(name="something to do", length_s=Fraction(600)),
     r"shoot\.clock\.events": _event,
 }

@@ -1,5 +1,6 @@
 """Changes as the page asks for them, turned into edits: typed text, stepped values, pegs, the clock, segments."""
 
+import re
 from datetime import datetime
 from fractions import Fraction
 from typing import Annotated, Literal
@@ -7,8 +8,11 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from bridle.core.asks import aiming, beginnings, chain, keyframes, polar
+from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.pegs import peg, release, take_over
+from bridle.core.asks.tying import let_go, untied, until
+from bridle.core.plan.anchors import read_anchor
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, dump, look
@@ -17,13 +21,16 @@ from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.plan.rig import AxisName
 from bridle.core.quantity import read, read_clock
+from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.frames.changing import segments_json
 from bridle.core.reckon.frames.even import PEGS_PATH
 from bridle.core.reckon.timeline import first_frame, instant
+from bridle.core.subjects.light.dials import Dial
 from bridle.core.values import Name
 
-CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.")
+TIED_PATHS = ("shoot.clock.at", "shoot.clock.events.")
+CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.", "light.proofs.")
 
 
 class Change(BaseModel):
@@ -121,6 +128,15 @@ class MovePart(Change):
     by: Literal[1, -1]
 
 
+class DialIn(Change):
+    """Put a setting to the mark of its dial that is nearest to a value, as a drag does."""
+
+    do: Literal["dial"]
+    path: str
+    dial: Dial
+    value: Annotated[float, Field(gt=0, le=1e9, allow_inf_nan=False)]
+
+
 class AimAt(Change):
     """Point keyframes at a mark, as far as pan and tilt reach: one of them, or all."""
 
@@ -150,6 +166,7 @@ Asked = (
     | FitKit
     | PutOn
     | MovePart
+    | DialIn
     | AimAt
     | AddKeyframe
 )
@@ -173,9 +190,9 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
         case MakeEdits():
             return list(change.edits)
         case HoldPeg():
-            return _hold(plan, change.quantity)
+            return _hold(anchored(plan), change.quantity)
         case ReleasePeg():
-            return release(plan, change.quantity)
+            return [*release(plan, change.quantity), *let_go(plan, change.quantity)]
         case HoldClock():
             return _hold_clock(plan, change.holds)
         case Begin():
@@ -190,6 +207,8 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return chain.put(plan, change.cards)
         case MovePart():
             return chain.move(plan, change.key, change.by)
+        case DialIn():
+            return dialled(plan, change.path, change.dial, change.value)
         case AimAt():
             return aiming.aim(plan, change.mark, change.keyframe)
         case AddKeyframe():
@@ -203,7 +222,7 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
 def _set(plan: Plan, change: SetValue) -> list[Edit]:
     quantity = _quantity(change.path)
     if quantity:
-        return take_over(plan, quantity, Fraction(str(change.value)))
+        return [*take_over(plan, quantity, Fraction(str(change.value))), *let_go(plan, quantity)]
     if (found := polar.place(plan, change.path)) and isinstance(change.value, int | float):
         return polar.moved(plan, *found, float(change.value))
     return [Edit(path=change.path, value=change.value)]
@@ -213,14 +232,24 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
     path, text = change.path, change.text
     quantity = _quantity(path)
     if quantity:
-        return take_over(plan, quantity, read(text, str(kind_of(path))))
+        return [*take_over(plan, quantity, read(text, str(kind_of(path)))), *let_go(plan, quantity)]
     if found := polar.place(plan, path):
         value = read(text, "length" if found[1] == "distance_mm" else "angle", change.imperial)
         return polar.moved(plan, *found, float(value))
     standing = look(dump(plan), path)
+    if path.startswith(TIED_PATHS) and path.endswith(".at") and re.search("[a-z]{3}", text.lower()):
+        return [Edit(path=f"{path.removesuffix('.at')}.tied", value=read_anchor(text).model_dump(mode="json"))]
+    if path == "shoot.clock.until":
+        return until(plan, read_anchor(text))
     if path.startswith(CLOCK_PATHS) and path.endswith(".at"):
         at = read_clock(text, datetime.fromisoformat(str(standing)), plan.shoot.place.zone)
-        return [Edit(path=path, value=at.isoformat())]
+        typed = [Edit(path=path, value=at.isoformat())]
+        # An hour that somebody types is not the sky's any more.
+        return (
+            [*typed, Edit(path=f"{path.removesuffix('.at')}.tied", value=None)]
+            if path.startswith(TIED_PATHS)
+            else typed
+        )
     return [Edit(path=path, value=read_at(path, text, standing, _linear(plan, path), change.imperial))]
 
 
@@ -253,12 +282,14 @@ def _hold(plan: Plan, quantity: Quantity) -> list[Edit]:
 
 
 def _hold_clock(plan: Plan, holds: str) -> list[Edit]:
+    plan = anchored(plan)
     clock, at = plan.shoot.clock, plan.shoot.clock.at
     solution, _ = solved(plan)
     if solution is not None and holds != clock.holds:
         first = first_frame(plan, solution.shoot)
         at = first if holds == "start" else instant(first, solution.shoot, plan.shoot.place.zone)
-    return [Edit(path="shoot.clock.holds", value=holds), Edit(path="shoot.clock.at", value=at.isoformat())]
+    moved = [Edit(path="shoot.clock.holds", value=holds), Edit(path="shoot.clock.at", value=at.isoformat())]
+    return [*moved, *(untied(plan) if holds != clock.holds else [])]
 
 
 def _changing(plan: Plan, on: bool) -> list[Edit]:

@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 from bridle.core.asks.pegs import changed, within
+from bridle.core.asks.tying import free_length
 from bridle.core.plan.clip import RANGES, Peg
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -29,7 +30,7 @@ def outcome(plan: Plan, edits: list[Edit]) -> tuple[str, dict[str, Slot]]:
 def clip_fix(plan: Plan, label: str, edits: list[Edit], slots: dict[str, Slot]) -> Fix:
     """A fix that changes the pegs, with what it makes of the clip."""
     consequence, more = outcome(plan, edits)
-    return Fix(label=label, consequence=consequence, slots={**slots, **more}, edits=tuple(edits))
+    return Fix(label=label, consequence=consequence, slots={**slots, **more}, edits=(*edits, *free_length(plan, edits)))
 
 
 def clip_fixes(plan: Plan, label: str, edits: list[Edit], slots: dict[str, Slot]) -> list[Fix]:

@@ -8,10 +8,12 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.plan.rounds import Stations
+from bridle.core.reckon.changes import DIALS
 from bridle.core.reckon.path import at, shown_unit
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.schedule import Piece, Schedule
 from bridle.core.reckon.timeline import Timeline
+from bridle.core.subjects.light import dials, ramp
 from bridle.core.subjects.motion import easing
 from bridle.core.subjects.numbers import monotone
 
@@ -28,7 +30,25 @@ def answer(plan: Plan, frame: int) -> list[Figure]:
     if shooting is None:
         return []
     frame = max(0, min(frame, shooting.frames - 1))
-    return [*_time(shooting.timeline, frame), *_positions(shooting, frame)]
+    return [*_time(shooting.timeline, frame), *_positions(shooting, frame), *_exposed(shooting, frame)]
+
+
+def _exposed(shooting: Shooting, frame: int) -> Iterator[Figure]:
+    """What is set at a frame that follows the light, and what is left of it for the edit."""
+    followed = shooting.followed
+    if followed is None:
+        return
+    shutter, iso, aperture = (followed.true(dial, frame) for dial in DIALS)
+    terms = (
+        term("f_number", "aperture, as it is", aperture, "f-number"),
+        term("shutter", "shutter, as it is", shutter, "s"),
+        term("iso", "ISO, as it is", iso, ""),
+        term("density", "filters take", float(followed.density[frame]), "stops"),
+    )
+    set_ev, left = float(followed.ev[frame]), float(followed.leftover[frame])
+    yield figure("frame.set", f"set at frame {frame + 1}", set_ev, "EV", dials.EV_ND, *terms)
+    ends = term("set", "set", set_ev, "EV"), term("wanted", "wanted", set_ev - left, "EV")
+    yield figure("frame.leftover", f"left for the edit at frame {frame + 1}", left, "stops", ramp.LEFTOVER, *ends)
 
 
 def _time(times: Timeline, frame: int) -> list[Figure]:

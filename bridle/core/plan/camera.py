@@ -28,3 +28,6 @@ class Camera(Section):
     corrected: Annotated[float, Field(ge=0.5, le=1, allow_inf_nan=False)] = 1.0
     lens_px: Pixels | None = None
     iso: Annotated[int, Field(ge=1, le=10_000_000)] = 100
+    # A fixed lens screwed out of its mount to focus close up: by how much, and how far one turn of its thread goes.
+    extension_mm: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] | None = None
+    thread_mm: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] = 0.5

@@ -7,19 +7,20 @@ from bridle.core.plan.camera import Camera
 from bridle.core.plan.clip import Clip
 from bridle.core.plan.frames import Changing, Even, Frames
 from bridle.core.plan.kit import Kit
+from bridle.core.plan.light import Light
 from bridle.core.plan.move import Move
 from bridle.core.plan.picture import Picture
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
 from bridle.core.values import Section
 
-VERSION: Literal[5] = 5
+VERSION: Literal[6] = 6
 
 
 class Plan(Section):
-    """Version 5 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 6 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[5] = VERSION
+    bridle_plan: Literal[6] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()
@@ -29,6 +30,7 @@ class Plan(Section):
     kit: Kit = Kit()
     rig: Rig = Rig()
     move: Move = Move()
+    light: Light = Light()
 
     @property
     def changing(self) -> Changing | None:

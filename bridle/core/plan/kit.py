@@ -15,6 +15,7 @@ from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Posi
 
 Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
 Socket = Literal["2.5 mm", "3.5 mm", "USB", "own", "none"]
+Holds = Literal["yes", "no", "not known"]
 NonNegative = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
 
 
@@ -76,6 +77,10 @@ class Imager(Joined):
     interval_step_s: Duration | None = Fraction(1)
     sleeps_after_s: Duration = Fraction(0)
     socket: Socket = "2.5 mm"
+    # Whether these stay as they are set.
+    holds_exposure: Holds = "yes"
+    holds_white: Holds = "yes"
+    holds_focus: Holds = "yes"
 
 
 class Body(Imager):
@@ -106,6 +111,9 @@ class Phone(Imager):
     picture_height_px: Pixels = 3000
     focal_mm: Positive = 5.0
     socket: Socket = "none"
+    holds_exposure: Holds = "not known"
+    holds_white: Holds = "not known"
+    holds_focus: Holds = "not known"
 
 
 class Lens(CardBase):

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 
 from bridle.core.plan.clip import Clip, Peg
 from bridle.core.plan.document import Plan
+from bridle.core.plan.light import Light, LightSchool
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import USUAL_ERRANDS, Clock, Errand, Place, Shoot, ShootKind
@@ -19,13 +20,15 @@ RATE = 25
 
 
 class Beginning(NamedTuple):
-    """What a kind of shoot begins with: the interval, how long it goes on or how many frames, errands, clip."""
+    """What a kind of shoot begins with: the interval, how long it goes on or how many frames, errands, clip, and
+    how it is exposed."""
 
     interval_s: Fraction
     shoot_s: int = 0
     frames: int = 0
     errands: tuple[Errand, ...] = USUAL_ERRANDS
     clip: dict[str, Any] = {}  # noqa: RUF012  # never changed
+    light: LightSchool = "locked"
 
 
 def errands(*named: tuple[str, int]) -> tuple[Errand, ...]:
@@ -46,6 +49,7 @@ BEGINNINGS: dict[ShootKind, Beginning] = {
         Fraction(20), shoot_s=3 * HOUR_S,
         errands=(WALK, *errands(("build the rig and level it", 20), ("rehearse the move, back to its start", 10)),
                  LOOK, *errands(("warm the lens against dew, light for the way back", 5))),
+        light="ramped",
     ),
     # A plant moves about its own length in some days.
     "grow": Beginning(
@@ -58,6 +62,7 @@ BEGINNINGS: dict[ShootKind, Beginning] = {
         Fraction(30 * MIN_S), shoot_s=26 * 7 * DAY_S,
         errands=errands(("permission, and the way up", 30), ("mount the box, tether it", 60),
                         ("aim, lock, take the reference frame", 20)),
+        light="automatic",
     ),
     # A frame when a layer is done: called by the print, and not by the clock.
     "print": Beginning(
@@ -81,6 +86,7 @@ def new_plan(name: str, subject: str, place: str, zone: str, start: datetime, ki
     return Plan(
         shoot=Shoot(name=name, subject=subject, kind=kind, place=Place(name=place, zone=zone), clock=clock),
         clip=Clip.model_validate({"pegs": pegs, **begun.clip}),
+        light=Light(school=begun.light),
         move=DEFAULT_MOVE,
         rig=Rig(axes=()),
     )

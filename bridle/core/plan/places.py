@@ -15,6 +15,8 @@ KINDS_BY_PATH = {
     "clip.speed_up": "times",
     "clip.spare": "share",
     "clip.event_spread": "share",
+    "shoot.clock.tied.offset_s": "number",
+    "shoot.clock.until.offset_s": "number",
     "beat.margin": "share",
     "beat.stack.overlap": "share",
     "beat.uncoupled.drift_ppm": "number",
@@ -23,6 +25,18 @@ KINDS_BY_PATH = {
     "picture.reserve": "share",
     "camera.corrected": "share",
     "camera.lens_px": "pixels",
+    "light.shutter_short_s": "duration",
+    "light.shutter_long_s": "duration",
+    "light.iso_low": "count",
+    "light.iso_high": "count",
+    "light.aperture_wide": "f-number",
+    "light.aperture_narrow": "f-number",
+    "light.town_lx": "number",
+    "light.lamp_k": "number",
+    "light.air_c": "number",
+    "light.humidity": "share",
+    "camera.extension_mm": "focal",
+    "camera.thread_mm": "focal",
     "move.visits.overlap": "share",
     "move.legs": "count",
     "rig.controller.output": "count",
@@ -44,6 +58,7 @@ _ENDINGS = {
     "_g": "mass",
     "_px": "pixels",
     "_frames": "count",
+    "_frame": "count",
     "_stops": "stops",
     "_deg_min": "deg/min",
     "length_s": "shoot",
@@ -63,7 +78,15 @@ _AXIS_KINDS = {
     "each": ("length", "angle"),
     "full_per_h": ("mm/h", "deg/h"),
 }
-_LAST = {"stops": "stops", "frame": "count", "across": "share", "down": "share", "width": "share"}
+_LAST = {
+    "stops": "stops",
+    "iso": "count",
+    "aperture": "f-number",
+    "frame": "count",
+    "across": "share",
+    "down": "share",
+    "width": "share",
+}
 _NUMBERS = frozenset(
     (
         "full_steps",

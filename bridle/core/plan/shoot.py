@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from bridle.core.plan.anchors import Anchor
 from bridle.core.values import Duration, Instant, Line, Name, Section, Zone
 
 
@@ -25,10 +26,14 @@ class Errand(Section):
 
 
 class Event(Section):
-    """Something that will happen at a known time: high tide, sunset, the lid coming off."""
+    """Something that will happen at a known time: high tide, sunset, the lid coming off.
+
+    Where it is tied to the sky, `at` says about when: the occurrence nearest to it counts.
+    """
 
     name: Name
     at: Instant
+    tied: Anchor | None = None
 
 
 # Times that fit a slider and a tripod; changed where they stand.
@@ -44,10 +49,15 @@ class Clock(Section):
     """What the clock holds: the first frame or the end of the last one's slot.
 
     Between the press and the first frame lies the start delay. Errands come before the press, in their order.
+
+    Where it is `tied` to the sky, `at` says about when: the occurrence nearest to it counts. `until` is where the
+    shoot ends: it gives the peg of the shoot's length its value.
     """
 
     holds: Literal["start", "finish"] = "start"
     at: Instant
+    tied: Anchor | None = None
+    until: Anchor | None = None
     start_delay_s: Duration = Fraction(0)
     errands: Annotated[tuple[Errand, ...], Field(max_length=20)] = USUAL_ERRANDS
     events: Annotated[tuple[Event, ...], Field(max_length=20)] = ()

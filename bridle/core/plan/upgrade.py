@@ -102,7 +102,14 @@ def _unasked(axis: Any, cards: dict[str, Data]) -> Any:
     return {**axis, **nothing}
 
 
-UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4}
+def _from_5(data: Data) -> Data:
+    """Version 6 says what lights the scene; until then everything was exposed as it was set: locked."""
+    if "light" in data:
+        raise UpgradeError(5, "light")
+    return {**data, "bridle_plan": 6}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5}
 
 
 def upgraded(data: Data) -> Data:

@@ -1,5 +1,6 @@
 """The tightest cycle of a shoot against its slot."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -8,9 +9,9 @@ import numpy as np
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
-from bridle.core.reckon.exposed import Exposures, exposures
+from bridle.core.reckon.exposed import Exposures, Shuttered
 from bridle.core.reckon.focusing import driven_stack_mm
-from bridle.core.reckon.picture import longest_lens
+from bridle.core.reckon.rooms import room_left_s, waking_and_exposing_s
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import settle_times, travel_times
 from bridle.core.subjects.numbers.arrays import Floats
@@ -70,45 +71,70 @@ class Cycle:
         return self.exposed_s / float(self.interval_s) < cycle.STACCATO_BELOW
 
 
-def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, settling: Floats) -> Floats:
-    """What storing, moving and the margin leave of each beat for waking and exposing; shape (frames,).
-
-    In seconds, negative where nothing is left. `settling` is moving and settling, of shape (visits, frames).
-    """
-    write = 0.0 if beat.buffer_frames else float(beat.write_s)
-    store = exposing.processing_s + write
-    together = np.maximum(store, settling) if beat.write_while_moving else store + settling
-    margins = np.maximum(float(beat.margin) * rooms_s, float(beat.least_margin_s))
-    return np.asarray(rooms_s - together.sum(axis=0) - margins)
-
-
-def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], exposed_s: Floats) -> Cycle:
+def tightest(plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], open_: Shuttered) -> Cycle:
     """The tightest cycle of a plan, with its own beat or another.
 
-    `steps` are how far each drive goes after each exposure, shape (visits, frames); `exposed_s` how long each frame is
-    exposed.
+    `steps` are how far each drive goes after each exposure, shape (visits, frames); `open_` what the shutter does.
     """
     travels = travel_times(plan, steps, times.frames)
     positions = len(driven_stack_mm(plan, times.frames))
-    moving, exposing = travels * (not beat.continuous), exposures(beat, longest_lens(plan), positions > 0)
+    moving = travels * (not beat.continuous)
     settling = settle_times(beat, steps, moving, positions)
-    left = room_left_s(beat, exposing, times.rooms_s, moving + settling)
+    short = _short_s(beat, times, moving + settling, open_)
     # Among frames that are as tight, the one with the longest move is shown; what all share does not decide.
-    longer = (exposed_s - exposed_s.min()) * (len(moving) * exposing.total_s / float(beat.exposure_s))
-    short = longer - left
     tight = np.flatnonzero(short >= short.max() - TOLERANCE_S)
     frame = int(tight[first_peak(moving.max(axis=0)[tight])])
-    visit = first_peak(travels[:, frame])
-    slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, steps, visit, frame), default=None)
-    step = float(steps[slowest.name][visit, frame]) if slowest else 0.0
+    return _at(plan, frame, times, steps, open_, positions)
+
+
+def _short_s(beat: Beat, times: Timeline, settling: Floats, open_: Shuttered) -> Floats:
+    """How much more each frame's cycle needs than its beat leaves, in seconds; shape (frames,)."""
+    visits, asked = len(settling), waking_and_exposing_s
+    if len(open_.kinds) == 1:
+        only = open_.kinds[0]
+        return np.asarray(asked(beat, only, visits) - room_left_s(beat, only, times.rooms_s, settling))
+    short = np.empty(times.frames)
+    for number, kind in enumerate(open_.kinds):
+        here = open_.which == number
+        left = room_left_s(beat, kind, times.rooms_s[here], settling[:, here])
+        short[here] = asked(beat, kind, visits) - left
+    return short
+
+
+def tightest_of_each(
+    plan: Plan, beat: Beat, times: Timeline, steps: dict[str, Floats], open_: Shuttered
+) -> Iterator[Cycle]:
+    """Of each exposure there is, from the shortest on, the tightest cycle that has it."""
+    travels = travel_times(plan, steps, times.frames)
+    positions = len(driven_stack_mm(plan, times.frames))
+    moving = travels * (not beat.continuous)
+    short = _short_s(beat, times, moving + settle_times(beat, steps, moving, positions), open_)
+    for number in range(len(open_.kinds)):
+        here = np.flatnonzero(open_.which == number)
+        yield _at(plan, int(here[first_peak(short[here])]), times, steps, open_, positions)
+
+
+def cycle_at(plan: Plan, frame: int, times: Timeline, steps: dict[str, Floats], open_: Shuttered) -> Cycle:
+    """The cycle of one frame (0-based) against its slot."""
+    return _at(plan, frame, times, steps, open_, len(driven_stack_mm(plan, times.frames)))
+
+
+def _at(plan: Plan, frame: int, times: Timeline, steps: dict[str, Floats], open_: Shuttered, positions: int) -> Cycle:
+    beat, here = open_.beat(frame), {name: far[:, frame : frame + 1] for name, far in steps.items()}
+    travels = travel_times(plan, here, 1)
+    moving = travels * (not beat.continuous)
+    settling = settle_times(beat, here, moving, positions)
+    visit = first_peak(travels[:, 0])
+    slowest = max(plan.rig.axes, key=lambda axis: _alone(axis, here, visit), default=None)
+    step = float(here[slowest.name][visit, 0]) if slowest else 0.0
     grid = plan.clip.interval_step_s or cycle.FINEST_S
-    travelled = tuple(zip(moving[:, frame].tolist(), settling[:, frame].tolist(), strict=True))
-    return _cycle(beat, exposing, frame, times.room_s(frame), grid, slowest, step, travelled, positions)
+    travelled = tuple(zip(moving[:, 0].tolist(), settling[:, 0].tolist(), strict=True))
+    return _cycle(beat, open_.of(frame), frame, times.room_s(frame), grid, slowest, step, travelled, positions)
 
 
-def _alone(axis: Axis, steps: dict[str, Floats], visit: int, frame: int) -> float:
+def _alone(axis: Axis, steps: dict[str, Floats], visit: int) -> float:
     """How long an axis takes by itself for one move of a cycle."""
-    return cycle.step_time(float(steps[axis.name][visit, frame]), axis.fastest, axis.liveliest)
+    return cycle.step_time(float(steps[axis.name][visit, 0]), axis.fastest, axis.liveliest)
 
 
 def _cycle(

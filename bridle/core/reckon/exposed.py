@@ -2,12 +2,14 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.camera import Camera
-from bridle.core.plan.document import Plan
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import lens
 
@@ -122,6 +124,61 @@ def stackable(beat: Beat, camera: Camera) -> bool:
     return beat.stack is not None and beat.stack.near_mm > camera.focal_mm and hyper > 2 * camera.focal_mm
 
 
-def exposed_s(plan: Plan, frames: int) -> Floats:
-    """How long each frame is exposed, in seconds, shape (frames,): the same throughout while it is locked."""
-    return np.full(frames, float(plan.beat.exposure_s))
+@dataclass(frozen=True)
+class Shuttered:
+    """What the shutter does at each frame: few kinds of it, and which of them each frame has (one entry for all alike).
+
+    `exposed_s` is the exposure of each frame, in seconds; a bracket goes along with it.
+    """
+
+    beats: tuple[Beat, ...]
+    kinds: tuple[Exposures, ...]
+    which: NDArray[np.int64]
+    exposed_s: Floats
+
+    def of(self, frame: int) -> Exposures:
+        """What it does at a frame."""
+        return self.kinds[self._which(frame)]
+
+    def beat(self, frame: int) -> Beat:
+        """The beat with the exposure of a frame."""
+        return self.beats[self._which(frame)]
+
+    def _which(self, frame: int) -> int:
+        return int(self.which[min(frame, len(self.which) - 1)])
+
+    @cached_property
+    def busy_s(self) -> Floats:
+        """From the first shutter to the last one's end; one entry a frame, or one for all."""
+        return np.array([kind.busy_s for kind in self.kinds])[self.which]
+
+    @cached_property
+    def processing_s(self) -> Floats:
+        """What the camera works on afterwards, likewise."""
+        return np.array([kind.processing_s for kind in self.kinds])[self.which]
+
+    @cached_property
+    def longest_s(self) -> Floats:
+        """The longest exposure of each frame's bracket, likewise."""
+        return np.array([kind.longest_s for kind in self.kinds])[self.which]
+
+
+def exposed_for(beat: Beat, exposure: Fraction) -> Beat:
+    """The beat exposed for another time; a bracket of its own times goes along by as many stops."""
+    times = tuple(time * exposure / beat.exposure_s for time in beat.bracket_times_s)
+    return beat.model_copy(update={"exposure_s": exposure, "bracket_times_s": times})
+
+
+def shuttered(beat: Beat, camera: Camera, driven: bool, frames: int, followed_s: Floats | None) -> Shuttered:
+    """What the shutter does in each frame: the same throughout, or as the exposures that follow the light have it."""
+    if followed_s is None:
+        one = exposures(beat, camera, driven)
+        return Shuttered((beat,), (one,), np.zeros(1, dtype=np.int64), np.full(frames, float(beat.exposure_s)))
+    each, which = np.unique(followed_s, return_inverse=True)
+    beats = tuple(exposed_for(beat, seconds_of(value)) for value in each.tolist())
+    return Shuttered(beats, tuple(exposures(one, camera, driven) for one in beats), which, followed_s)
+
+
+def seconds_of(exposed_s: float) -> Fraction:
+    """An exposure as the plan's exact numbers have it, to a nanosecond."""
+    return Fraction(round(exposed_s * 10**9), 10**9)

@@ -16,9 +16,9 @@ def fired_s(say: Orders, cycle: Cycle) -> Floats:
     When it is due, or as soon as the camera has stored the one before and the rig has settled. A buffer that fills up
     is not followed.
     """
-    beat, exposing = cycle.beat, cycle.exposures
-    open_s = float(beat.lag_s) + exposing.busy_s + np.where(say.visit == 0, float(beat.wake_s), 0.0)
-    store, moving = exposing.processing_s + cycle.write_s, say.move_s + say.settle_s
+    beat = cycle.beat
+    open_s = float(beat.lag_s) + say.busy_s + np.where(say.visit == 0, float(beat.wake_s), 0.0)
+    store, moving = say.processing_s + cycle.write_s, say.move_s + say.settle_s
     busy = open_s + (np.maximum(store, moving) if beat.write_while_moving else store + moving)
     if not (busy[:-1] > np.diff(say.due_s)).any():
         return say.due_s

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.exposed import Shuttered
 from bridle.core.reckon.parts import axis_parts
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.travel import STILL, approach
@@ -25,7 +26,8 @@ class Orders:
     `frame` and `visit` (0-based) say which picture it is; `positions` visits at each place are a stack that a motor
     goes through (1 where there is none). `targets` are where each drive has to stand, in mm and
     degrees; `motor` the same with backlash taken up; `due_s` when the camera is triggered, from the first; `move_s`
-    how long the rig moves after it, and `settle_s` how long it settles then.
+    how long the rig moves after it, and `settle_s` how long it settles then; exposing takes `busy_s`, and the camera
+    works on it for `processing_s`.
     """
 
     frame: NDArray[np.int64]
@@ -36,6 +38,8 @@ class Orders:
     move_s: Floats
     settle_s: Floats
     end_s: float
+    busy_s: Floats
+    processing_s: Floats
     positions: int = 1
 
     def __len__(self) -> int:
@@ -55,7 +59,13 @@ class Orders:
 
 
 def orders(
-    plan: Plan, times: Timeline, grids: dict[str, Floats], moving: Floats, settling: Floats, tightest: Cycle
+    plan: Plan,
+    times: Timeline,
+    grids: dict[str, Floats],
+    moving: Floats,
+    settling: Floats,
+    tightest: Cycle,
+    open_: Shuttered,
 ) -> Orders:
     """What the drives are told for a whole shoot: where they stop, how long they go after each exposure, and settle.
 
@@ -64,7 +74,7 @@ def orders(
     visits = len(moving)
     targets = {name: grid.ravel() for name, grid in grids.items()}
     travels = np.zeros_like(moving) if plan.beat.continuous else moving + settling
-    due = times.starts_s[:, np.newaxis] + starts_s(tightest, travels)
+    due = times.starts_s[:, np.newaxis] + starts_s(tightest, travels, open_.busy_s, open_.processing_s)
     return Orders(
         frame=np.repeat(np.arange(times.frames), visits),
         visit=np.tile(np.arange(visits), times.frames),
@@ -74,6 +84,8 @@ def orders(
         move_s=moving.T.ravel(),
         settle_s=settling.T.ravel(),
         end_s=float(times.elapsed_s(times.frames)),
+        busy_s=np.broadcast_to(open_.busy_s, times.frames).repeat(visits),
+        processing_s=np.broadcast_to(open_.processing_s, times.frames).repeat(visits),
         positions=tightest.positions or 1,
     )
 
@@ -87,18 +99,20 @@ def unmarked(plan: Plan, say: Orders) -> str:
 def visit_starts(reckoned: Cycle) -> Floats:
     """When the camera is triggered at each place of the tightest cycle, after the first, in seconds."""
     travels, settles = (np.array(times)[:, np.newaxis] for times in (reckoned.travels_s, reckoned.settles_s))
-    return np.asarray(starts_s(reckoned, travels + settles)[0])
+    busy, processing = (np.array([value]) for value in (reckoned.exposures.busy_s, reckoned.exposures.processing_s))
+    return np.asarray(starts_s(reckoned, travels + settles, busy, processing)[0])
 
 
-def starts_s(reckoned: Cycle, travels_s: Floats) -> Floats:
+def starts_s(reckoned: Cycle, travels_s: Floats, busy_s: Floats, processing_s: Floats) -> Floats:
     """When the camera is triggered at each place after the first, in seconds, shape (frames, visits).
 
-    `travels_s` is moving and settling after each exposure, shape (visits, frames). Waking comes once a cycle, before
-    the first.
+    `travels_s` is moving and settling after each exposure, shape (visits, frames); exposing takes `busy_s` and the
+    camera works on for `processing_s` at each frame (one entry a frame, or one for all). Waking comes once a cycle,
+    before the first.
     """
-    store = reckoned.exposures.processing_s + reckoned.write_s
+    store = processing_s + reckoned.write_s
     between = np.maximum(store, travels_s) if reckoned.beat.write_while_moving else store + travels_s
-    each = float(reckoned.beat.lag_s) + reckoned.exposures.busy_s + between[:-1]
+    each = float(reckoned.beat.lag_s) + busy_s + between[:-1]
     each[:1] += float(reckoned.beat.wake_s)
     return np.asarray(np.vstack([np.zeros_like(travels_s[:1]), np.cumsum(each, axis=0)]).T)
 

@@ -8,6 +8,9 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bridle.core.plan.document import Plan
 from bridle.core.reckon import (
     clip,
@@ -17,19 +20,27 @@ from bridle.core.reckon import (
     focusing,
     passing,
     path,
+    picture,
     poses,
+    scene,
+    settings,
     sights,
     sky,
+    slowest,
     stack,
     tracking,
     travel,
 )
+from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import find
 from bridle.core.reckon.cycles import Cycle
+from bridle.core.reckon.exposed import Shuttered
 from bridle.core.reckon.frames.found import Found
 from bridle.core.reckon.orders import Orders, orders
 from bridle.core.reckon.passing import Shift
+from bridle.core.reckon.scene import Scene
 from bridle.core.reckon.schedule import Schedule, schedule
+from bridle.core.reckon.settings import Followed
 from bridle.core.reckon.sights import Seeing, Sight
 from bridle.core.reckon.sky import Sun
 from bridle.core.reckon.stack import Stack
@@ -40,7 +51,7 @@ from bridle.core.subjects.optics.projecting import Poses
 from bridle.core.subjects.time.sentence import Solution
 
 # What does not change where only the beat is another one.
-_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "seeing", "shift", "sun", "exposed_s")
+_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "seeing", "shift", "sun", "scene")
 
 
 # What else changes where a motor goes through a stack, or does no longer.
@@ -116,6 +127,11 @@ class Shooting:
         return sky.sun(self.plan, self.timeline)
 
     @cached_property
+    def moon(self) -> Sun | None:
+        """Where the moon stands; None where the place on earth is not known."""
+        return sky.moon(self.plan, self.timeline)
+
+    @cached_property
     def sights(self) -> tuple[Sight, ...]:
         """When each mark is in the picture."""
         return sights.sights(self.plan, self.seeing, self.timeline)
@@ -126,29 +142,68 @@ class Shooting:
         return crops.crop_shares(self.plan, self.solution)
 
     @cached_property
-    def exposed_s(self) -> Floats:
-        """How long each frame is exposed."""
-        return exposed.exposed_s(self.plan, self.frames)
+    def scene(self) -> Scene | None:
+        """The light on the scene; None where nobody knows what lights it."""
+        return scene.scene_of(self.plan, self.timeline)
+
+    @cached_property
+    def longest(self) -> NDArray[np.int64]:
+        """The slowest shutter that beat and stars leave each frame, in steps of its dial."""
+        return np.minimum(self.longest_by_beat, self.longest_by_stars)
+
+    @cached_property
+    def longest_by_beat(self) -> NDArray[np.int64]:
+        """What the beat alone leaves."""
+        moving = travel.travel_times(self.plan, self.steps, self.frames) * (not self.plan.beat.continuous)
+        settling = travel.settle_times(self.plan.beat, self.steps, moving, len(self.stack_mm))
+        return slowest.by_beat(self.plan, settings.limits_of(self.plan), self.timeline, moving + settling)
+
+    @cached_property
+    def longest_by_stars(self) -> NDArray[np.int64]:
+        """What the stars alone leave."""
+        assert self.scene is not None  # without a scene nothing follows it
+        return slowest.by_stars(self.plan, settings.limits_of(self.plan), self.poses, self.scene)
+
+    @cached_property
+    def ramp(self) -> Followed | None:
+        """The settings of a ramp, or those that it would have; None where nobody knows the light."""
+        return None if self.scene is None else settings.follow(self.plan, self.scene.wanted_ev, self.longest)
+
+    @cached_property
+    def automatic(self) -> Followed | None:
+        """What the camera would set by itself: it knows no nights that are to look dark."""
+        return None if self.scene is None else settings.follow(self.plan, self.scene.ev, self.longest)
+
+    @property
+    def followed(self) -> Followed | None:
+        """The settings that follow the light in this plan; None where they are locked, or the light is not known."""
+        school = self.plan.light.school
+        return None if school == "locked" else self.ramp if school == "ramped" else self.automatic
+
+    @cached_property
+    def shuttered(self) -> Shuttered:
+        """What the shutter does at each frame."""
+        driven, camera = bool(self.stack_mm), picture.longest_lens(self.plan)
+        followed_s = None if self.followed is None else self.followed.shutter_s
+        return exposed.shuttered(self.plan.beat, camera, driven, self.frames, followed_s)
 
     @cached_property
     def cycle(self) -> Cycle:
         """The tightest cycle against its room."""
-        return cycles.tightest(self.plan, self.plan.beat, self.timeline, self.steps, self.exposed_s)
+        return cycles.tightest(self.plan, self.plan.beat, self.timeline, self.steps, self.shuttered)
 
     @cached_property
     def orders(self) -> Orders:
         """What the drives are told, picture by picture."""
         moving = travel.travel_times(self.plan, self.steps, self.frames)
         settling = travel.settle_times(self.plan.beat, self.steps, moving, len(self.stack_mm))
-        return orders(self.plan, self.timeline, self.stops, moving, settling, self.cycle)
+        return orders(self.plan, self.timeline, self.stops, moving, settling, self.cycle, self.shuttered)
 
     def tried(self, **sections: Any) -> "Shooting":
         """The same frames with other sections of the plan, as a search for a fix tries them."""
         other = Shooting(self.plan.model_copy(update=sections), self.solution, self.timeline)
         if sections.keys() == {"beat"}:
             kept = {name: value for name, value in vars(self).items() if name in _BESIDE_THE_BEAT}
-            if sections["beat"].exposure_s != self.plan.beat.exposure_s:
-                kept.pop("exposed_s", None)
             if other.stack_mm != self.stack_mm:
                 kept = {name: value for name, value in kept.items() if name not in _OF_THE_FOCUS}
             vars(other).update(kept)
@@ -181,11 +236,12 @@ class Reckoning:
 
 
 def reckon(plan: Plan) -> Reckoning:
-    """The numbers of a plan. Never raises on a well-formed one."""
-    return Reckoning(plan)
+    """The numbers of a plan, at the hours that the sky gives. Never raises on a well-formed one."""
+    return Reckoning(anchored(plan))
 
 
 def shooting_of(plan: Plan) -> Shooting | None:
     """The numbers of a plan that a search tries; its clip may lead beyond what a shoot can have."""
+    plan = anchored(plan)
     solution = find(plan).solution
     return None if solution is None else Shooting(plan, solution, clip.resolve(plan, solution))

@@ -41,6 +41,27 @@ def _over(latitude: float, longitude: float, times: Timeline) -> Sun:
     return Sun(*sky.sun(latitude, longitude, times.start_unix_s + times.starts_s))
 
 
+def moon(plan: Plan, times: Timeline) -> Sun | None:
+    """The moon over the frames, in the same figures; None where the place on earth is not known."""
+    place = plan.shoot.place
+    if place.latitude_deg is None or place.longitude_deg is None:
+        return None
+    return _moon_over(place.latitude_deg, place.longitude_deg, times)
+
+
+@lru_cache(maxsize=2)
+def _moon_over(latitude: float, longitude: float, times: Timeline) -> Sun:
+    return Sun(*sky.moon(latitude, longitude, times.start_unix_s + times.starts_s))
+
+
+def in_the_picture(plan: Plan, at: Poses, body: Sun) -> NDArray[np.bool_]:
+    """At which frames a body stands in the picture, over the horizon; nowhere while nobody knows where north is."""
+    up = body.altitude > UP_DEG
+    if not up.any() or plan.rig.normal_bearing_deg is None:
+        return np.zeros(len(body.altitude), dtype=bool)
+    return in_picture(plan, at, projecting.see_far(at, body.azimuth - normal_deg(plan), body.altitude)) & up
+
+
 def sun_at(plan: Plan, at: Floats) -> Sun | None:
     """The sun at Unix times that rise; None where the place on earth is not known."""
     place = plan.shoot.place

@@ -5,6 +5,7 @@ from datetime import datetime
 from itertools import islice
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.reckoning import reckon
@@ -26,8 +27,10 @@ class Programme:
 
     `motor` is the positions with backlash taken up. Where a cycle has several places (`visits`), each counts as a frame
     of its own. `starts_s[k]` is when frame `k` is due after the first, its last entry the end of the last slot;
-    `begun_s` is when each picture of a frame is begun after its first; `settles_s[k]` is how long the rig settles
-    before frame `k`; `calls` is who calls a frame then.
+    `exposures_s[k]` is how long frame `k` is exposed, all its pictures together, and `processes_s[k]` how long the
+    camera works on it. `begins_s` is when each picture of a frame is begun after its first, for each kind of frame
+    there is, `kinds[k]` (or the only one) which kind frame `k` is; `settles_s[k]` is how long the rig settles before
+    frame `k`; `calls` is who calls a frame then.
     """
 
     frames: int
@@ -38,14 +41,15 @@ class Programme:
     speeds: dict[str, tuple[float, float]]
     wake_s: float
     lag_s: float
-    exposure_s: float
-    process_s: float
+    exposures_s: Floats
+    processes_s: Floats
     write_s: float
     settles_s: Floats
     write_while_moving: bool
     continuous: bool
     buffer_frames: int
-    begun_s: tuple[float, ...]
+    begins_s: tuple[tuple[float, ...], ...]
+    kinds: NDArray[np.int64]
     visits: int
     calls: Calls = "clock"
 
@@ -63,6 +67,18 @@ class Programme:
         """The end of the last frame's slot."""
         return self.due_s(self.frames)
 
+    def exposure_s(self, frame: int) -> float:
+        """How long the shutter is at work for a frame, in seconds."""
+        return float(self.exposures_s[min(frame, self.frames - 1)])
+
+    def process_s(self, frame: int) -> float:
+        """How long the camera works on a frame afterwards, in seconds."""
+        return float(self.processes_s[min(frame, self.frames - 1)])
+
+    def begun_s(self, frame: int) -> tuple[float, ...]:
+        """When each picture of a frame is begun after its first, in seconds."""
+        return self.begins_s[int(self.kinds[min(frame, len(self.kinds) - 1)])]
+
     def place(self, frame: int) -> dict[str, float]:
         """Where each axis stands at a frame."""
         return {name: float(values[frame]) for name, values in self.positions.items()}
@@ -73,7 +89,8 @@ def programme(plan: Plan) -> Programme:
     shooting = reckon(plan).shooting
     if shooting is None:
         raise NotReadyError("the clip leaves something open: a run needs frames and an interval")
-    beat, exposures, orders = plan.beat, shooting.cycle.exposures, shooting.orders
+    beat, open_, orders = plan.beat, shooting.shuttered, shooting.orders
+    visits = len(orders) // shooting.frames
     return Programme(
         frames=len(orders),
         start=shooting.timeline.start,
@@ -83,15 +100,16 @@ def programme(plan: Plan) -> Programme:
         speeds={axis.name: (axis.fastest, axis.liveliest) for axis in plan.rig.axes},
         wake_s=float(beat.wake_s),
         lag_s=float(beat.lag_s),
-        exposure_s=exposures.busy_s,
-        process_s=exposures.processing_s,
+        exposures_s=orders.busy_s,
+        processes_s=orders.processing_s,
         write_s=float(beat.write_s),
         # Settling comes after the move to a frame; the first is gone to before the run.
         settles_s=np.append(max(float(beat.settle_s), float(orders.settle_s.max())), orders.settle_s[:-1]),
         write_while_moving=beat.write_while_moving,
         continuous=beat.continuous,
         buffer_frames=beat.buffer_frames,
-        begun_s=tuple(islice(exposures.starts_s(), MOST_PICTURES)),
-        visits=len(orders) // shooting.frames,
+        begins_s=tuple(tuple(islice(kind.starts_s(), MOST_PICTURES)) for kind in open_.kinds),
+        kinds=open_.which.repeat(visits),
+        visits=visits,
         calls=shooting.timeline.calls,
     )

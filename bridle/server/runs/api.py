@@ -1,9 +1,10 @@
 """The runs' API: make, ask, look; and the logbook."""
 
+from collections.abc import Callable
 from datetime import datetime
 from fractions import Fraction
 from functools import lru_cache
-from typing import Any
+from typing import Any, cast
 
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
@@ -13,6 +14,9 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.changes import DIALS
+from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.settings import density_of
 from bridle.core.reckon.timeline import instant
 from bridle.core.run.machine import RunState, due_s
 from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
@@ -32,10 +36,12 @@ from bridle.server.runs.schemas import (
     RunList,
     RunView,
     SaveNote,
+    Setting,
     StaleNote,
 )
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
+from bridle.standins.weather import WeatherName, outcome_of
 
 router = Router(tags=["runs"])
 MOST_EVENTS = 200
@@ -60,7 +66,12 @@ def new_run(request: HttpRequest, shoot_id: PathId, asked: NewRun) -> Any:
     try:
         with transaction.atomic():
             run = Run.objects.create(
-                shoot_id=shoot_id, plan=plan.model_dump(mode="json"), frames=frames, speed=asked.speed, asked=["start"]
+                shoot_id=shoot_id,
+                plan=plan.model_dump(mode="json"),
+                frames=frames,
+                speed=asked.speed,
+                weather=asked.weather,
+                asked=["start"],
             )
     except IntegrityError:
         return Status(409, Trouble(message="A run of this shoot is under way already."))
@@ -141,6 +152,32 @@ def _programme(run_id: int) -> tuple[Plan, Programme]:
     return plan, programme(plan)
 
 
+@lru_cache(maxsize=32)
+def _pictures(run_id: int) -> Callable[[int], Setting]:
+    """What the camera of a run is set to at each frame, and how that picture comes out under the run's weather."""
+    run = Run.objects.get(pk=run_id)
+    shooting = reckon(run.read_plan()).shooting
+    assert shooting is not None  # there is a programme
+    followed = shooting.followed
+    seen = outcome_of(shooting, cast(WeatherName, run.weather))
+    density = density_of(shooting.plan, shooting.frames)
+    locked = float(shooting.plan.beat.exposure_s), float(shooting.plan.camera.iso), shooting.plan.camera.aperture
+
+    def at(frame: int) -> Setting:
+        shutter, iso, aperture = locked if followed is None else (followed.label(dial, frame) for dial in DIALS)
+        return Setting(
+            frame=frame,
+            shutter_s=shutter,
+            iso=iso,
+            aperture=aperture,
+            density=float(density[frame]),
+            bright=None if seen is None else round(float(seen.bright[frame]), 3),
+            metered_ev=None if seen is None else round(float(seen.metered_ev[frame]), 1),
+        )
+
+    return at
+
+
 def _view(run: Run, after: int, events: bool = True) -> RunView:
     plan, planned = _programme(run.pk)
     state = run.read_state()
@@ -169,6 +206,8 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         finish=_clock(plan, planned, end),
         clock=_clock(plan, planned, now),
         position=planned.place(following),
+        weather=run.weather,
+        setting=_pictures(run.pk)(max(0, min(state.taken, planned.frames) - 1) // planned.visits),
         units={axis.name: axis.unit for axis in plan.rig.axes},
         figures=progress(
             planned.start.timestamp(),

@@ -31,6 +31,8 @@ class Run(models.Model):
     asked = models.JSONField(default=list)
     events_count = models.PositiveIntegerField(default=0)
     frames = models.PositiveIntegerField()
+    # Under which weather the stand-in camera takes its pictures.
+    weather = models.CharField(max_length=20, default="as planned")
     made_at = models.DateTimeField(default=timezone.now)
     saved_at = models.DateTimeField(default=timezone.now)
     ended_at = models.DateTimeField(null=True, blank=True)

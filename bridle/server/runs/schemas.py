@@ -9,12 +9,14 @@ from pydantic import Field
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import AxisName
+from bridle.standins.weather import WeatherName
 
 
 class NewRun(Schema):
-    """How fast simulated time goes: times real time, 0 for as fast as it goes."""
+    """How fast simulated time goes: times real time, 0 for as fast as it goes; and the weather over the stand-ins."""
 
     speed: Literal[0, 1, 60, 600] = 60
+    weather: WeatherName = "as planned"
 
 
 class AskRun(Schema):
@@ -32,6 +34,21 @@ class EventLine(Schema):
     kind: str
     frame: int | None
     seconds: float | None
+
+
+class Setting(Schema):
+    """What the camera is set to, as it is engraved; and by how many stops the picture comes out brighter than right.
+
+    `bright` and the meter's reading (EV100) are empty where the light is not known.
+    """
+
+    frame: int
+    shutter_s: float
+    iso: float
+    aperture: float
+    density: float
+    bright: float | None
+    metered_ev: float | None
 
 
 class RunView(Schema):
@@ -56,6 +73,9 @@ class RunView(Schema):
     clock: datetime
     position: dict[str, float]
     units: dict[str, str]
+    weather: str
+    # Of the frame that was taken last; of the first before that.
+    setting: Setting
     figures: list[Figure]
     # Why it stands still through no wish of anybody's, and what was asked for and is not done yet.
     trouble: str

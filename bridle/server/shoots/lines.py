@@ -14,11 +14,11 @@ import numpy as np
 from django.db import DatabaseError, connection
 from pydantic import ValidationError
 
-from bridle.core.chapters.move.state import Series
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import VERSION, Plan
 from bridle.core.plan.upgrade import UpgradeError
+from bridle.core.reckon.series import Series
 from bridle.core.subjects.numbers.thinning import kept_indices
 from bridle.server.engine import engine
 from bridle.server.shoots.models import Shoot

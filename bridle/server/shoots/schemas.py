@@ -7,12 +7,12 @@ from ninja import Schema
 from pydantic import Field
 
 from bridle.core.asks.changes import AnyChange
-from bridle.core.chapters.move.state import Series
 from bridle.core.figure import Figure
 from bridle.core.lists.sides import Side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.shoot import ShootKind
+from bridle.core.reckon.series import Series
 from bridle.core.snag import Slot
 from bridle.core.values import Instant, Line, Name, Zone
 from bridle.server.shoots.sent import Brief, Sent

@@ -7,6 +7,7 @@ from ninja import Schema
 
 from bridle.core.chapters.beat.state import BeatDrawn
 from bridle.core.chapters.clip.state import ClipState
+from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.evaluate import ASIDE, evaluate
 from bridle.core.evaluation import Evaluation
@@ -59,6 +60,7 @@ class Brief(Schema):
     beat: BeatDrawn | None
     traces: Traces | None
     view: ViewState | None
+    light: LightState
     figures: dict[str, Shown]
     snags: list[Noticed]
     # The codes of the snags that were not looked for: these stay as they were told last.

@@ -312,6 +312,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/places/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Typed
+         * @description What was typed, as degrees; with the zone of that place where one is known.
+         */
+        post: operations["read_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Places
+         * @description Where the shoots stand, the last one first, each place once.
+         */
+        get: operations["list_places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sky Of A Day
+         * @description From noon of a day to noon of the next, what happens in the sky over a place.
+         */
+        get: operations["sky_of_a_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Weather
+         * @description The pictures of a plan under a weather. Nothing is kept.
+         */
+        post: operations["look_at_weather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots/{shoot_id}/runs": {
         parameters: {
             query?: never;
@@ -901,6 +981,29 @@ export interface components {
             doubt_deg: number;
         };
         /**
+         * Anchor
+         * @description So many seconds after something in the sky (before it where negative).
+         *
+         *     `sun up` and `moon up` are the rising body at an altitude in degrees, `sun down` and `moon down` the sinking one.
+         */
+        Anchor: {
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "sunrise" | "sunset" | "civil dawn" | "civil dusk" | "nautical dawn" | "nautical dusk" | "astronomical dawn" | "astronomical dusk" | "moonrise" | "moonset" | "sun up" | "sun down" | "moon up" | "moon down";
+            /**
+             * Offset S
+             * @default 0
+             */
+            offset_s: string;
+            /**
+             * Altitude Deg
+             * @default 0
+             */
+            altitude_deg: number;
+        };
+        /**
          * Axis
          * @description A linear (mm) or rotary (deg) axis: travel from low to high, top speed and acceleration per second.
          *
@@ -1115,6 +1218,21 @@ export interface components {
             peak_a?: number | null;
         };
         /**
+         * BandDrawn
+         * @description A stretch of the clock that is as dark throughout, in seconds after the first frame.
+         */
+        BandDrawn: {
+            /**
+             * Dark
+             * @enum {string}
+             */
+            dark: "day" | "civil" | "nautical" | "astronomical" | "night";
+            /** From S */
+            from_s: number;
+            /** To S */
+            to_s: number;
+        };
+        /**
          * Battery
          * @description A battery: volts and ampere hours, and the share of them that may be used.
          */
@@ -1325,6 +1443,15 @@ export interface components {
             parts: components["schemas"]["BeatPart"][];
         };
         /**
+         * BeatOf
+         * @description The tightest beat of those with one exposure, in seconds.
+         */
+        BeatOf: {
+            /** Exposure S */
+            exposure_s: number;
+            beat: components["schemas"]["BeatDrawn"];
+        };
+        /**
          * BeatPart
          * @description One arc of the beat ring, in seconds from the start of the interval.
          */
@@ -1512,6 +1639,24 @@ export interface components {
              */
             socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
             /**
+             * Holds Exposure
+             * @default yes
+             * @enum {string}
+             */
+            holds_exposure: "yes" | "no" | "not known";
+            /**
+             * Holds White
+             * @default yes
+             * @enum {string}
+             */
+            holds_white: "yes" | "no" | "not known";
+            /**
+             * Holds Focus
+             * @default yes
+             * @enum {string}
+             */
+            holds_focus: "yes" | "no" | "not known";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1520,6 +1665,21 @@ export interface components {
             focal_mm?: number | null;
             /** Focal To Mm */
             focal_to_mm?: number | null;
+        };
+        /**
+         * BodySeen
+         * @description When sun or moon stand in the picture, in words; blank where they never do.
+         */
+        BodySeen: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "sun" | "moon";
+            /** Frames */
+            frames: number;
+            /** Words */
+            words: string;
         };
         /**
          * Bought
@@ -1680,6 +1840,52 @@ export interface components {
              * @default 100
              */
             iso: number;
+            /** Extension Mm */
+            extension_mm?: number | null;
+            /**
+             * Thread Mm
+             * @default 0.5
+             */
+            thread_mm: number;
+        };
+        /**
+         * Capped
+         * @description Frames (0-based, both included) whose slowest shutter is not the limit's: by beat or by stars.
+         */
+        Capped: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "beat" | "stars";
+            /** Shutter S */
+            shutter_s: number;
+        };
+        /**
+         * ChangeLine
+         * @description A change of settings: the frame (0-based) before which it is made, and what is set from there on.
+         *
+         *     `moment` is a Unix time, `moved` what is different from before. Labels as they are engraved: seconds, ISO, f-number.
+         */
+        ChangeLine: {
+            /** Frame */
+            frame: number;
+            /** Moment */
+            moment: number;
+            /** Shutter S */
+            shutter_s: number;
+            /** Iso */
+            iso: number;
+            /** Aperture */
+            aperture: number;
+            /** Density */
+            density: number;
+            /** Moved */
+            moved: string[];
         };
         /**
          * Changing
@@ -1789,6 +1995,9 @@ export interface components {
          * @description What the clock holds: the first frame or the end of the last one's slot.
          *
          *     Between the press and the first frame lies the start delay. Errands come before the press, in their order.
+         *
+         *     Where it is `tied` to the sky, `at` says about when: the occurrence nearest to it counts. `until` is where the
+         *     shoot ends: it gives the peg of the shoot's length its value.
          */
         Clock: {
             /**
@@ -1802,6 +2011,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            tied?: components["schemas"]["Anchor"] | null;
+            until?: components["schemas"]["Anchor"] | null;
             /**
              * Start Delay S
              * @default 0
@@ -1932,6 +2143,24 @@ export interface components {
             screen_s: string;
         };
         /**
+         * Density
+         * @description A neutral-density filter that is on from one frame to another (counted from 1; empty: to the end).
+         */
+        Density: {
+            /**
+             * Stops
+             * @default 3
+             */
+            stops: number;
+            /**
+             * First Frame
+             * @default 1
+             */
+            first_frame: number;
+            /** Last Frame */
+            last_frame?: number | null;
+        };
+        /**
          * Dial
          * @description It stops for each frame; some controllers move first, then shoot, and others the other way round.
          */
@@ -2026,6 +2255,8 @@ export interface components {
         /**
          * Event
          * @description Something that will happen at a known time: high tide, sunset, the lid coming off.
+         *
+         *     Where it is tied to the sky, `at` says about when: the occurrence nearest to it counts.
          */
         Event: {
             /** Name */
@@ -2035,6 +2266,27 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            tied?: components["schemas"]["Anchor"] | null;
+        };
+        /**
+         * Fall
+         * @description The light over the clock: exposure values at ISO 100 at seconds after the first frame, straight lines between.
+         *
+         *     `ev` renders the scene as it is, `wanted` lets its night look darker. Of a shoot over weeks it is told `by_frame`:
+         *     what lies between two of these moments is not on a line.
+         */
+        Fall: {
+            /** At S */
+            at_s: number[];
+            /** Ev */
+            ev: number[];
+            /** Wanted */
+            wanted: number[];
+            /**
+             * By Frame
+             * @default false
+             */
+            by_frame: boolean;
         };
         /**
          * Filter
@@ -2100,6 +2352,16 @@ export interface components {
             };
             /** Edits */
             edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * Flight
+         * @description What the camera is set to: an exposure value from each of some frames (0-based) on, filters included.
+         */
+        Flight: {
+            /** Frames */
+            frames: number[];
+            /** Ev */
+            ev: number[];
         };
         /**
          * Follow
@@ -2444,6 +2706,180 @@ export interface components {
              * @default false
              */
             creeps: boolean;
+        };
+        /**
+         * Light
+         * @description Locked, ramped or automatic; the scene's light; and the limits within which settings follow it.
+         *
+         *     `daylight` says whether the sky lights the scene; empty: as the kind of shoot has it. `cloud_stops` is what cloud
+         *     takes of sun and moon, `town_lx` what lamps add; the scene may be darker than open ground by `offset_stops`.
+         *     Proofs shift the whole curve instead. `night_stops` is by how much a night should look darker than day. `stars_px`
+         *     is how far a star may be drawn out (empty: as far as it likes). A frame may be `over_stops` too bright or
+         *     `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat have them.
+         */
+        Light: {
+            /**
+             * School
+             * @default locked
+             * @enum {string}
+             */
+            school: "locked" | "ramped" | "automatic";
+            /** Daylight */
+            daylight?: boolean | null;
+            /**
+             * Cloud Stops
+             * @default 0
+             */
+            cloud_stops: number;
+            /**
+             * Town Lx
+             * @default 0
+             */
+            town_lx: number;
+            /**
+             * Offset Stops
+             * @default 0
+             */
+            offset_stops: number;
+            /**
+             * Proofs
+             * @default []
+             */
+            proofs: components["schemas"]["Proof"][];
+            /**
+             * Night Stops
+             * @default 1
+             */
+            night_stops: number;
+            /**
+             * Step
+             * @default third
+             * @enum {string}
+             */
+            step: "third" | "half" | "full";
+            /**
+             * Order
+             * @default [
+             *       "shutter",
+             *       "iso"
+             *     ]
+             */
+            order: ("shutter" | "iso" | "aperture")[];
+            /**
+             * Shutter Short S
+             * @default 1/4000
+             */
+            shutter_short_s: string;
+            /**
+             * Shutter Long S
+             * @default 15
+             */
+            shutter_long_s: string;
+            /**
+             * Iso Low
+             * @default 100
+             */
+            iso_low: number;
+            /**
+             * Iso High
+             * @default 3200
+             */
+            iso_high: number;
+            /**
+             * Aperture Wide
+             * @default 2.8
+             */
+            aperture_wide: number;
+            /**
+             * Aperture Narrow
+             * @default 11
+             */
+            aperture_narrow: number;
+            /**
+             * Stars Px
+             * @default 2
+             */
+            stars_px: number | null;
+            /**
+             * Over Stops
+             * @default 2
+             */
+            over_stops: number;
+            /**
+             * Under Stops
+             * @default 4
+             */
+            under_stops: number;
+            /**
+             * Densities
+             * @default []
+             */
+            densities: components["schemas"]["Density"][];
+            /** Mains Hz */
+            mains_hz?: (50 | 60) | null;
+            /**
+             * Lamp K
+             * @default 2700
+             */
+            lamp_k: number;
+            /** Air C */
+            air_c?: number | null;
+            /** Humidity */
+            humidity?: number | null;
+            /**
+             * Heater
+             * @default false
+             */
+            heater: boolean;
+        };
+        /**
+         * LightState
+         * @description What lights the scene and what is set. `missing` says what nobody has told; then nothing else is known.
+         *
+         *     `changes` are the first of a list that is told whole elsewhere; `bright` is by how many stops the picture of each
+         *     frame is brighter than right, `leftover` what is to be added to it in the edit, `shutter_s` how long each frame is
+         *     exposed. `reach` are the exposure values that the limits leave, brightest and darkest.
+         */
+        LightState: {
+            /**
+             * Missing
+             * @default []
+             */
+            missing: ("place" | "daylight" | "clip")[];
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["BandDrawn"][];
+            fall?: components["schemas"]["Fall"] | null;
+            /**
+             * Schools
+             * @default []
+             */
+            schools: components["schemas"]["SchoolDrawn"][];
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["ChangeLine"][];
+            /**
+             * Capped
+             * @default []
+             */
+            capped: components["schemas"]["Capped"][];
+            /**
+             * Proofs
+             * @default []
+             */
+            proofs: components["schemas"]["ProofDrawn"][];
+            bright?: components["schemas"]["Series"] | null;
+            leftover?: components["schemas"]["Series"] | null;
+            shutter_s?: components["schemas"]["Series"] | null;
+            /**
+             * Reach
+             * @default []
+             */
+            reach: number[];
         };
         /**
          * Mark
@@ -2964,6 +3400,24 @@ export interface components {
              */
             socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
             /**
+             * Holds Exposure
+             * @default not known
+             * @enum {string}
+             */
+            holds_exposure: "yes" | "no" | "not known";
+            /**
+             * Holds White
+             * @default not known
+             * @enum {string}
+             */
+            holds_white: "yes" | "no" | "not known";
+            /**
+             * Holds Focus
+             * @default not known
+             * @enum {string}
+             */
+            holds_focus: "yes" | "no" | "not known";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3023,15 +3477,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 5 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 6 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 5
+             * @default 6
              * @constant
              */
-            bridle_plan: 5;
+            bridle_plan: 6;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -3093,7 +3547,9 @@ export interface components {
              *       "upright": false,
              *       "corrected": 1,
              *       "lens_px": null,
-             *       "iso": 100
+             *       "iso": 100,
+             *       "extension_mm": null,
+             *       "thread_mm": 0.5
              *     }
              */
             camera: components["schemas"]["Camera"];
@@ -3202,6 +3658,38 @@ export interface components {
              *     }
              */
             move: components["schemas"]["Move"];
+            /**
+             * @default {
+             *       "school": "locked",
+             *       "daylight": null,
+             *       "cloud_stops": 0,
+             *       "town_lx": 0,
+             *       "offset_stops": 0,
+             *       "proofs": [],
+             *       "night_stops": 1,
+             *       "step": "third",
+             *       "order": [
+             *         "shutter",
+             *         "iso"
+             *       ],
+             *       "shutter_short_s": "1/4000",
+             *       "shutter_long_s": "15",
+             *       "iso_low": 100,
+             *       "iso_high": 3200,
+             *       "aperture_wide": 2.8,
+             *       "aperture_narrow": 11,
+             *       "stars_px": 2,
+             *       "over_stops": 2,
+             *       "under_stops": 4,
+             *       "densities": [],
+             *       "mains_hz": null,
+             *       "lamp_k": 2700,
+             *       "air_c": null,
+             *       "humidity": null,
+             *       "heater": false
+             *     }
+             */
+            light: components["schemas"]["Light"];
         };
         /**
          * Post
@@ -3224,6 +3712,49 @@ export interface components {
              *     }
              */
             end: components["schemas"]["Crop"];
+        };
+        /**
+         * Proof
+         * @description A test exposure that looked right at a known time; `density_stops` is what a filter took.
+         */
+        Proof: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Shutter S
+             * @default 1/125
+             */
+            shutter_s: string;
+            /**
+             * Iso
+             * @default 100
+             */
+            iso: number;
+            /**
+             * Aperture
+             * @default 8
+             */
+            aperture: number;
+            /**
+             * Density Stops
+             * @default 0
+             */
+            density_stops: number;
+        };
+        /**
+         * ProofDrawn
+         * @description A test exposure: when (seconds after the first frame), its exposure value, and how far off it is afterwards.
+         */
+        ProofDrawn: {
+            /** At S */
+            at_s: number;
+            /** Ev */
+            ev: number;
+            /** Off Stops */
+            off_stops: number;
         };
         /**
          * QuantityState
@@ -3466,6 +3997,36 @@ export interface components {
             fixes: components["schemas"]["Fix"][];
         };
         /**
+         * SchoolDrawn
+         * @description A school as it would come out: stops too bright and too dark at their worst, and frames beyond mending.
+         *
+         *     `measured` is false where a locked exposure is taken as right for the first frame, as no test says more.
+         */
+        SchoolDrawn: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "locked" | "ramped" | "automatic";
+            /** Here */
+            here: boolean;
+            /** Suits */
+            suits: string;
+            /** Over Stops */
+            over_stops: number;
+            /** Under Stops */
+            under_stops: number;
+            /** Outside */
+            outside: number;
+            /** Changes */
+            changes: number;
+            /** Risk */
+            risk: string;
+            /** Measured */
+            measured: boolean;
+            flight: components["schemas"]["Flight"];
+        };
+        /**
          * SchoolState
          * @description Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
          *
@@ -3547,6 +4108,8 @@ export interface components {
             interval_s: number | null;
             clip: components["schemas"]["ClipState"];
             beat: components["schemas"]["BeatDrawn"] | null;
+            /** Beats */
+            beats: components["schemas"]["BeatOf"][];
             /** Schools */
             schools: components["schemas"]["SchoolState"][];
             /** Stalls At */
@@ -3566,6 +4129,7 @@ export interface components {
             level: number[][];
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
+            light: components["schemas"]["LightState"];
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
@@ -4103,8 +4667,8 @@ export interface components {
         /**
          * ViewState
          * @description What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
-         *     width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
-         *     kept picture; none where nothing is cropped) run along the frames.
+         *     width, to the next frame), `sun` and `moon` (azimuth and altitude) and `crops` (left, top, width, height in shares
+         *     of the kept picture; none where nothing is cropped) run along the frames.
          *
          *     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
          *     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
@@ -4127,6 +4691,12 @@ export interface components {
             sun: {
                 [key: string]: components["schemas"]["Series"];
             } | null;
+            /** Moon */
+            moon: {
+                [key: string]: components["schemas"]["Series"];
+            } | null;
+            /** Bodies */
+            bodies: components["schemas"]["BodySeen"][];
             /** Sun Up Deg */
             sun_up_deg: number;
             /** Daylight Deg */
@@ -4358,7 +4928,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
         };
         /**
          * Begin
@@ -4390,6 +4960,26 @@ export interface components {
             do: "changing";
             /** On */
             on: boolean;
+        };
+        /**
+         * DialIn
+         * @description Put a setting to the mark of its dial that is nearest to a value, as a drag does.
+         */
+        DialIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "dial";
+            /** Path */
+            path: string;
+            /**
+             * Dial
+             * @enum {string}
+             */
+            dial: "shutter" | "iso" | "aperture";
+            /** Value */
+            value: number;
         };
         /**
          * Drop
@@ -4571,6 +5161,7 @@ export interface components {
             beat: components["schemas"]["BeatDrawn"] | null;
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
+            light: components["schemas"]["LightState"];
             /** Figures */
             figures: {
                 [key: string]: components["schemas"]["Shown"];
@@ -4756,6 +5347,109 @@ export interface components {
             plan: components["schemas"]["Plan"];
         };
         /**
+         * PlaceFound
+         * @description A place on earth in degrees, north and east positive; what it is called, and the zone of the clock there.
+         */
+        PlaceFound: {
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+        };
+        /**
+         * AskPlace
+         * @description A place as somebody has typed it.
+         */
+        AskPlace: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * SkyBand
+         * @description A stretch of the clock (Unix times) that is as dark throughout.
+         */
+        SkyBand: {
+            /** Dark */
+            dark: string;
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+        };
+        /**
+         * SkyDay
+         * @description From noon of a day to noon of the next, by the clock of the place; heights are those at even steps between.
+         *
+         *     `words` say what is not to be had: a sun that does not set, a night that does not get dark.
+         */
+        SkyDay: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /** Events */
+            events: components["schemas"]["SkyEventTold"][];
+            /** Bands */
+            bands: components["schemas"]["SkyBand"][];
+            /** Heights */
+            heights: {
+                [key: string]: components["schemas"]["Series"];
+            };
+            /** Lit */
+            lit: number;
+            /** Phase */
+            phase: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * SkyEventTold
+         * @description What happens, when (a Unix time), and in which direction.
+         */
+        SkyEventTold: {
+            /** Name */
+            name: string;
+            /** At */
+            at: number;
+            /** Azimuth Deg */
+            azimuth_deg: number;
+        };
+        /**
+         * WeatherTold
+         * @description By how many stops each picture comes out brighter than right, and what a meter reads, along the frames.
+         */
+        WeatherTold: {
+            /**
+             * Weather
+             * @enum {string}
+             */
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
+            bright: components["schemas"]["Series"];
+            metered_ev: components["schemas"]["Series"];
+        };
+        /**
+         * AskWeather
+         * @description A plan, and the weather it is to be seen under.
+         */
+        AskWeather: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Weather
+             * @enum {string}
+             */
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
+        };
+        /**
          * EventLine
          * @description An entry of the event log with the clock time it stands for.
          */
@@ -4831,6 +5525,9 @@ export interface components {
             units: {
                 [key: string]: string;
             };
+            /** Weather */
+            weather: string;
+            setting: components["schemas"]["Setting"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Trouble */
@@ -4845,8 +5542,30 @@ export interface components {
             events: components["schemas"]["EventLine"][];
         };
         /**
+         * Setting
+         * @description What the camera is set to, as it is engraved; and by how many stops the picture comes out brighter than right.
+         *
+         *     `bright` and the meter's reading (EV100) are empty where the light is not known.
+         */
+        Setting: {
+            /** Frame */
+            frame: number;
+            /** Shutter S */
+            shutter_s: number;
+            /** Iso */
+            iso: number;
+            /** Aperture */
+            aperture: number;
+            /** Density */
+            density: number;
+            /** Bright */
+            bright: number | null;
+            /** Metered Ev */
+            metered_ev: number | null;
+        };
+        /**
          * NewRun
-         * @description How fast simulated time goes: times real time, 0 for as fast as it goes.
+         * @description How fast simulated time goes: times real time, 0 for as fast as it goes; and the weather over the stand-ins.
          */
         NewRun: {
             /**
@@ -4855,6 +5574,12 @@ export interface components {
              * @enum {integer}
              */
             speed: 0 | 1 | 60 | 600;
+            /**
+             * Weather
+             * @default as planned
+             * @enum {string}
+             */
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
         };
         /**
          * AskRun
@@ -6085,6 +6810,143 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Back"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    read_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskPlace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceFound"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    list_places: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceFound"][];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    sky_of_a_day: {
+        parameters: {
+            query: {
+                latitude: number;
+                longitude: number;
+                zone?: string;
+                day: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyDay"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    look_at_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskWeather"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherTold"];
                 };
             };
             400: components["responses"]["Trouble400"];

@@ -44,6 +44,7 @@ const field = (path: string, label: string, unit = '', more: Partial<Field> = {}
 const UNKNOWN = { empty: 'not known' } as const;
 const THREADS = ['1/4-20', '3/8-16', 'M3', 'M4', 'M5', 'M6', 'M8', 'fine', 'plate', 'own', 'none'] as const;
 const SOCKETS = ['2.5 mm', '3.5 mm', 'USB', 'own', 'none'] as const;
+const HOLDS = ['yes', 'no', 'not known'] as const;
 const MASS = field('mass_g', 'mass', 'g');
 const JOINT = [
   field('below', 'thread below', '', { choices: THREADS }),
@@ -66,7 +67,10 @@ const IMAGER = [
   field('interval_floor_s', 'shortest real interval', 's', UNKNOWN),
   field('interval_step_s', 'interval step', 's', UNKNOWN),
   field('sleeps_after_s', 'sleeps after', 's'),
-  field('socket', 'socket', '', { choices: SOCKETS })
+  field('socket', 'socket', '', { choices: SOCKETS }),
+  field('holds_exposure', 'holds its exposure', '', { choices: HOLDS }),
+  field('holds_white', 'holds its white balance', '', { choices: HOLDS }),
+  field('holds_focus', 'holds its focus', '', { choices: HOLDS })
 ];
 const CAMERA_JOINT = [
   field('below', 'thread below', '', { choices: THREADS }),

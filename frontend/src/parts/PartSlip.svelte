@@ -2,6 +2,7 @@
   /** One part of the beat taken hold of: its time, changed in place, where it comes from, and its working. */
   import { Popover } from 'bits-ui';
   import { duration } from '../format';
+  import { router } from '../router.svelte';
   import { theSheet } from '../sheet/sheet.svelte';
   import { BEAT_FIELDS } from './beatParts';
   import { exact } from './paths';
@@ -18,7 +19,9 @@
 
   const sheet = theSheet();
   const part = $derived(sheet.evaluation.beat?.parts.find((part) => part.name === name));
-  const fields = $derived(BEAT_FIELDS[name ?? ''] ?? []);
+  // An exposure that follows the light is set there: what stands in the plan beside it has no say.
+  const follows = $derived(name === 'exposure' && !!sheet.evaluation.light.shutter_s);
+  const fields = $derived(follows ? [] : (BEAT_FIELDS[name ?? ''] ?? []));
   const WHY: Record<string, string> = {
     wake: 'A camera that has gone to sleep has to be woken before it hears a trigger.',
     lag: 'From the trigger until the shutter is open.',
@@ -47,6 +50,12 @@
         aria-label="About {part.label}"
       >
         <p class="head"><b>{part.label}</b> <span>{duration(part.length_s)}</span></p>
+        {#if follows}
+          <p class="row">
+            <span class="label">follows the light</span>
+            <a class="link" href="/shoots/{sheet.id}/light" onclick={router.follow}>to its limits</a>
+          </p>
+        {/if}
         {#each fields as field (field.path)}
           <p class="row">
             <span class="label">{field.label}</span>

@@ -10,6 +10,7 @@ const WORDS: Record<string, string> = {
   'down_to(': 'down to a whole step (',
   'sqrt(': '√(',
   'ln(': 'natural logarithm of (',
+  'log2(': 'logarithm to two of (',
   'asin(': 'arcsin (',
   'atan(': 'arctan (',
   'atan2(': 'direction of (',

@@ -161,7 +161,7 @@
       subject: shoot.subject,
       place: shoot.place.name,
       zone: shoot.place.zone,
-      start: shoot.clock.at
+      start: shoot.clock.tied ? new Date(sheet.start * 1000).toISOString() : shoot.clock.at
     }}
     button="Put it on the sheet"
     trouble={sheet.troubles.get('shoot.name') ?? sheet.offline}

@@ -1,23 +1,37 @@
 <script lang="ts">
   /** The margin: the beat ring, the totals and the worst snags, always there. */
   import { keyed } from '../parts/keyed';
+  import { setAt } from '../drawings/light/geometry';
   import BeatRing from '../drawings/ring/BeatRing.svelte';
   import { clock, number, say, shortDay, shutter } from '../format';
   import PartSlip from '../parts/PartSlip.svelte';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
   import { router } from '../router.svelte';
+  import { beatAt } from '../sheet/beat';
   import { theSheet } from '../sheet/sheet.svelte';
 
   const sheet = theSheet();
   const MOST = 2;
-  const beat = $derived(sheet.evaluation.beat);
+  // The beat is judged where it is tightest; the ring shows the one at the playhead.
+  const beat = $derived(beatAt(sheet.evaluation, sheet.playhead.at));
+  const tightest = $derived(sheet.evaluation.beat);
   /** How long one of a kind lasts, the longest where there are several. */
   const length = (name: string) =>
     (beat?.parts ?? []).reduce(
       (most, part) => (part.name === name ? Math.max(most, part.length_s) : most),
       0
     );
+  const follows = $derived(beat !== tightest);
+  /** What is engraved for the exposure at the playhead, where it follows the light; of one that is not bracketed. */
+  const dialled = $derived(
+    sheet.plan.beat?.bracket_frames === 1 && !sheet.plan.beat.bracket_times_s?.length
+      ? setAt(sheet.evaluation.light.changes, sheet.playhead.at)?.shutter_s
+      : undefined
+  );
+  const spare = $derived(
+    follows ? length('spare') - (beat?.over_s ?? 0) : (sheet.figure('beat.spare')?.value ?? 0)
+  );
   /** How many pictures a beat has that the rig moves between. */
   const stops = $derived((beat?.parts ?? []).filter((part) => part.name === 'lag').length);
   const times = $derived(stops > 1 ? `${stops} × ` : '');
@@ -62,12 +76,12 @@
 
 <aside class="margin" aria-label="Beat, totals and snags">
   {#if beat}
-    <BeatRing {beat} spare={sheet.figure('beat.spare')?.value ?? 0} onpart={hold} />
+    <BeatRing {beat} {spare} onpart={hold} />
     <PartSlip name={held} {anchor} onclose={() => (held = null)} />
     <dl class="legend">
       <div>
         <dt><i class="ink"></i>exposure</dt>
-        <dd>{@render part('exposure', shutter(total('exposure')))}</dd>
+        <dd>{@render part('exposure', shutter(dialled ?? total('exposure')))}</dd>
       </div>
       {#if total('gap')}
         <div>
@@ -109,13 +123,20 @@
       <div>
         <dt><i></i>{beat.over_s > 0 ? 'over' : 'spare'}</dt>
         <dd>
-          <Working
-            figure="beat.spare"
-            shown={say(millis(Math.abs(sheet.figure('beat.spare')?.value ?? 0)), 's')}
-          />
+          {#if follows}{say(millis(Math.abs(spare)), 's')}{:else}<Working
+              figure="beat.spare"
+              shown={say(millis(Math.abs(spare)), 's')}
+            />{/if}
         </dd>
       </div>
     </dl>
+    {#if follows && tightest}
+      <p class="label">
+        tightest at <button type="button" class="link" onclick={() => sheet.playhead.to(tightest.frame)}
+          >frame {number(tightest.frame + 1, 9)}</button
+        >: <Working figure="beat.spare" /> spare
+      </p>
+    {/if}
   {:else}
     <p class="mono-note open">
       {open === 'contradiction'

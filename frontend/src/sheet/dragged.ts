@@ -10,6 +10,13 @@ export function dragged(evaluation: Evaluation, brief: Brief): Evaluation {
   const kept = evaluation.snags.filter((snag) => aside.includes(snag.code));
   const snags = [...seen, ...kept].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
   // Who is seen when stands aside as well.
-  const view = drawn.view && { ...drawn.view, sights: evaluation.view?.sights ?? [] };
-  return { ...evaluation, ...drawn, view, figures: { ...evaluation.figures, ...figures }, snags };
+  const view = drawn.view && {
+    ...drawn.view,
+    sights: evaluation.view?.sights ?? [],
+    bodies: evaluation.view?.bodies ?? []
+  };
+  // Of the light only what the finder shows follows a drag.
+  const { bright, shutter_s, missing } = drawn.light;
+  const light = { ...evaluation.light, missing, bright, shutter_s };
+  return { ...evaluation, ...drawn, view, light, figures: { ...evaluation.figures, ...figures }, snags };
 }

@@ -1,4 +1,5 @@
 import { api, got, sentence, type RunView } from '../api/client';
+import type { Weather } from './weather';
 
 const LOOK_MS = 350;
 const IDLE_MS = 2500;
@@ -46,10 +47,13 @@ export class RunWatch {
     this.#take(got(answer), same);
   }
 
-  async begin(speed: 0 | 1 | 60 | 600): Promise<void> {
+  async begin(speed: 0 | 1 | 60 | 600, weather: Weather = 'as planned'): Promise<void> {
     await this.#try(async () => {
       const path = { shoot_id: this.#shoot };
-      const answer = await api.POST('/api/shoots/{shoot_id}/runs', { params: { path }, body: { speed } });
+      const answer = await api.POST('/api/shoots/{shoot_id}/runs', {
+        params: { path },
+        body: { speed, weather }
+      });
       if (answer.data) this.#take(answer.data, false);
       else this.trouble = sentence(answer.error);
     });

@@ -11,6 +11,7 @@ import {
   type Opened,
   type Plan,
   type PlanThen,
+  type Series,
   type Shown,
   type Trouble
 } from '../api/client';
@@ -55,6 +56,8 @@ export class Sheet {
   brief = false;
   /** The leaf that lay open last, by chapter. */
   readonly leaves = new Map<string, string>();
+  /** How bright each picture comes out under another weather than the plan's, while that is looked at. */
+  weathered = $state.raw<Series | null>(null);
   /** How it stood once, while that is looked at; nothing can be changed then. */
   then = $state.raw<PlanThen>();
   readonly saving: Saving;

@@ -1,14 +1,18 @@
 """One beat: what has to fit inside an interval, in either school, and whether the camera keeps up."""
 
+from collections.abc import Iterator
+
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.beat import overruns, schools, stacking, storing, unknown, untied
 from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
-from bridle.core.chapters.beat.state import BeatDrawn, BeatState
-from bridle.core.reckon.cycles import Cycle
+from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, BeatState
+from bridle.core.reckon.cycles import Cycle, tightest_of_each
 from bridle.core.reckon.picture import longest_lens
-from bridle.core.reckon.reckoning import Reckoning
+from bridle.core.reckon.reckoning import Reckoning, Shooting
 
+# Of more exposures than a dial has marks no ring could tell anything.
+MOST_RINGS = 80
 # What is not asked again while something is dragged.
 ASIDE = (*schools.KINDS, *storing.KINDS, *untied.KINDS, *unknown.KINDS)
 KINDS = (*overruns.KINDS, *stacking.KINDS, *ASIDE)
@@ -25,11 +29,20 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     if not aside:
         return Answer(BeatState(beat=_beat(cycle)), made, found)
     both, stored = schools.compared(shooting), storing.stored(shooting)
-    state = BeatState(beat=_beat(cycle), schools=both.schools, stalls_at=stored.stalls_at)
+    state = BeatState(beat=_beat(cycle), each=tuple(_each(shooting)), schools=both.schools, stalls_at=stored.stalls_at)
     figured = [*made, *both.figures, *stored.figures, *untied.figures(shooting)]
     return Answer(
         state, figured, [*found, *both.snags, *stored.snags, *untied.snags(shooting), *unknown.snags(shooting)]
     )
+
+
+def _each(shooting: Shooting) -> Iterator[BeatOf]:
+    """What the ring shows at each exposure, where that follows the light."""
+    if shooting.followed is None or len(shooting.shuttered.kinds) > MOST_RINGS:
+        return
+    plan = shooting.plan
+    for cycle in tightest_of_each(plan, plan.beat, shooting.timeline, shooting.steps, shooting.shuttered):
+        yield BeatOf(exposure_s=float(cycle.beat.exposure_s), beat=_beat(cycle))
 
 
 def _beat(cycle: Cycle) -> BeatDrawn:

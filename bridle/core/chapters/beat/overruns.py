@@ -212,7 +212,12 @@ def _too_late(shooting: Shooting, axis: Axis) -> Fraction | None:
 
 
 def _shorten_exposure(shooting: Shooting) -> list[Fix]:
-    """The longest shutter time on the dial with which the beat fits; what is needed only falls with it."""
+    """The longest shutter time on the dial with which the beat fits; what is needed only falls with it.
+
+    Where the exposure follows the light, the beat holds it back already.
+    """
+    if shooting.followed is not None:
+        return []
     beat, dial = shooting.plan.beat, shutter.LABELS
     exposure = float(beat.exposure_s)
     low, high = 0, sum(float(label) < exposure for label in dial)

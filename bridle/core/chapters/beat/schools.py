@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from bridle.core.asks.exposing import exposing
+from bridle.core.asks.trying import with_light
 from bridle.core.chapters.beat.figures import against, needed
-from bridle.core.chapters.beat.smear import smear
+from bridle.core.chapters.beat.smear import smear as smear_of
 from bridle.core.chapters.beat.state import SchoolState
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import BeatSchool
@@ -61,7 +62,7 @@ class Compared:
 def compared(shooting: Shooting) -> Compared:
     """Each school as it would come out."""
     plan = shooting.plan
-    smeared = smear(shooting)
+    smeared = smear_of(shooting)
     states, made = [], [*smeared.figures]
     for name in SCHOOLS:
         beat = plan.beat.model_copy(update={"school": name})
@@ -121,11 +122,15 @@ def _visible(shooting: Shooting, smear: float | None) -> list[Snag]:
         slots={},
         edits=(Edit(path="beat.school", value="shoot-move-shoot"),),
     )
-    fixes = [*([] if cannot_stop(shooting) else [stop]), *_expose_shorter(plan, smear)]
+    fixes = [*([] if cannot_stop(shooting) else [stop]), *_expose_shorter(shooting, smear)]
     return [SMEARS.at("beat.school", {"smear": slot(smear, "px")}, fixes)]
 
 
-def _expose_shorter(plan: Plan, smear: float) -> list[Fix]:
+def _expose_shorter(shooting: Shooting, smear: float) -> list[Fix]:
+    """An exposure that smears less; or a limit for those that follow the light."""
+    plan = shooting.plan
+    if shooting.followed is not None:
+        return _limit_shorter(shooting, smear)
     exposure = float(plan.beat.exposure_s)
     label = shutter.at_most(exposure * VISIBLE_PX / smear)
     if label is None:
@@ -137,5 +142,26 @@ def _expose_shorter(plan: Plan, smear: float) -> list[Fix]:
             consequence="{darker} darker, and soft at most: open the aperture or raise ISO by as much.",
             slots={"shorter": slot(label, "shutter"), "darker": slot(round(stops, 1), "stops")},
             edits=tuple(exposing(plan.beat, label)),
+        )
+    ]
+
+
+def _limit_shorter(shooting: Shooting, smear: float) -> list[Fix]:
+    """No frame longer than what smears visibly, whatever the light: then ISO has to make up for it."""
+    if "shutter" not in shooting.plan.light.order:
+        return []
+    limit = shutter.at_most(float(shooting.shuttered.exposed_s.max()) * VISIBLE_PX / smear)
+    if limit is None or limit < shooting.plan.light.shutter_short_s:
+        return []
+    tried = with_light(shooting, shutter_long_s=limit)
+    px = smear_of(tried).px
+    if px is None or px > VISIBLE_PX:
+        return []
+    return [
+        Fix(
+            label="Expose up to {shorter} and no longer",
+            consequence="Soft at most. ISO goes up sooner, and the limits of the ramp run out earlier.",
+            slots={"shorter": slot(limit, "shutter")},
+            edits=(Edit(path="light.shutter_long_s", value=str(limit)),),
         )
     ]

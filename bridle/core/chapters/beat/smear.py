@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import numpy as np
+
 from bridle.core.chapters.beat.figures import bracket_terms
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import Beat
@@ -33,23 +35,27 @@ def smear(shooting: Shooting) -> Smear:
         return Smear(None, shared)
     if not len(shift.px):
         return Smear(0.0, shared)
-    open_s, rooms = max(shooting.plan.beat.bracket_s), shooting.timeline.rooms_s[:-1]
-    worst, middle = first_peak(shift.px / rooms), first_peak(shift.centre / rooms)
+    rooms = shooting.timeline.rooms_s[:-1]
+    open_s = np.broadcast_to(shooting.shuttered.longest_s, shooting.frames)[:-1]
+    worst, middle = first_peak(shift.px * open_s / rooms), first_peak(shift.centre * open_s / rooms)
     places = [
         ("beat.smear", worst, shift.place(worst)),
         ("beat.smear.edge", worst, shift.place(worst, EDGES)),
         ("beat.smear.centre", middle, shift.place(middle, (CENTRE,))),
     ]
-    made = [_smeared(key, step, place, open_s, float(rooms[step])) for key, step, place in places if place.parts]
+    made = [
+        _smeared(key, step, place, float(open_s[step]), float(rooms[step]))
+        for key, step, place in places
+        if place.parts
+    ]
     px = made[0].value if made else 0.0
-    return Smear(px, [*shared, *made, *_half(shooting.plan.beat, px)])
+    return Smear(px, [*shared, *made, *_half(float(open_s[worst]), px)])
 
 
-def _half(beat: Beat, px: float) -> list[Figure]:
+def _half(open_s: float, px: float) -> list[Figure]:
     """The longest exposure whose smear is half a pixel, that nobody sees; none where nothing smears."""
     if not px:
         return []
-    open_s = max(beat.bracket_s)
     terms = term("exposure", "longest exposure", open_s, "shutter"), term("smear", "smear at its worst", px, "px")
     longest = open_s * 0.5 / px
     return [figure("beat.smear.half", "half a pixel of smear with", longest, "shutter", HALF, *terms)]
@@ -57,8 +63,8 @@ def _half(beat: Beat, px: float) -> list[Figure]:
 
 def _shared(shooting: Shooting) -> Iterator[Figure]:
     """The longest exposure, and the scale of the picture."""
-    beat, frame = shooting.plan.beat, kept(shooting.plan)
-    yield _longest(beat)
+    frame = kept(shooting.plan)
+    yield _longest(shooting.shuttered.beat(first_peak(shooting.shuttered.exposed_s)))
     shortest, longest = focal_ends(shooting.plan)
     said = "focal length" if shortest == longest else "focal length, at its longest"
     terms = (

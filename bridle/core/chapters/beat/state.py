@@ -37,6 +37,14 @@ class BeatDrawn:
 
 
 @dataclass(slots=True, kw_only=True)
+class BeatOf:
+    """The tightest beat of those with one exposure, in seconds."""
+
+    exposure_s: float
+    beat: BeatDrawn
+
+
+@dataclass(slots=True, kw_only=True)
 class SchoolState:
     """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
 
@@ -52,8 +60,12 @@ class SchoolState:
 
 @dataclass(slots=True, kw_only=True)
 class BeatState:
-    """The beat, both schools, and the frame (0-based) at which the buffer stalls; nothing while the clip is open."""
+    """The beat, both schools, and the frame (0-based) at which the buffer stalls; nothing while the clip is open.
+
+    Where the exposure follows the light, `each` is the tightest beat of every exposure there is.
+    """
 
     beat: BeatDrawn | None = None
+    each: tuple[BeatOf, ...] = ()
     schools: tuple[SchoolState, ...] = ()
     stalls_at: int | None = None

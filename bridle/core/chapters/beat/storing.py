@@ -12,6 +12,7 @@ from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import write_number
+from bridle.core.reckon.cycles import Cycle, cycle_at
 from bridle.core.reckon.orders import visit_starts
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, at_clock, slot
@@ -60,7 +61,8 @@ def stored(shooting: Shooting) -> Stored:
 
 def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list[Snag]]:
     plan, times = shooting.plan, shooting.timeline
-    beat, exposing = plan.beat, shooting.cycle.exposures
+    beat, densest = plan.beat, _densest(shooting)
+    exposing = densest.exposures
     slots, write = times.rooms_s, float(beat.write_s)
     count = exposing.pictures * len(shooting.cycle.travels_s)
     pictures = term("count", "pictures a frame", count, "")
@@ -78,7 +80,7 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
     )
     made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
     followed = min(times.frames, max(1, MOST_PICTURES // count))
-    starts = [visit + start for visit in visit_starts(shooting.cycle).tolist() for start in exposing.starts_s()]
+    starts = [visit + start for visit in visit_starts(densest).tolist() for start in exposing.starts_s()]
     stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, starts)
     if stall is None:
         return None, made, []
@@ -98,6 +100,14 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
         slots_said |= {"pictures": pictures_lost, "all": slot(count * times.frames)}
     kind = IN_PART if count > 1 else STALLS
     return stall, made, [kind.at("beat.buffer_frames", slots_said, _slower(shooting, count))]
+
+
+def _densest(shooting: Shooting) -> Cycle:
+    """Of exposures that follow the light the shortest: its pictures come closest upon one another."""
+    open_ = shooting.shuttered
+    if len(open_.kinds) == 1:
+        return shooting.cycle
+    return cycle_at(shooting.plan, int(open_.exposed_s.argmin()), shooting.timeline, shooting.steps, open_)
 
 
 def _slower(shooting: Shooting, count: int) -> list[Fix]:
@@ -125,7 +135,7 @@ def _slower(shooting: Shooting, count: int) -> list[Fix]:
 
 def _stalls(shooting: Shooting, beat: Beat, interval_s: float) -> bool:
     """Whether a buffer fills up all the same, with one frame every so often."""
-    tried, rooms = shooting.tried(beat=beat).cycle, shooting.timeline.rooms_s
+    tried, rooms = _densest(shooting.tried(beat=beat)), shooting.timeline.rooms_s
     starts = [visit + start for visit in visit_starts(tried).tolist() for start in tried.exposures.starts_s()]
     followed = min(len(rooms), max(1, MOST_PICTURES // len(starts)))
     slots = np.maximum(rooms[:followed], interval_s).tolist()

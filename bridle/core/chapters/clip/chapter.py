@@ -5,12 +5,13 @@ from fractions import Fraction
 from typing import Literal
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.clip import events, sentence
+from bridle.core.chapters.clip import events, sentence, tied
 from bridle.core.chapters.clip.clock import clock_figures
 from bridle.core.chapters.clip.events import event_figures, event_snags
 from bridle.core.chapters.clip.roundings import Rounding
 from bridle.core.chapters.clip.sentence import Sentence
 from bridle.core.chapters.clip.state import ClipState, QuantityState, RoundingNote
+from bridle.core.figure import Figure
 from bridle.core.plan.clip import QUANTITIES
 from bridle.core.plan.document import Plan
 from bridle.core.plan.words import LABELS, UNITS
@@ -18,7 +19,7 @@ from bridle.core.reckon.clip import holds_of
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.subjects.time.starting_points import POINTS
 
-KINDS = (*sentence.KINDS, *events.KINDS)
+KINDS = (*sentence.KINDS, *events.KINDS, *tied.KINDS)
 
 
 def tell(known: Reckoning) -> Answer[ClipState]:
@@ -29,6 +30,8 @@ def tell(known: Reckoning) -> Answer[ClipState]:
         shoot = known.plan, shooting.solution, shooting.timeline
         figures += [*clock_figures(*shoot), *event_figures(*shoot)]
         snags += event_snags(*shoot)
+    for finding in tied.findings(known.plan):
+        (figures if isinstance(finding, Figure) else snags).append(finding)  # type: ignore[arg-type]
     return Answer(_state(known, words), figures, snags)
 
 

@@ -7,6 +7,7 @@ from fractions import Fraction
 
 from bridle.core.asks.clip_offers import clip_fix
 from bridle.core.asks.pegs import changed, within
+from bridle.core.asks.tying import untied
 from bridle.core.chapters.clip.clock import at_term
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.clip import Clip
@@ -16,6 +17,7 @@ from bridle.core.plan.shoot import Event
 from bridle.core.reckon.asked import spoilt
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import shooting_of
+from bridle.core.reckon.showing import LEAST_CHANGE, change_px, shows
 from bridle.core.reckon.timeline import Timeline, instant
 from bridle.core.snag import Fix, Snag, SnagKind, at_clock, slot
 from bridle.core.subjects.time import starting_points
@@ -60,7 +62,6 @@ LONG_VIDEO = SnagKind(
 KINDS = (OUTSIDE, HANDLES, STILL, UNCULLED, LONG_VIDEO)
 
 LONGEST_VIDEO_S = 1800
-LEAST_CHANGE = Fraction(3, 100)
 IN_REVERSE = Formula("(frames - frame) / rate", "the frames after it, over playback rate: it is played in reverse")
 IN_CLIP = Formula("frame / rate", "the frames before it, over playback rate")
 FRAME = Formula("(event - start) / interval + 1", "elapsed time over the interval; frame 1 is taken at the start")
@@ -153,7 +154,7 @@ def _suits(plan: Plan, solution: Solution) -> Iterator[Figure]:
         )
         step = term("step", "wanted from frame to frame", trial.step_px, "px")
         yield figure("clip.trial", "interval by the trial", interval, "s", starting_points.TRIAL, step, moved, apart)
-        whole = _trial_change(clip, solution)
+        whole = trial.moved_px / trial.apart_s * solution.shoot
         shoot = term("shoot", "shoot length", solution.shoot, "s")
         yield figure(
             "clip.trial_change",
@@ -165,11 +166,6 @@ def _suits(plan: Plan, solution: Solution) -> Iterator[Figure]:
             apart,
             shoot,
         )
-
-
-def _trial_change(clip: Clip, solution: Solution) -> Fraction:
-    assert clip.trial is not None
-    return clip.trial.moved_px / clip.trial.apart_s * solution.shoot
 
 
 def _outside(plan: Plan, solution: Solution, times: Timeline) -> Iterator[Snag]:
@@ -208,7 +204,7 @@ def _move_there(plan: Plan, number: int, solution: Solution, times: Timeline) ->
         label=f"{'Start' if clock.holds == 'start' else 'Finish'} at {{held}}",
         consequence=said,
         slots={"held": at_clock(at.timestamp(), times.start, times.zone), "event": slot(event.name)},
-        edits=(Edit(path="shoot.clock.at", value=at.isoformat()),),
+        edits=(Edit(path="shoot.clock.at", value=at.isoformat()), *untied(plan)),
     )
 
 
@@ -260,10 +256,8 @@ def _no_room(clip: Clip, solution: Solution) -> list[Snag]:
 
 def _hardly_changes(plan: Plan, solution: Solution) -> list[Snag]:
     clip = plan.clip
-    if clip.trial is None:
-        return []
-    change, width = _trial_change(clip, solution), kept(plan).width_px
-    if change >= LEAST_CHANGE * width:
+    change, width = change_px(plan, solution.shoot), kept(plan).width_px
+    if clip.trial is None or change is None or shows(plan, solution.shoot):
         return []
     slots = {"change": slot(change, "px"), "share": slot(change / width, "share")}
     enough = Fraction(math.ceil(2 * LEAST_CHANGE * width / (clip.trial.moved_px / clip.trial.apart_s)))

@@ -1,15 +1,20 @@
 """The move as it is drawn: series along the frames, each thinned so that its own extremes stay."""
 
+from collections.abc import Iterator
+
 import numpy as np
 
-from bridle.core.chapters.move.state import MoveState, Series, TimeMap, Traces, ViewState
+from bridle.core.chapters.move.state import BodySeen, MoveState, TimeMap, Traces, ViewState
+from bridle.core.plan.rounds import Stations
 from bridle.core.reckon.framings import offsets, visits_a_cycle
 from bridle.core.reckon.picture import kept
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.reckon.sky import UP_DEG
+from bridle.core.reckon.series import Series, series
+from bridle.core.reckon.sights import runs_of
+from bridle.core.reckon.sky import UP_DEG, Sun, in_the_picture
+from bridle.core.reckon.stretches import on_the_clock
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.subjects.light import sky
-from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.thinning import kept_indices
 
 # Of an interval that changes at very many frames so many knots are told; the lines between are off by less than a slot.
@@ -25,14 +30,23 @@ def drawn(shooting: Shooting, points: int, aside: bool) -> MoveState:
     return MoveState(traces=traces, view=_view(shooting, points, aside, known))
 
 
-def series(values: Floats, points: int, digits: int = 3) -> Series:
-    """Values along the frames, rounded as finely as can be drawn."""
-    first = round(float(values[0]), digits)
-    if (values == values[0]).all():
-        return Series(frames=(), values=(first,))
-    picked = kept_indices(values, points)
-    frames = () if len(picked) == len(values) else tuple(picked.tolist())
-    return Series(frames=frames, values=tuple(np.round(values[picked], digits).tolist()))
+def _body(body: Sun | None, points: int) -> dict[str, Series] | None:
+    if body is None:
+        return None
+    return {"azimuth": series(body.azimuth, points, 2), "altitude": series(body.altitude, points, 2)}
+
+
+def _bodies(shooting: Shooting) -> Iterator[BodySeen]:
+    """Sun and moon in the picture; not told where each cycle looks several ways, or nobody knows where north is."""
+    plan = shooting.plan
+    if plan.rig.normal_bearing_deg is None or isinstance(plan.move.visits, Stations):
+        return
+    for name, body in (("sun", shooting.sun), ("moon", shooting.moon)):
+        if body is None:
+            continue
+        inside = in_the_picture(plan, shooting.poses, body)
+        words = on_the_clock(shooting.timeline, runs_of(inside, most=None))
+        yield BodySeen(name="sun" if name == "sun" else "moon", frames=int(inside.sum()), words=words)
 
 
 def time_map(times: Timeline) -> TimeMap:
@@ -49,7 +63,6 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
     frame = kept(plan)
     looks = zip(("pan", "tilt", "roll"), at.views, strict=True)
     ways = {name: getattr(at, name) for name in ("x", "z", "focal")} | dict(looks)
-    ends = {"azimuth": shooting.sun.azimuth, "altitude": shooting.sun.altitude} if shooting.sun else {}
     shift = np.append(shooting.shift.px, 0.0) / frame.width_px
     sights = shooting.sights if aside else ()
     return ViewState(
@@ -59,7 +72,9 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
         legs=(*(leg.first for leg in timing.legs), timing.span.last),
         poses={name: known.get(id(values)) or series(values, points) for name, values in ways.items()},
         shift_share=series(shift, points, 6),
-        sun={name: series(values, points, 2) for name, values in ends.items()} or None,
+        sun=_body(shooting.sun, points),
+        moon=_body(shooting.moon, points),
+        bodies=tuple(_bodies(shooting)) if aside else (),
         sun_up_deg=UP_DEG,
         daylight_deg=sky.DAYLIGHT_DEG,
         crops=tuple(series(side, points, 5) for side in shooting.crops.T),

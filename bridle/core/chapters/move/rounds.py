@@ -191,7 +191,7 @@ def _passes_fit(shooting: Shooting) -> Iterator[Snag]:
     if not tight:
         return
     even = replace(shooting.timeline, rooms_s=np.full(frames, float(every)), runs=(Run(0, frames, Fraction(0), every),))
-    beat = tightest(plan, plan.beat, even, shooting.steps, shooting.exposed_s)
+    beat = tightest(plan, plan.beat, even, shooting.steps, shooting.shuttered)
     for number, again in tight:
         if again.interval_s is None or again.interval_s >= beat.shortest_s:
             continue

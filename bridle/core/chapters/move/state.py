@@ -1,20 +1,10 @@
 """What the camera sees, as the page draws it."""
 
 from dataclasses import dataclass
+from typing import Literal
 
+from bridle.core.reckon.series import Series
 from bridle.core.reckon.sights import Sight
-
-
-@dataclass(slots=True, kw_only=True)
-class Series:
-    """A quantity along the frames (0-based): its values at some of them, straight lines between.
-
-    A long one keeps its own extremes, at frames of its own. Without frames the values stand for every frame one after
-    another; a single value stands for all.
-    """
-
-    frames: tuple[int, ...] = ()
-    values: tuple[float, ...]
 
 
 @dataclass(slots=True, kw_only=True)
@@ -38,10 +28,19 @@ class Traces:
 
 
 @dataclass(slots=True, kw_only=True)
+class BodySeen:
+    """When sun or moon stand in the picture, in words; blank where they never do."""
+
+    name: Literal["sun", "moon"]
+    frames: int
+    words: str
+
+
+@dataclass(slots=True, kw_only=True)
 class ViewState:
     """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
-    width, to the next frame), `sun` (azimuth and altitude) and `crops` (left, top, width, height in shares of the
-    kept picture; none where nothing is cropped) run along the frames.
+    width, to the next frame), `sun` and `moon` (azimuth and altitude) and `crops` (left, top, width, height in shares
+    of the kept picture; none where nothing is cropped) run along the frames.
 
     `keyframes` are the frames (0-based) at which the keyframes stand on the first leg, `legs` those at which the
     legs begin and end. `kept_mm` is the kept part of the sensor, `delivered_px` the size of the clip.
@@ -54,6 +53,8 @@ class ViewState:
     poses: dict[str, Series]
     shift_share: Series
     sun: dict[str, Series] | None
+    moon: dict[str, Series] | None
+    bodies: tuple[BodySeen, ...]
     # At this altitude its upper edge touches the horizon.
     sun_up_deg: float
     # Between these altitudes the light of the drawn scene grows from none to all, in a straight line.

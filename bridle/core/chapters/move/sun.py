@@ -4,6 +4,7 @@ import itertools
 from collections.abc import Iterator
 from datetime import timedelta
 
+from bridle.core.asks.tying import untied
 from bridle.core.chapters.move.rig_in_view import in_view, rig_points
 from bridle.core.chapters.move.search import Search, some_frames, tilted_by
 from bridle.core.figure import Figure, Formula, figure, term
@@ -138,10 +139,11 @@ QUARTER_S, QUARTERS, DAY_S = 900, 48, 86_400
 def _at_another_time(search: Search) -> list[Fix]:
     """The nearest quarter of an hour by which the shoot can be moved so that this does not happen; in a day's shoot.
 
-    What it is shot for stays in it: an event that falls into it now does so then.
+    What it is shot for stays in it: an event that falls into it now does so then. Where the sky says when it ends,
+    another beginning is another length, which is not looked through here.
     """
     plan, times = search.plan, search.times
-    if float(times.elapsed_s(times.frames)) > DAY_S:
+    if float(times.elapsed_s(times.frames)) > DAY_S or plan.shoot.clock.until is not None:
         return []
     low, high = times.keeping([event.at for event in plan.shoot.clock.events])
     tries = [by for by in range(-QUARTERS, QUARTERS + 1) if by and low <= by * QUARTER_S <= high]
@@ -166,7 +168,7 @@ def _at_another_time(search: Search) -> list[Fix]:
             label="Shoot {by} {way}",
             consequence="The first frame is taken at {start}; light and tide are others then.",
             slots=slots,
-            edits=(Edit(path="shoot.clock.at", value=(plan.shoot.clock.at + by).isoformat()),),
+            edits=(Edit(path="shoot.clock.at", value=(plan.shoot.clock.at + by).isoformat()), *untied(plan)),
         )
     ]
 

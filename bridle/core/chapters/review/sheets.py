@@ -10,6 +10,7 @@ from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Support
 from bridle.core.quantity import listed, write, write_shutter
+from bridle.core.reckon.changes import ChangeLine, change_lines
 from bridle.core.reckon.clocks import own_clocks
 from bridle.core.reckon.parts import axes_in, programmed
 from bridle.core.reckon.picture import focal_ends
@@ -20,6 +21,9 @@ from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
 
+# A longer list of changes has a file of its own.
+MOST_CHANGES = 60
+
 
 def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
     """What goes on the field card; the parts that need the clip are left out while it is open.
@@ -28,11 +32,12 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
     """
     plan, shooting = known.plan, known.shooting
     if shooting is None:
-        return (_camera(plan),)
+        return (_camera(plan, None),)
     return (
         *_before(plan, figures),
         _times(shooting.timeline),
-        _camera(plan),
+        _camera(plan, shooting),
+        *_changes(shooting),
         _controller(shooting),
         *_segments(plan),
         *_untied(plan, figures),
@@ -93,20 +98,69 @@ def _times(times: Timeline) -> SettingSheet:
     return sheet("Times", rows)
 
 
-def _camera(plan: Plan) -> SettingSheet:
-    camera = plan.camera
+def _camera(plan: Plan, shooting: Shooting | None) -> SettingSheet:
+    camera, automatic = plan.camera, plan.light.school == "automatic"
+    followed = shooting.followed if shooting else None
+    first = next(change_lines(shooting, followed, 0), None) if shooting and followed else None
+    begins = " to begin with" if first and not automatic else ""
     rows = (
-        line("mode", slot("manual, raw files")),
-        line("shutter", slot(plan.beat.exposure_s, "shutter")),
+        line("mode", slot("exposed by itself, raw files" if automatic else "manual, raw files")),
+        *(
+            []
+            if automatic
+            else [
+                line(f"shutter{begins}", slot(first.shutter_s if first else plan.beat.exposure_s, "shutter")),
+            ]
+        ),
         *_bracket(plan),
-        line("aperture", slot(camera.aperture, "f-number")),
-        line("ISO", slot(camera.iso)),
+        *(
+            []
+            if automatic and "aperture" in plan.light.order
+            else [
+                line("aperture", slot(first.aperture if first else camera.aperture, "f-number")),
+            ]
+        ),
+        *([] if automatic else [line(f"ISO{begins}", slot(first.iso if first else camera.iso))]),
         line("focal length", _focal(plan)),
         line("focus", slot("manual, stabiliser off")),
         line("white balance", slot("fixed")),
         line("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
     )
     return sheet("Camera", rows)
+
+
+def _changes(shooting: Shooting) -> list[SettingSheet]:
+    """What a hand sets at which minute; of a longer list the card has the first, the rest is a list of its own."""
+    followed = shooting.followed
+    if followed is None or shooting.plan.light.school != "ramped":
+        return []
+    times = shooting.timeline
+    changes = list(change_lines(shooting, followed))[1:]
+    rows = [
+        line(f"frame {change.frame + 1}, {_clock(times, change.frame)}", slot(_moved(change)))
+        for change in changes[:MOST_CHANGES]
+    ]
+    if len(changes) > MOST_CHANGES:
+        rows.append(line("and on", slot(f"{len(changes) - MOST_CHANGES} more in the list of changes")))
+    return [sheet("Changes of setting", rows, "changes")] if rows else []
+
+
+def _clock(times: Timeline, frame: int) -> str:
+    """A clock time in the words of the card's own column; with its day where that is another."""
+    at = at_clock(times.unix_s(frame), times.start, times.zone)
+    return write(float(at.value), at.unit, times.zone)
+
+
+def _moved(change: ChangeLine) -> str:
+    """What is set anew, and nothing else."""
+    filtered = f"filter {change.density:g} stops" if change.density else "filter off"
+    each = {
+        "shutter": write_shutter(change.shutter_s),
+        "iso": f"ISO {change.iso:g}",
+        "aperture": f"f/{change.aperture:g}",
+        "filter": filtered,
+    }
+    return ", ".join(each[name] for name in change.moved)
 
 
 def _focal(plan: Plan) -> Slot:

@@ -176,6 +176,21 @@ Triple: TypeAlias = tuple[float | Floats, float | Floats, float | Floats]
 NOUGHT: Triple = (0.0, 0.0, 0.0)
 
 
+def directions(poses: Poses, u: float | Floats, v: float | Floats) -> tuple[Floats, Floats]:
+    """Where a point of the picture (right and up over ahead) lies in the scene: bearing from the normal, and altitude.
+
+    In degrees, shape (frames,); the way back from `see_far`.
+    """
+    cos_p, sin_p, cos_t, sin_t, cos_r, sin_r = poses.turned
+    right, up = u * cos_r + v * sin_r, v * cos_r - u * sin_r
+    level, dz = cos_t - up * sin_t, sin_t + up * cos_t
+    ones = np.ones(len(poses))
+    ways = right * cos_p + level * sin_p, level * cos_p - right * sin_p, dz
+    scene: Triple = ways if poses.leaned is None else poses.leaned.out_of_head(*ways)
+    dx, dy, dz = (way * ones for way in scene)
+    return np.degrees(np.arctan2(dx, dy)), np.degrees(np.arctan2(dz, np.hypot(dx, dy)))
+
+
 @dataclass(frozen=True)
 class Motion:
     """What one step does to the picture, of one axis or of all.

@@ -3,11 +3,14 @@
   import Editable from '../../parts/Editable.svelte';
   import OriginNote from '../../parts/OriginNote.svelte';
   import Working from '../../parts/Working.svelte';
+  import { router } from '../../router.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
   /** What stands still has nothing to settle. */
   const moves = $derived(sheet.plan.rig.axes.length > 0);
+  /** The exposure of each frame is set in the chapter Light then. */
+  const follows = $derived(!!sheet.evaluation.light.shutter_s);
   const PARTS = [
     { path: 'beat.wake_s', label: 'wake', unit: 's' },
     { path: 'beat.lag_s', label: 'shutter lag', unit: 's' },
@@ -26,8 +29,10 @@
     {@const origin = sheet.evaluation.origins[path]}
     <div>
       <span class="label">{label}</span>
-      <Editable {path} {label} {unit} />
-      {#if origin}
+      {#if path === 'beat.exposure_s' && follows}
+        <a class="link" href="/shoots/{sheet.id}/light" onclick={router.follow}>follows the light</a>
+      {:else}<Editable {path} {label} {unit} />{/if}
+      {#if origin && !(path === 'beat.exposure_s' && follows)}
         <button
           type="button"
           class="from"

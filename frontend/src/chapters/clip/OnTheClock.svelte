@@ -10,7 +10,27 @@
   const sheet = theSheet();
   const held = $derived(sheet.plan.shoot.clock);
   const clip = $derived(sheet.plan.clip);
-  const at = $derived(Date.parse(held.at) / 1000);
+  const at = $derived(sheet.figure('tied.shoot.clock')?.value ?? Date.parse(held.at) / 1000);
+  const HAPPENINGS = [
+    'sunset',
+    'civil dusk',
+    'nautical dusk',
+    'astronomical dusk',
+    'astronomical dawn',
+    'nautical dawn',
+    'civil dawn',
+    'sunrise',
+    'moonrise',
+    'moonset'
+  ];
+  /** What is tied to the sky, as the server says it. */
+  const words = (path: string) => sheet.figure(`tied.${path}`)?.label ?? 'tied to the sky';
+
+  async function tie(path: string, from: HTMLSelectElement) {
+    const name = from.value;
+    from.value = '';
+    if (name) await sheet.type(path, name);
+  }
 
   const SCHOOLS = {
     stills: 'Stills can be repaired frame by frame, culled, and read at any rate.',
@@ -31,19 +51,74 @@
       ]}
       onchoose={(holds) => void sheet.change([{ do: 'clock', holds }])}
     />
-    <p class="big">
-      <Editable
-        path="shoot.clock.at"
-        label={held.holds === 'start' ? 'start' : 'finish'}
-        value={at}
-        unit="instant"
-      />
+    <p class="big" class:tied={held.tied}>
+      {#if held.tied}
+        <Editable
+          path="shoot.clock.at"
+          label={held.holds === 'start' ? 'start' : 'finish'}
+          value={null}
+          unit="instant"
+          shown={words('shoot.clock')}
+        />
+      {:else}
+        <Editable
+          path="shoot.clock.at"
+          label={held.holds === 'start' ? 'start' : 'finish'}
+          value={at}
+          unit="instant"
+        />
+      {/if}
     </p>
     <p class="line">
+      {#if held.tied}
+        {#if sheet.figure('tied.shoot.clock')}at <Working figure="tied.shoot.clock" /> on{/if}
+        <button type="button" class="link" onclick={() => sheet.put('shoot.clock.tied', null)}
+          >go by the hour</button
+        >,
+      {:else}
+        <label
+          >or with the sky: <select
+            aria-label="Tie the clock to the sky"
+            value=""
+            onchange={(event) => void tie('shoot.clock.at', event.currentTarget)}
+          >
+            <option value="">by the hour</option>
+            {#each HAPPENINGS as name (name)}<option>{name}</option>{/each}
+          </select></label
+        ><br />
+      {/if}
       {day(at, sheet.zone, true)}.
       {#if held.holds === 'start'}Finished at <Working figure="time.finish" />.
       {:else}The first frame is at <Working figure="time.first" />.{/if}
     </p>
+    {#if held.holds === 'start' && sheet.plan.frames?.source === 'even'}
+      <p class="line">
+        {#if held.until}
+          until <Editable
+            path="shoot.clock.until"
+            label="until"
+            value={null}
+            unit=""
+            shown={words('shoot.clock.until')}
+          />
+          {#if sheet.figure('tied.shoot.clock.until')}at <Working figure="tied.shoot.clock.until" />{/if}
+          <button type="button" class="link" onclick={() => sheet.put('shoot.clock.until', null)}
+            >as long as its peg says</button
+          >
+        {:else}
+          <label
+            >lasts until <select
+              aria-label="Let it last until"
+              value=""
+              onchange={(event) => void tie('shoot.clock.until', event.currentTarget)}
+            >
+              <option value="">its length is over</option>
+              {#each HAPPENINGS as name (name)}<option>{name}</option>{/each}
+            </select></label
+          >
+        {/if}
+      </p>
+    {/if}
     <p class="line">
       start delay <Editable path="shoot.clock.start_delay_s" label="start delay" unit="s" />
       {#if exact(held.start_delay_s)}press at <Working figure="time.press" /> and walk into the picture{/if}
@@ -143,9 +218,12 @@
         at <Editable
           path="shoot.clock.events.{i}.at"
           label="time of {event.name}"
-          value={Date.parse(event.at) / 1000}
+          value={event.tied ? null : Date.parse(event.at) / 1000}
           unit="instant"
-        />: <Working figure="event.{i}.clip" /> into the clip
+          {...event.tied ? { shown: words(`shoot.clock.events.${i}`) } : {}}
+        />{#if event.tied}, <Working figure="tied.shoot.clock.events.{i}" />{/if}: <Working
+          figure="event.{i}.clip"
+        /> into the clip
         <button
           type="button"
           class="link"
@@ -155,7 +233,8 @@
       </p>
     {:else}
       <p class="label">
-        High tide, sunset, the lid coming off: when it will happen, and where in the clip that is.
+        High tide, sunset, the lid coming off: when it will happen, and where in the clip that is. Type an
+        hour, or “20 min after moonrise”.
       </p>
     {/each}
   </section>
@@ -198,6 +277,13 @@
   .big {
     font-size: 29px;
     margin-top: 6px;
+  }
+  .big.tied {
+    font-size: 21px;
+  }
+  select {
+    border-bottom: 1px solid var(--ink);
+    max-width: 12em;
   }
   .line {
     font-size: 13px;

@@ -5,6 +5,7 @@
 
   const sheet = theSheet();
   const sights = $derived(sheet.evaluation.view?.sights ?? []);
+  const bodies = $derived(sheet.evaluation.view?.bodies ?? []);
   const cues = $derived(sights.filter((sight) => sight.cue));
   const when = (at: number) => clock(at, sheet.zone);
 </script>
@@ -33,6 +34,12 @@
     As soon as marks stand on the drawing and the clip is closed, it says when each is seen.
   </p>
 {/if}
+{#each bodies as body (body.name)}
+  <p class="sky">
+    <b>the {body.name}</b>
+    {body.frames ? `${body.words}: ${write(body.frames, 'frames')}` : 'never in the picture'}
+  </p>
+{/each}
 {#if cues.length}
   <h3>Cue list</h3>
   <ol class="cues">

@@ -2,13 +2,14 @@
   /** The shoot taken by the stand-ins: frame by frame in simulated time, with what a person can ask of it. */
   import { onMount } from 'svelte';
   import { api, type LogLine } from '../../api/client';
-  import { clock, duration, number, write } from '../../format';
+  import { clock, duration, number, write, shutter } from '../../format';
   import NoteField from '../../parts/NoteField.svelte';
   import TakenTable from '../../parts/TakenTable.svelte';
   import Working from '../../parts/Working.svelte';
   import { RunWatch } from '../../sheet/run.svelte';
   import { grouped, type Told } from './told';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { WEATHERS, type Weather } from '../../sheet/weather';
 
   const sheet = theSheet();
   const watch = new RunWatch(sheet.id);
@@ -74,9 +75,16 @@
     entry = answer?.data?.entries.find((entry) => entry.id === id) ?? null;
   }
 
+  let weather = $state<Weather>('as planned');
+  const lit = $derived(!!sheet.evaluation.light.bright);
+  const off = (stops: number) =>
+    Math.abs(stops) < 0.05
+      ? 'right'
+      : `${number(Math.abs(stops), 2)} stops too ${stops > 0 ? 'bright' : 'dark'}`;
+
   async function begin() {
     asking = true;
-    if (await sheet.saving.settle()) await watch.begin(speed);
+    if (await sheet.saving.settle()) await watch.begin(speed, weather);
     else watch.trouble = 'Not everything is saved yet, and a run takes the plan as it is kept.';
     asking = false;
   }
@@ -131,6 +139,20 @@
           <dt>delayed by</dt>
           <dd><Working figure={figures['run.delayed']} /></dd>
         </div>
+        <div>
+          <dt>set on the camera</dt>
+          <dd>
+            {shutter(run.setting.shutter_s)}, ISO {number(run.setting.iso, 6)}, f/{number(
+              run.setting.aperture
+            )}{run.setting.density ? `, filter ${number(run.setting.density)}` : ''}
+          </dd>
+        </div>
+        {#if run.setting.bright !== null && run.setting.metered_ev !== null}
+          <div>
+            <dt>meter {run.weather === 'as planned' ? '' : `(${run.weather})`}</dt>
+            <dd>{number(run.setting.metered_ev, 3)} EV, {off(run.setting.bright)}</dd>
+          </div>
+        {/if}
         {#each Object.entries(run.position) as [name, value] (name)}
           <div>
             <dt>{name}</dt>
@@ -188,6 +210,15 @@
         >
       {/each}
     </fieldset>
+    {#if !watch.under && lit}
+      <p>
+        <label class="label"
+          >under <select bind:value={weather}>
+            {#each WEATHERS as one (one)}<option>{one}</option>{/each}
+          </select></label
+        >
+      </p>
+    {/if}
     <div class="buttons">
       {#if watch.under && run}
         {#if run.phase === 'paused' || run.phase === 'fault'}

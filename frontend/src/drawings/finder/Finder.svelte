@@ -11,7 +11,7 @@
   import { look } from '../../looks/look.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { lines, paint, skins, type Shown } from './film';
-  import { poseAt } from './pose';
+  import { isExposed, poseAt, waysOf } from './pose';
   import type { Inks, Model } from './scene';
 
   interface Props {
@@ -51,6 +51,12 @@
     return { width: Math.max(16, Math.round(wide)), height: Math.max(16, Math.round(wide / aspect)) };
   });
   const pose = $derived(poseAt(sheet.evaluation, head.frame));
+  /** What is drawn: under another weather the pictures come out as that has them. */
+  const told = $derived(
+    sheet.weathered
+      ? { ...sheet.evaluation, light: { ...sheet.evaluation.light, bright: sheet.weathered } }
+      : sheet.evaluation
+  );
 
   function inks(): Inks {
     const style = getComputedStyle(document.documentElement);
@@ -88,8 +94,16 @@
       sheet.plan.rig.standing?.lens_height_mm
     ])
   );
+  const exposed = $derived(isExposed(sheet.evaluation));
   $effect(() => {
-    if (scene) model?.build(untrack(() => sheet.plan));
+    if (scene)
+      model?.build(
+        untrack(() => sheet.plan),
+        exposed
+      );
+  });
+  $effect(() => {
+    if (scene && exposed !== undefined) model?.ways(waysOf(sheet.evaluation, frames));
   });
   $effect(() => {
     model?.size(drawn.width, drawn.height);
@@ -102,7 +116,7 @@
     const context = canvas?.getContext('2d');
     if (!model || !context || recording !== 'no') return;
     const { width, height } = drawn;
-    const [frame, ...seen] = [head.frame, sheet.evaluation, scene, { ...shown }];
+    const [frame, ...seen] = [head.frame, told, scene, exposed, { ...shown }];
     const draw = () => {
       if (!seen.length || !canvas) return;
       canvas.width = width;
@@ -120,8 +134,8 @@
     const began = performance.now();
     const moving = head.playing || began - shownAt < REST_MS;
     scale(moving ? (slow ? COARSE : 1) : model.fine);
-    paint(context, model, sheet.plan, sheet.evaluation, frame);
-    if (shown.onion) skins(context, model, sheet.evaluation, frames);
+    paint(context, model, sheet.plan, told, frame);
+    if (shown.onion) skins(context, model, told, frames);
     lines(context, shown, inks().ink, sheet.plan.rig.standing?.level_error_deg ?? 0);
     shownAt = performance.now();
     count(shownAt - began);
@@ -174,8 +188,7 @@
         frames,
         head.rate(),
         (frame) =>
-          model &&
-          paint(context, model, sheet.plan, sheet.evaluation, head.backwards() ? frames - 1 - frame : frame),
+          model && paint(context, model, sheet.plan, told, head.backwards() ? frames - 1 - frame : frame),
         (now) => (share = now),
         () => recording === 'stop'
       );

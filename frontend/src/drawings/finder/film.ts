@@ -1,6 +1,6 @@
 /** The finder's picture as it is put together: the model, smear, crop, onion skins, and the lines over it. */
 import type { Evaluation, Plan } from '../../api/client';
-import { cropAt, openShare, poseAt, sunAt, type Crop } from './pose';
+import { brightAt, cropAt, moonAt, openShare, poseAt, sunAt, type Crop } from './pose';
 import type { Model } from './scene';
 
 export interface Shown {
@@ -24,7 +24,9 @@ export function paint(
   if (!view) return;
   const { width, height } = onto.canvas;
   model.light(sunAt(evaluation, frame));
-  const open = openShare(plan, evaluation);
+  model.moon(moonAt(evaluation, frame));
+  model.expose(brightAt(evaluation, frame));
+  const open = openShare(plan, evaluation, frame);
   const steps = open > 0.02 ? SMEAR_STEPS : 1;
   for (let n = 0; n < steps; n++) {
     const pose = poseAt(evaluation, frame + (open * n) / Math.max(1, steps - 1));

@@ -28,6 +28,14 @@ export const WHOLE: Crop = [0, 0, 1, 1];
 
 type Told = Pick<Evaluation, 'traces' | 'view'>;
 
+/** By how many stops the picture of a frame is lighter than right; a frame has one exposure from its start to its end. */
+export function brightAt({ light }: Pick<Evaluation, 'light'>, frame: number): number {
+  return light.bright ? at(light.bright, Math.floor(frame + 1e-6)) : 0;
+}
+
+/** Whether it is known how light the pictures come out. */
+export const isExposed = ({ light }: Pick<Evaluation, 'light'>): boolean => !!light.bright;
+
 export function poseAt({ view }: Told, frame: number): Pose | null {
   if (!view) return null;
   const read = (name: keyof Pose) => at(view.poses[name], frame);
@@ -68,6 +76,26 @@ export function sunAt({ view }: Told, frame: number): Sun | null {
   };
 }
 
+/** The moon at a frame, as the sun. */
+export function moonAt({ view }: Told, frame: number): Pick<Sun, 'azimuth' | 'altitude' | 'up'> | null {
+  if (!view?.moon) return null;
+  const altitude = at(view.moon.altitude, frame);
+  return { azimuth: at(view.moon.azimuth, frame), altitude, up: altitude > view.sun_up_deg };
+}
+
+const WAY_POINTS = 60;
+
+/** The ways of sun and moon over the shoot, over the horizon: bearing and height at some frames. */
+export function waysOf(told: Told, frames: number): [number, number][][] {
+  const along = Array.from({ length: WAY_POINTS + 1 }, (_, n) => (n / WAY_POINTS) * Math.max(0, frames - 1));
+  return [sunAt, moonAt].map((of) =>
+    along.flatMap((frame) => {
+      const body = of(told, frame);
+      return body && body.altitude > -2 ? [[body.azimuth, body.altitude] as [number, number]] : [];
+    })
+  );
+}
+
 export function cropAt({ view }: Told, frame: number): Crop {
   const [left, top, width, height] = view?.crops ?? [];
   if (!left) return WHOLE;
@@ -75,7 +103,11 @@ export function cropAt({ view }: Told, frame: number): Crop {
 }
 
 /** The share of its slot for which the shutter is open while the camera moves on; 0 where it stands still. */
-export function openShare(plan: Plan, evaluation: Evaluation): number {
+export function openShare(plan: Plan, evaluation: Evaluation, frame: number): number {
   if (plan.beat.school !== 'continuous') return 0;
-  return Math.min(1, evaluation.figures['beat.share']?.value ?? 0);
+  const share = evaluation.figures['beat.share']?.value ?? 0;
+  const { shutter_s } = evaluation.light;
+  // The share is that of the tightest beat; where exposures follow the light each frame has its own.
+  const tight = evaluation.beat && shutter_s ? at(shutter_s, evaluation.beat.frame) : 0;
+  return Math.min(1, tight && shutter_s ? (share * at(shutter_s, frame)) / tight : share);
 }

@@ -13,17 +13,23 @@ import {
   EdgesGeometry,
   Float32BufferAttribute,
   Group,
+  HalfFloatType,
+  Line,
+  LinearFilter,
   LineBasicMaterial,
   LineSegments,
   Matrix4,
   Mesh,
   MeshBasicMaterial,
   MeshLambertMaterial,
+  OrthographicCamera,
   PerspectiveCamera,
   PlaneGeometry,
   Scene,
+  ShaderMaterial,
   SphereGeometry,
-  WebGLRenderer
+  WebGLRenderer,
+  WebGLRenderTarget
 } from 'three';
 import type { Plan } from '../../api/client';
 import type { Pose, Sun } from './pose';
@@ -48,6 +54,24 @@ function drawnInSoftware(): boolean {
   return /swiftshader|llvmpipe|software/i.test(name);
 }
 
+/**
+ * What the exposure makes of the light in the scene: so many stops more or less of it, shown between the darkest and the
+ * lightest ink of the look. What is brighter than the lightest is burnt out, as on a sensor.
+ */
+const EXPOSE = {
+  vertexShader: 'varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }',
+  fragmentShader: `
+    uniform sampler2D seen; uniform float gain; uniform vec3 darkest; uniform vec3 lightest; varying vec2 at;
+    void main() {
+      vec3 tone = texture2D(seen, at).rgb;
+      float light = dot(tone, vec3(0.2126, 0.7152, 0.0722));
+      gl_FragColor = vec4(mix(darkest, lightest, clamp(pow(light, 0.4545) * gain, 0.0, 1.0)), 1.0);
+    }`
+};
+
+/** A tone of grey by how light it looks. */
+const grey = (tone: number): Color => new Color(tone, tone, tone).convertSRGBToLinear();
+
 export class Model {
   readonly canvas = document.createElement('canvas');
   /** How many times larger a picture at rest is drawn, for smooth edges. */
@@ -58,6 +82,8 @@ export class Model {
   #things = new Group();
   #shadows = new Group();
   #sun: Mesh<CircleGeometry, MeshBasicMaterial>;
+  #moon: Mesh<CircleGeometry, MeshBasicMaterial>;
+  #ways = new Group();
   #key = new DirectionalLight(0xffffff, 2);
   #fill = new AmbientLight(0xffffff, 1);
   #ground: Mesh<PlaneGeometry, MeshBasicMaterial>;
@@ -65,6 +91,12 @@ export class Model {
   #inks: Inks;
   #normal = 0;
   #groundAt = -1.5;
+  /** The picture before it is exposed; nothing while no exposure is known. */
+  #exposed = false;
+  readonly #target: WebGLRenderTarget;
+  readonly #develop: ShaderMaterial;
+  readonly #sheetOfPaper: Scene;
+  readonly #flat = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
 
   constructor(inks: Inks) {
     this.#inks = inks;
@@ -72,15 +104,43 @@ export class Model {
     this.fine = software ? 2 : 1;
     this.#renderer = new WebGLRenderer({ canvas: this.canvas, antialias: !software, alpha: false });
     this.#renderer.setPixelRatio(1);
+    // Half floats: what shines more than white is still there when less light is let in.
+    this.#target = new WebGLRenderTarget(16, 16, {
+      minFilter: LinearFilter,
+      magFilter: LinearFilter,
+      type: HalfFloatType,
+      samples: software ? 0 : 4
+    });
+    const [darkest, lightest] = (inks.dark ? [inks.sheet, inks.ink] : [inks.ink, inks.sheet]).map((ink) =>
+      new Color(ink).convertLinearToSRGB()
+    );
+    this.#develop = new ShaderMaterial({
+      ...EXPOSE,
+      uniforms: {
+        seen: { value: this.#target.texture },
+        gain: { value: 1 },
+        darkest: { value: darkest },
+        lightest: { value: lightest }
+      },
+      depthTest: false,
+      depthWrite: false
+    });
+    this.#sheetOfPaper = new Scene().add(new Mesh(new PlaneGeometry(2, 2), this.#develop)) as Scene;
     this.#lines = new LineBasicMaterial({ color: inks.ink });
     this.#ground = new Mesh(new PlaneGeometry(FAR_M * 2, FAR_M * 2), new MeshBasicMaterial());
     this.#ground.rotation.x = -Math.PI / 2;
     this.#sun = new Mesh(new CircleGeometry(FAR_M * 0.012, 32), new MeshBasicMaterial({ color: inks.ink }));
-    this.#scene.add(this.#ground, this.#things, this.#shadows, this.#sun, this.#key, this.#fill);
+    this.#moon = new Mesh(new CircleGeometry(FAR_M * 0.009, 32), new MeshBasicMaterial({ color: inks.ink }));
+    this.#scene.add(this.#ground, this.#things, this.#shadows, this.#ways, this.#sun, this.#moon);
+    this.#scene.add(this.#key, this.#fill);
   }
 
-  /** Make the scene anew from the plan. */
-  build(plan: Plan): void {
+  /** Make the scene anew from the plan; in tones of grey where it is to be exposed. */
+  build(plan: Plan, exposed: boolean): void {
+    this.#exposed = exposed;
+    this.#lines.color = exposed ? this.#mix(1) : new Color(this.#inks.ink);
+    this.#moon.material.color = exposed ? new Color(4, 4, 4) : this.#mix(0.8);
+    this.#sun.material.color = exposed ? new Color(60, 60, 60) : new Color(this.#inks.ink);
     for (const group of [this.#things, this.#shadows]) {
       group.traverse((one) => (one as Mesh).geometry?.dispose());
       group.clear();
@@ -92,7 +152,33 @@ export class Model {
     for (const mark of plan.move.marks) this.#things.add(...this.#thing(mark));
   }
 
+  /** The ways of sun and moon over the shoot, as bearings and heights: fine lines in the sky. */
+  ways(each: readonly (readonly [number, number])[][]): void {
+    for (const way of this.#ways.children) (way as Line).geometry.dispose();
+    this.#ways.clear();
+    for (const way of each) {
+      if (way.length < 2) continue;
+      const points = way.flatMap(([azimuth, altitude]) => this.#far(azimuth, altitude, 0.95));
+      const geometry = new BufferGeometry().setAttribute('position', new Float32BufferAttribute(points, 3));
+      this.#ways.add(new Line(geometry, new LineBasicMaterial({ color: this.#mix(0.45) })));
+    }
+  }
+
+  /** A direction as a place very far away. */
+  #far(azimuth: number, altitude: number, share = 1): [number, number, number] {
+    const [turn, up] = [rad(azimuth - this.#normal), rad(altitude)];
+    const far = FAR_M * share;
+    return [far * Math.cos(up) * Math.sin(turn), far * Math.sin(up), -far * Math.cos(up) * Math.cos(turn)];
+  }
+
+  /** The moon where it stands; without a place on earth there is none. */
+  moon(moon: { azimuth: number; altitude: number; up: boolean } | null): void {
+    this.#moon.visible = !!moon?.up;
+    if (moon) this.#moon.position.set(...this.#far(moon.azimuth, moon.altitude));
+  }
+
   #mix(share: number): Color {
+    if (this.#exposed) return grey(0.72 - 0.62 * share);
     // Mixed as inks are seen, not as light adds up: otherwise every tone in between turns grey.
     const [a, b] = [new Color(this.#inks.sheet), new Color(this.#inks.ink)].map((one) =>
       one.convertLinearToSRGB()
@@ -177,13 +263,29 @@ export class Model {
   light(sun: Sun | null): void {
     const up = sun ? sun.altitude : 35;
     const day = sun ? sun.daylight : 1;
+    if (this.#exposed) return this.#daylit(sun);
     const { dark } = this.#inks;
     // On the reversed sheets ink is light: there the sky is what comes nearest to it by day.
     this.#scene.background = this.#mix(dark ? 0.04 + 0.2 * day : 0.5 - 0.46 * day);
     this.#ground.material.color = this.#mix(dark ? 0.02 + 0.1 * day : 0.58 - 0.42 * day);
     this.#fill.intensity = 1.1 + 1.2 * day;
     // By night the moon, or a lamp, tells the sides of things apart.
-    this.#key.intensity = sun && up < -1 ? 0.7 : 0.6 + 1.6 * day;
+    this.#shine(sun, sun && up < -1 ? 0.7 : 0.6 + 1.6 * day);
+  }
+
+  /** The scene as a right exposure has it, by day and by night: the exposure makes it lighter or darker. */
+  #daylit(sun: Sun | null): void {
+    const day = sun ? sun.daylight : 1;
+    this.#scene.background = grey(0.66 + 0.16 * day);
+    this.#ground.material.color = grey(0.58);
+    this.#fill.intensity = 2.2;
+    this.#shine(sun, sun && sun.altitude < -1 ? 0.5 : 1.6);
+  }
+
+  /** Where the light comes from, where the sun is seen, and which way the shadows fall. */
+  #shine(sun: Sun | null, key: number): void {
+    const up = sun ? sun.altitude : 35;
+    this.#key.intensity = key;
     const [turn, high] = [rad((sun?.azimuth ?? 210) - this.#normal), rad(Math.max(up, 1))];
     const low = sun && up < -1 ? rad(35) : high;
     const toSun = [Math.cos(low) * Math.sin(turn), Math.sin(low), -Math.cos(low) * Math.cos(turn)] as const;
@@ -244,6 +346,7 @@ export class Model {
 
   size(width: number, height: number): void {
     this.#renderer.setSize(width, height, false);
+    this.#target.setSize(Math.max(1, width), Math.max(1, height));
   }
 
   /** Draw what the camera sees; `kept` is the kept part of the sensor in millimetres. */
@@ -254,11 +357,23 @@ export class Model {
     camera.position.set(pose.x * M, pose.z * M, 0);
     camera.rotation.set(rad(pose.tilt), -rad(pose.pan), -rad(pose.roll), 'YXZ');
     this.#sun.quaternion.copy(camera.quaternion);
+    this.#moon.quaternion.copy(camera.quaternion);
     camera.updateProjectionMatrix();
+    if (!this.#exposed) return this.#renderer.render(this.#scene, camera);
+    this.#renderer.setRenderTarget(this.#target);
     this.#renderer.render(this.#scene, camera);
+    this.#renderer.setRenderTarget(null);
+    this.#renderer.render(this.#sheetOfPaper, this.#flat);
+  }
+
+  /** Let in so many stops more light than is right; less where it is negative. */
+  expose(stops: number): void {
+    // Tones are as the eye counts them: a stop is less than twice as light.
+    this.#develop.uniforms.gain!.value = 2 ** (stops / 2.2);
   }
 
   dispose(): void {
+    this.#target.dispose();
     this.#renderer.dispose();
     this.#renderer.forceContextLoss();
   }

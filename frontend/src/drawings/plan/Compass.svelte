@@ -34,6 +34,15 @@
       <text y="-29" text-anchor="middle">N</text>
     </g>
     {#if view.sunPath}<path class="fill-none stroke-ink stroke-4" d={view.sunPath} />{/if}
+    {#if view.moonPath}<path
+        class="fill-none stroke-ink stroke-2"
+        stroke-dasharray="3 3"
+        d={view.moonPath}
+      />{/if}
+    {#if view.moon?.up}
+      {@const [x, y] = onCompass(view.moon.azimuth - normal, 20)}
+      <path class="fill-ink" d="M{x + 3} {y - 5}a5.5 5.5 0 1 0 0 10a4.5 4.5 0 0 1 0 -10z" />
+    {/if}
     {#if view.sun}
       {@const [x, y] = onCompass(view.sun.azimuth - normal, 26)}
       <circle class={['stroke-ink stroke-2', view.sun.up ? 'fill-sheet' : 'fill-ink']} cx={x} cy={y} r="5" />

@@ -4,7 +4,7 @@ import { fill, number, write } from '../../format';
 import { sized, within, type Grip, type Nudge, type Point } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
 import { around, boxOf, placed, wideOf, type Box } from '../labels';
-import { leanAt, poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
+import { leanAt, moonAt, poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
 import * as plan from './geometry';
 
 export const THUMB = 12;
@@ -100,6 +100,16 @@ export class PlanView {
     return plan.sunWay(
       seen.map((sun) => (sun?.azimuth ?? 0) - normal),
       26
+    );
+  });
+  readonly moon = $derived.by(() => moonAt(this.#sheet.evaluation, this.#sheet.playhead.frame));
+  readonly moonPath = $derived.by(() => {
+    const normal = this.normal;
+    if (normal === null || !this.#sheet.evaluation.view?.moon) return '';
+    const seen = this.#sampled(SUN_POINTS).map((frame) => moonAt(this.#sheet.evaluation, frame));
+    return plan.sunWay(
+      seen.map((moon) => (moon?.azimuth ?? 0) - normal),
+      20
     );
   });
   /** Where the pace of the picture is too quick: the worst frame, on the rail. */

@@ -6,7 +6,8 @@
   import type { Lane } from './lane';
   import { BASE, LEFT, RIGHT, SpanView, TALL } from './state.svelte';
 
-  let { lanes }: { lanes: readonly Lane[] } = $props();
+  let { lanes: given }: { lanes: readonly Lane[] } = $props();
+  const lanes = $derived([...given].sort((a, b) => Number(b.behind ?? false) - Number(a.behind ?? false)));
   const span = new SpanView(theSheet());
   let width = $state(1160);
   $effect.pre(() => {

@@ -4,6 +4,8 @@ import type { SpanView } from './state.svelte';
 
 export interface Lane {
   key: string;
+  /** It lies behind all others. */
+  behind?: boolean;
   /** What is drawn, within the drawing. */
   Drawn?: Component<{ span: SpanView }>;
   /** What can be taken hold of, over the drawing. */

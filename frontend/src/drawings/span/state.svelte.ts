@@ -9,6 +9,7 @@ import { at as valueAt, elapsedAt, frameAt } from '../../sheet/series';
 import type { Sheet } from '../../sheet/sheet.svelte';
 import { clockTicks } from '../../time';
 import { UNITS } from '../axes';
+import { setAt } from '../light/geometry';
 import { CLOSEST, flagAt, transformTo, viewOf } from './geometry';
 
 export const LEFT = 92;
@@ -71,7 +72,10 @@ export class SpanView {
   readonly flag = $derived.by(() => {
     const { start, zone, evaluation } = this.sheet;
     const now = start + elapsedAt(this.map, this.at);
-    const exposure = evaluation.beat?.parts.find((part) => part.name === 'exposure')?.length_s ?? 0;
+    const followed = evaluation.light.shutter_s;
+    const tight = evaluation.beat?.parts.find((part) => part.name === 'exposure')?.length_s ?? 0;
+    const dialled = setAt(evaluation.light.changes, this.at)?.shutter_s;
+    const exposure = dialled ?? (followed ? valueAt(followed, this.at) : tight);
     const positions = Object.entries(this.traces?.axes ?? {}).map(([name, series]) => {
       const value = Number(valueAt(series, this.at).toFixed(name === 'slide' ? 1 : 2));
       return `${name} ${write(value, UNITS[name] ?? '')}`;

@@ -7,7 +7,10 @@
   let { span }: { span: SpanView } = $props();
   const events = $derived(
     span.sheet.plan.shoot.clock.events
-      .map(({ name, at }) => ({ name, after: Date.parse(at) / 1000 - span.sheet.start }))
+      .map(({ name, at }, n) => {
+        const tied = span.sheet.figure(`tied.shoot.clock.events.${n}`)?.value;
+        return { name, after: (tied ?? Date.parse(at) / 1000) - span.sheet.start };
+      })
       .filter(({ after }) => after >= 0 && after <= span.length)
       .map(({ name, after }) => ({ name, x: span.scale(after) }))
   );

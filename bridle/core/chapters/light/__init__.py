@@ -1,0 +1,1 @@
+"""What lights the scene, and what the camera is set to."""

@@ -1,0 +1,5 @@
+/** The weathers of the stand-in sky. */
+import type { components } from '../api/schema';
+
+export type Weather = components['schemas']['AskWeather']['weather'];
+export const WEATHERS: readonly Weather[] = ['as planned', 'passing cloud', 'dull evening', 'haze'];
