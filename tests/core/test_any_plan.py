@@ -1,6 +1,7 @@
 """Whatever a plan or a card holds: it is worked out, compared and brought back."""
 
 import copy
+import tracemalloc
 from unittest import TestCase
 
 from hypothesis import HealthCheck, given, settings
@@ -14,6 +15,8 @@ from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, difference
 from bridle.core.plan.kit import AnyCard, Copy
+from bridle.core.reckon.exposed import stack_positions
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.run.programme import NotReadyError, programme
 from bridle.formats.catalogue import FORMATS
 from bridle.formats.nothing import NothingToWriteError
@@ -100,6 +103,24 @@ class Found(TestCase):
                 if one["card"]["kind"] in ("body", "phone"):
                     one["card"]["interval_floor_s"] = "31536000"
             evaluate(Plan.model_validate(slow))
+
+    def test_a_stack_of_a_million_pictures_is_not_written_out(self) -> None:
+        """An aperture that nobody has asks for them; the sheet says where three of them stand."""
+        for buffer in (0, 20):
+            data = next(copy.deepcopy(data) for data in PLANS if data["beat"]["stack"])
+            data["camera"]["aperture"] = 1e-6
+            data["beat"]["buffer_frames"] = buffer
+            plan = Plan.model_validate(data)
+            self.assertGreater(stack_positions(plan.beat, longest_lens(plan)), 1_000_000)
+            tracemalloc.start()
+            told = evaluate(plan)
+            most = tracemalloc.get_traced_memory()[1]
+            tracemalloc.stop()
+            self.assertLess(most, 30e6)
+            stack = next(one for one in told.review.sheets if one.title == "Focus stack, near to far")
+            shown = [row.label.partition(" of ")[0] for row in stack.settings if row.label.startswith("position")]
+            self.assertEqual(shown[:2], ["position 1", "position 2"])
+            self.assertGreater(int(shown[2].removeprefix("position ")), 1_000_000)
 
 
 class Many(TestCase):

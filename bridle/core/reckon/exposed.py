@@ -1,6 +1,6 @@
 """What the shutter does in one cycle."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -109,13 +109,18 @@ def stack_positions(beat: Beat, camera: Camera) -> int:
     return lens.stack_positions(stack.near_mm, stack.far_mm, overlap, camera.focal_mm, camera.aperture, circle)
 
 
-def focus_distances_mm(beat: Beat, camera: Camera) -> list[float]:
-    """Where to focus for each exposure of a stack, from near to far; nothing without a stack that can be taken."""
+def focus_distances_mm(beat: Beat, camera: Camera, numbers: Iterable[int] | None = None) -> list[float]:
+    """Where to focus for each exposure of a stack, or for those with some numbers (from 0), from near to far.
+
+    Nothing without a stack that can be taken. A stack may have millions of them: ask for few.
+    """
     stack = beat.stack
     if stack is None or not stackable(beat, camera):
         return []
     count, circle = stack_positions(beat, camera), camera.circle_mm
-    return lens.focus_distances_mm(stack.near_mm, stack.far_mm, count, camera.focal_mm, camera.aperture, circle)
+    return lens.focus_distances_mm(
+        stack.near_mm, stack.far_mm, count, camera.focal_mm, camera.aperture, circle, numbers
+    )
 
 
 def stackable(beat: Beat, camera: Camera) -> bool:

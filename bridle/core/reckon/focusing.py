@@ -1,7 +1,7 @@
 """Focus stacks that a motor on the focus ring steps through: where the ring stands, exposure by exposure."""
 
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.exposed import focus_distances_mm
+from bridle.core.reckon.exposed import focus_distances_mm, stack_positions
 from bridle.core.reckon.framings import visits_a_cycle
 from bridle.core.reckon.picture import longest_lens
 
@@ -17,5 +17,7 @@ def driven_stack_mm(plan: Plan, frames: int) -> tuple[float, ...]:
     """
     if plan.beat.stack is None or plan.beat.continuous or plan.rig.axis("focus") is None:
         return ()
-    distances = focus_distances_mm(plan.beat, longest_lens(plan))
-    return tuple(distances) if len(distances) * visits_a_cycle(plan) * frames <= MOST_ORDERS else ()
+    camera = longest_lens(plan)
+    if stack_positions(plan.beat, camera) * visits_a_cycle(plan) * frames > MOST_ORDERS:
+        return ()
+    return tuple(focus_distances_mm(plan.beat, camera))

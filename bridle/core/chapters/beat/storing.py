@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import islice
 
 import numpy as np
 
@@ -36,8 +37,9 @@ IN_PART = SnagKind(
     "are refused, within a bracket, a stack or a round too.",
 )
 KINDS = (STALLS, IN_PART)
-# So many pictures the buffer is followed over; of more it is told what is lost at least.
+# So many pictures the buffer is followed over, and so many of one frame; of more it is told what is lost at least.
 MOST_PICTURES = 2_000_000
+MOST_A_FRAME = 200_000
 
 
 @dataclass(frozen=True)
@@ -80,11 +82,10 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
     )
     made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
     followed = min(times.frames, max(1, MOST_PICTURES // count))
-    starts = [visit + start for visit in visit_starts(densest).tolist() for start in exposing.starts_s()]
-    stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, starts)
+    stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, _starts_s(densest))
     if stall is None:
         return None, made, []
-    least = "at least " if followed < times.frames else ""
+    least = "at least " if followed < times.frames or count > MOST_A_FRAME else ""
     slots_said = {
         "kept": slot(stall.kept, "frames"),
         "clock": at_clock(times.unix_s(stall.kept), times.start, times.zone),
@@ -110,12 +111,20 @@ def _densest(shooting: Shooting) -> Cycle:
     return cycle_at(shooting.plan, int(open_.exposed_s.argmin()), shooting.timeline, shooting.steps, open_)
 
 
+def _starts_s(of: Cycle) -> list[float]:
+    """When the pictures of a frame are begun, so many at most, in seconds after its first."""
+    every = (visit + start for visit in visit_starts(of).tolist() for start in of.exposures.starts_s())
+    return list(islice(every, MOST_A_FRAME))
+
+
 def _slower(shooting: Shooting, count: int) -> list[Fix]:
     """An interval in which everything is written.
 
     Where a frame alone fills the buffer its pictures further apart; where neither helps one picture a frame.
     """
     plan, beat = shooting.plan, shooting.plan.beat
+    if count > MOST_A_FRAME:
+        return [_single(plan)]
     needed = ceil_to(count * beat.write_s, plan.clip.interval_step_s or cycle.FINEST_S)
     if not _stalls(shooting, beat, float(needed)):
         return clip_fixes(plan, "Beat of {needed}", no_shorter(plan, needed), {"needed": slot(needed, "s")})
@@ -136,7 +145,7 @@ def _slower(shooting: Shooting, count: int) -> list[Fix]:
 def _stalls(shooting: Shooting, beat: Beat, interval_s: float) -> bool:
     """Whether a buffer fills up all the same, with one frame every so often."""
     tried, rooms = _densest(shooting.tried(beat=beat)), shooting.timeline.rooms_s
-    starts = [visit + start for visit in visit_starts(tried).tolist() for start in tried.exposures.starts_s()]
+    starts = _starts_s(tried)
     followed = min(len(rooms), max(1, MOST_PICTURES // len(starts)))
     slots = np.maximum(rooms[:followed], interval_s).tolist()
     return buffer.simulate(slots, float(beat.write_s), beat.buffer_frames, starts) is not None

@@ -10,7 +10,7 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.rounds import PanoramaRow, Stations
 from bridle.core.reckon.asked import asked_of
-from bridle.core.reckon.exposed import focus_distances_mm
+from bridle.core.reckon.exposed import focus_distances_mm, stack_positions
 from bridle.core.reckon.framings import offsets
 from bridle.core.reckon.path import ring_turns, shown_unit, visited
 from bridle.core.reckon.picture import longest_lens
@@ -118,14 +118,14 @@ def _turns(shooting: Shooting) -> list[SettingSheet]:
 def _focus(shooting: Shooting) -> list[SettingSheet]:
     """The distances of a focus stack, and the turn of the ring where a motor turns it."""
     plan = shooting.plan
-    distances, axis = focus_distances_mm(plan.beat, longest_lens(plan)), plan.rig.axis("focus")
-    if not distances:
-        return []
-    shown = distances if len(distances) <= MOST_FOCUSED else [*distances[:2], distances[-1]]
+    camera, axis = longest_lens(plan), plan.rig.axis("focus")
+    count = stack_positions(plan.beat, camera)
+    shown = range(1, count + 1) if count <= MOST_FOCUSED else (1, 2, count)
+    distances = focus_distances_mm(plan.beat, camera, [number - 1 for number in shown])
     rows = []
-    for distance in shown:
-        number = distances.index(distance) + 1
-        rows.append(line(f"position {number} of {len(distances)}", slot(round(distance, 1), "mm"), "beat.positions"))
+    # Without a stack there are no distances, and so no rows.
+    for number, distance in zip(shown, distances, strict=False):
+        rows.append(line(f"position {number} of {count}", slot(round(distance, 1), "mm"), "beat.positions"))
         if axis is not None and axis.ring:
             turn = float(ring_turns(axis, np.array([distance]))[0])
             rows.append(line(f"ring at position {number}", slot(round(turn, 2), "deg")))

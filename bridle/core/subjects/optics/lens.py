@@ -1,6 +1,7 @@
 """What a lens sees: fields of view and pixels per degree of a rectilinear picture."""
 
 import math
+from collections.abc import Iterable
 
 from bridle.core.figure import Formula
 
@@ -58,17 +59,25 @@ def stack_positions(
 
 
 def focus_distances_mm(
-    near_mm: float, far_mm: float, count: int, focal_mm: float, f_number: float, circle_mm: float
+    near_mm: float,
+    far_mm: float,
+    count: int,
+    focal_mm: float,
+    f_number: float,
+    circle_mm: float,
+    numbers: Iterable[int] | None = None,
 ) -> list[float]:
     """Where to focus for so many exposures, from near to far: the limits of the first and the last are the two ends.
 
-    A single one is focused so that both ends are equally sharp. Raises ValueError as `stack_positions` does.
+    Of all of them, or of those with some `numbers` (from 0). A single one is focused so that both ends are equally
+    sharp. Raises ValueError as `stack_positions` does.
     """
     hyper = hyperfocal_mm(focal_mm, f_number, circle_mm)
     way, each = _depths(near_mm, far_mm, focal_mm, hyper)
     # From the near limit of an exposure to where it is focused the reciprocal grows by this share of its depth.
     to_focus = math.log((hyper - focal_mm) / (hyper - 2 * focal_mm))
-    starts = [(way - each) / 2] if count == 1 else [(way - each) * number / (count - 1) for number in range(count)]
+    asked = range(count) if numbers is None else numbers
+    starts = [(way - each) / 2 if count == 1 else (way - each) * number / (count - 1) for number in asked]
     first = 1 / focal_mm - 1 / near_mm
     # Focused at the hyperfocal distance it is sharp to infinity: no exposure has to go further.
     return [1 / max(1 / focal_mm - first * math.exp(start + to_focus), 1 / hyper) for start in starts]
