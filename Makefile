@@ -7,7 +7,7 @@ export DJANGO_SETTINGS_MODULE := bridle.server.settings
 
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
 
-.PHONY: demo demo-fresh dev test check page bench fuzz mutants golden screenshots api format docs chromium
+.PHONY: demo demo-fresh dev test check check-python check-page page bench fuzz mutants golden screenshots api format docs chromium
 
 # --- setting up, each step only when what it depends on has changed ---
 
@@ -61,11 +61,15 @@ chromium:
 		apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium > /dev/null) || \
 		(echo "The browser tests need Debian's chromium: apt-get install chromium"; exit 1)
 
-check: $(S)/test $(S)/node
+check: check-python check-page
+
+check-python: $(S)/test
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check --quiet .
 	$(BIN)/mypy bridle tests
 	$(BIN)/lint-imports
+
+check-page: $(S)/node
 	cd frontend && npm run --silent check
 	cd frontend && npm run --silent lint
 	cd frontend && npx --no-install openapi-typescript src/api/openapi.json --silent -o ../.stamps/schema.d.ts \
