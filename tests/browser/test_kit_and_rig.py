@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.browser.pages import BrowserCase, figure, leaf, type_over
 from tests.server.test_runs import Caller
@@ -43,6 +43,24 @@ class KitAndRig(BrowserCase):
         )
         page.get_by_role("button", name="undo").click()
         expect(figure(page, "writes in")).to_have_text("2.2 s")
+
+    def test_a_shelf_that_comes_late_takes_nothing_back(self) -> None:
+        """Asked for before a choice and answered after it: the choice stays, and the next one is made on top of it."""
+        page = self.page("/kit")
+        page.get_by_role("button", name=re.compile("^power bank")).click()
+        late: list[tuple[Route, APIResponse]] = []
+        page.route("**/api/kit", lambda route: late.append((route, route.fetch())))
+        page.get_by_role("button", name="to the bin").click()
+        page.get_by_role("button", name=re.compile("^900 mm belt rail")).click()
+        page.get_by_label("drive", exact=True).select_option("rated")
+        expect(page.get_by_role("button", name="write them all as lines")).to_be_visible()
+        ((route, answer),) = late
+        route.fulfill(response=answer)
+        expect(page.get_by_role("button", name=re.compile("^power bank"))).to_have_count(0)
+        expect(page.get_by_label("drive", exact=True)).to_have_value("rated")
+        type_over(page, "carries", "4 kg")
+        expect(figure(page, "carries")).to_have_text("4 kg")
+        expect(page.get_by_role("alert")).to_have_count(0)
 
     def test_the_shelf_keeps_bins_and_gives_back(self) -> None:
         page = self.page("/kit")

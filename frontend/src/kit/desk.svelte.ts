@@ -76,7 +76,11 @@ export class Desk {
       const shelf = got(answer);
       // A card made meanwhile may not be among those that were on their way.
       if (before !== this.#made) return this.look();
-      this.cards = shelf.cards;
+      // Nor does it know what was changed meanwhile.
+      this.cards = shelf.cards.map((one) => {
+        const here = this.cards?.find((other) => other.id === one.id);
+        return here && here.version > one.version ? here : one;
+      });
       this.broken = shelf.broken;
       this.inBin = shelf.in_bin;
       this.trouble = '';
