@@ -5,7 +5,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import BrowserCase, chapter, figure
+from tests.browser.pages import BrowserCase, chapter, figure, settled
 from tests.browser.printed import printed
 
 SIXTEEN = "\n".join(f"{n:04b} {9 + 6 * n} min" for n in range(16))
@@ -63,10 +63,10 @@ class Hand:
         """Take the first fix of whatever stops the shoot, as long as something does."""
         stops = self.page.locator(".margin .snag.stop")
         for _ in range(6):
-            self.page.wait_for_timeout(350)
-            if not stops.count():
+            if not settled(self.page, stops.count, 200):
                 return
-            stops.first.get_by_role("button").first.click()
+            with self.page.expect_response(lambda answer: answer.url.endswith("/api/evaluate")):
+                stops.first.get_by_role("button").first.click()
             self.clicks += 1
 
     def put_on(self, *names: str) -> None:

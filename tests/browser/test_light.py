@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
+from tests.browser.pages import BrowserCase, chapter, figure, leaf, settled, type_over
 from tests.browser.printed import printed
 
 LAMPS = "Lamps along the quay"
@@ -25,9 +25,8 @@ BRIGHTNESS = """canvas => {
 def brightness(page: Page) -> float:
     """The mean brightness of the finder's picture at rest, from 0 to 255."""
     canvas = page.locator("canvas[data-ready=yes]")
-    canvas.wait_for(timeout=20_000)
-    page.wait_for_timeout(600)
-    return float(canvas.evaluate(BRIGHTNESS))
+    canvas.wait_for()
+    return float(settled(page, lambda: canvas.evaluate(BRIGHTNESS)))
 
 
 def to_frame(page: Page, frame: int) -> None:
@@ -113,8 +112,8 @@ class ByHand(BrowserCase):
         page.mouse.move(x, y + 30, steps=6)
         page.mouse.up()
         expect(test).not_to_have_attribute("aria-valuenow", str(before))
-        page.wait_for_timeout(900)
-        self.assertLess(float(test.get_attribute("aria-valuenow") or 0), before - 1.6)
+        pulled = settled(page, lambda: test.get_attribute("aria-valuenow"))
+        self.assertLess(float(pulled or 0), before - 1.6)
         cloud = page.get_by_role("slider", name="Cloud")
         cloud.press("Shift+ArrowDown")
         expect(figure(page, "cloud")).to_have_text("1.5 stops")
@@ -167,7 +166,6 @@ class Seen(BrowserCase):
         page.get_by_role("button", name="+ neutral density").click()
         type_over(page, "filter 1 is put on at", "300")
         expect(figure(page, "filter 1 is put on at")).to_have_text("300")
-        expect.set_options(timeout=5000)
         after = brightness(page)
         # As the eye counts: three stops are 2^(3/2.2), with the darkest ink as black.
         ink, sheet = 45.0, 246.0

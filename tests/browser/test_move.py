@@ -9,7 +9,7 @@ import numpy as np
 from playwright.sync_api import Page, expect
 
 from bridle.core.subjects.numbers.arrays import Floats
-from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
+from tests.browser.pages import PATIENCE_MS, BrowserCase, chapter, figure, leaf, settled, type_over
 
 # How many different tones there are in the finder's picture.
 TONES = """canvas => {
@@ -30,8 +30,8 @@ PIXELS = """canvas => {
 def ready(page: Page) -> Any:
     """The finder's picture, once the scene is there."""
     canvas = page.locator("canvas[data-ready=yes]")
-    canvas.wait_for(timeout=20_000)
-    page.wait_for_timeout(300)
+    canvas.wait_for()
+    settled(page, lambda: canvas.evaluate("c => c.toDataURL()"), 150)
     return canvas
 
 
@@ -157,7 +157,7 @@ class MoveChapter(BrowserCase):
     def _film(self, page: Page) -> list[Floats]:
         """The frames of the preview as saved, each in tones of grey."""
         ready(page)
-        with page.expect_download(timeout=60_000) as saved:
+        with page.expect_download(timeout=3 * PATIENCE_MS) as saved:
             page.get_by_role("button", name="Save the preview as a WebM film").click()
         self.assertEqual(saved.value.suggested_filename, "harbour-refloat-copy-preview.webm")
         with av.open(str(saved.value.path())) as film:
@@ -217,7 +217,7 @@ class MoveChapter(BrowserCase):
         leaf(page, "The drives")
         page.get_by_role("button", name="Rehearse the program").click()
         outcome = page.get_by_role("status").filter(has_text="pictures fired")
-        expect(outcome).to_contain_text("720 pictures fired, each once", timeout=20_000)
+        expect(outcome).to_contain_text("720 pictures fired, each once")
         # Steppers go where they are told: there are no marks for a hand to set.
         expect(page.get_by_role("button", name="List the marks")).to_have_count(0)
         page.get_by_text(re.compile("^saved")).first.wait_for()
@@ -231,7 +231,7 @@ class MoveChapter(BrowserCase):
         # Whatever was made of the plan before is told as such once the plan is another one.
         leaf(page, "The drives")
         page.get_by_role("button", name="Rehearse the program").click()
-        expect(page.get_by_role("status").filter(has_text="pictures fired")).to_be_visible(timeout=20_000)
+        expect(page.get_by_role("status").filter(has_text="pictures fired")).to_be_visible()
         type_over(page, "length of the pulse", "0.3")
         expect(page.get_by_role("status").filter(has_text="Out of date. The plan has changed")).to_have_count(2)
         expect(page.get_by_text(re.compile("out of date: taken"))).to_have_count(1)

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import CHAPTERS, BrowserCase, figure, leaf, set_when, type_over
+from tests.browser.pages import CHAPTERS, PATIENCE_MS, BrowserCase, figure, leaf, set_when, type_over
 from tests.browser.printed import printed
 
 
@@ -127,7 +127,7 @@ class TheWay(BrowserCase):
         page.keyboard.press("6")
         page.get_by_text("as fast as it goes").click()
         page.get_by_role("button", name="Start the run").click()
-        expect(page.get_by_text("480 of 480 frames").first).to_be_visible(timeout=60_000)
+        expect(page.get_by_text("480 of 480 frames").first).to_be_visible(timeout=2 * PATIENCE_MS)
         note = page.get_by_label("What to do differently next time")
         note.fill("Start ten minutes earlier.")
         note.blur()
@@ -162,7 +162,7 @@ class Phone(BrowserCase):
         start = page.get_by_role("button", name="Start the run")
         self.assertGreaterEqual((start.bounding_box() or {"height": 0})["height"], 44)
         start.tap()
-        expect(page.get_by_text("180 of 180 frames").first).to_be_visible(timeout=60_000)
+        expect(page.get_by_text("180 of 180 frames").first).to_be_visible(timeout=2 * PATIENCE_MS)
 
     def test_a_finger_pulls_what_it_holds_all_the_way(self) -> None:
         """The page does not begin to scroll under it, on the plan, from the side, on the ease and on a crop."""

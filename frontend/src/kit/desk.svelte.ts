@@ -93,6 +93,9 @@ export class Desk {
   }
 
   async make(like: Like): Promise<void> {
+    // The card in hand is put down at once: what is typed while the new one is on its way is not meant for it.
+    const before = this.held;
+    this.hold(null);
     await this.#try(async () => {
       const answer = await api.POST('/api/kit', { body: { like, name: '' } });
       const made = got(answer);
@@ -100,6 +103,7 @@ export class Desk {
       this.cards = [...(this.cards ?? []), made];
       this.hold(made.id);
     });
+    this.held ??= before;
   }
 
   async duplicate(card: CardLine): Promise<void> {
