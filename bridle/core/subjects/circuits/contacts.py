@@ -1,0 +1,186 @@
+"""Which wire is which: the contacts of a release or a switch, from what a meter says.
+
+Colours mean nothing. Every way of naming the wires is tried against the readings: what all the ways that are left agree
+on is known, and the reading that parts them best is the next one to take.
+"""
+
+import itertools
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal, NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+Thing = Literal["release", "switch"]
+Role = Literal["ground", "focus", "shutter", "common", "normally open", "normally closed", "nothing"]
+Stage = Literal["rest", "half", "full"]
+# Pairs that are joined, or of which the first stands above the second while the camera is on.
+Ask = Literal["closed", "above"]
+
+# More wires than this are in no lead of a release.
+MOST_WIRES = 6
+
+
+class Reading(NamedTuple):
+    """A meter between two wires (by their number): are they joined at this stage; is `a` the positive one."""
+
+    ask: Ask
+    stage: Stage
+    a: int
+    b: int
+    yes: bool = True
+
+
+class Build(NamedTuple):
+    """How a thing is made: how many wires play each role, at least and at most, and what is joined when.
+
+    A voltage is a reading of releases alone: a camera holds its contacts above the ground, a loose switch holds none.
+    """
+
+    roles: dict[Role, tuple[int, int]]
+    stages: tuple[Stage, ...]
+    joined: dict[Stage, tuple[tuple[Role, ...], ...]]
+    above: tuple[tuple[Role, Role], ...]
+
+
+BUILDS: dict[Thing, Build] = {
+    # Half press joins focus and ground; a full press joins the shutter to both. A shield is ground once more.
+    "release": Build(
+        {"ground": (1, MOST_WIRES), "focus": (0, 1), "shutter": (1, 1), "nothing": (0, MOST_WIRES)},
+        ("rest", "half", "full"),
+        {"rest": (), "half": (("ground", "focus"),), "full": (("ground", "focus", "shutter"),)},
+        (("focus", "ground"), ("shutter", "ground")),
+    ),
+    "switch": Build(
+        {"common": (1, 1), "normally open": (0, 1), "normally closed": (0, 1), "nothing": (0, MOST_WIRES)},
+        ("rest", "full"),
+        {"rest": (("common", "normally closed"),), "full": (("common", "normally open"),)},
+        (),
+    ),
+}
+
+
+@dataclass(frozen=True)
+class Named:
+    """What the readings come to.
+
+    `roles` holds what each wire is, None where that is open still; `left` in how many ways the wires can be named.
+    `against` are readings that cannot all be true, none of them to spare. `next` is the reading to take; `settles` says
+    that it names every wire that readings can name, however it comes out. With neither, no reading tells more.
+    """
+
+    roles: tuple[Role | None, ...]
+    left: int
+    against: tuple[Reading, ...] = ()
+    next: Reading | None = None
+    settles: bool = False
+
+
+def named(thing: Thing, wires: int, readings: Sequence[Reading]) -> Named:
+    """What so many wires are. Raises ValueError for fewer than two wires, more than six, or a wire that is none."""
+    _checked(thing, wires, readings)
+    ways = _ways(thing, wires)
+    left = _left(thing, ways, readings)
+    if not len(left):
+        return Named((None,) * wires, 0, _against(thing, ways, readings))
+    roles = tuple(_agreed(thing, left[:, wire]) for wire in range(wires))
+    following = _next(thing, left, wires)
+    if following is None:
+        return Named(roles, len(left))
+    return Named(roles, len(left), (), following[0], following[1])
+
+
+def _checked(thing: Thing, wires: int, readings: Sequence[Reading]) -> None:
+    if not 2 <= wires <= MOST_WIRES:
+        raise ValueError(f"a lead has from two to {MOST_WIRES} wires")
+    for one in readings:
+        if one.a == one.b or not (0 <= one.a < wires and 0 <= one.b < wires):
+            raise ValueError("a meter stands between two wires of the lead")
+        if one.stage not in BUILDS[thing].stages:
+            raise ValueError(f"a {thing} has no stage called {one.stage}")
+
+
+@cache
+def _ways(thing: Thing, wires: int) -> NDArray[np.int8]:
+    """Every way of naming the wires, as numbers of the roles; shape (ways, wires)."""
+    bounds = list(BUILDS[thing].roles.values())
+    every = itertools.product(range(len(bounds)), repeat=wires)
+    allowed = [way for way in every if all(low <= way.count(role) <= high for role, (low, high) in enumerate(bounds))]
+    # A switch of which only the common contact is there is no switch.
+    return np.array([way for way in allowed if _at_work(thing, way)], dtype=np.int8)
+
+
+def _at_work(thing: Thing, way: tuple[int, ...]) -> bool:
+    return thing != "switch" or 1 in way or 2 in way
+
+
+@cache
+def _answers(thing: Thing, ask: Ask, stage: Stage) -> NDArray[np.bool_]:
+    """What a meter says between two roles; shape (roles, roles). Two wires of one role are one wire."""
+    build = BUILDS[thing]
+    names = list(build.roles)
+    said = np.zeros((len(names), len(names)), dtype=bool)
+    if ask == "above":
+        for high, low in build.above:
+            said[names.index(high), names.index(low)] = True
+        return said
+    # Only what may be there twice meets itself; a wire that leads nowhere meets nothing.
+    for role in (role for role, (_, most) in build.roles.items() if most > 1 and role != "nothing"):
+        said[names.index(role), names.index(role)] = True
+    for together in build.joined[stage]:
+        for one, other in itertools.permutations(together, 2):
+            said[names.index(one), names.index(other)] = True
+    return said
+
+
+def _answer(thing: Thing, ways: NDArray[np.int8], one: Reading) -> NDArray[np.bool_]:
+    """What a meter would say, way by way."""
+    return _answers(thing, one.ask, one.stage)[ways[:, one.a], ways[:, one.b]]
+
+
+def _left(thing: Thing, ways: NDArray[np.int8], readings: Sequence[Reading]) -> NDArray[np.int8]:
+    fits = np.ones(len(ways), dtype=bool)
+    for one in readings:
+        fits &= _answer(thing, ways, one) == one.yes
+    return ways[fits]
+
+
+def _agreed(thing: Thing, of: NDArray[np.int8]) -> Role | None:
+    return list(BUILDS[thing].roles)[int(of[0])] if (of == of[0]).all() else None
+
+
+def _against(thing: Thing, ways: NDArray[np.int8], readings: Sequence[Reading]) -> tuple[Reading, ...]:
+    """Readings that cannot all be true; with any one of them left out they can."""
+    kept = list(readings)
+    for one in readings:
+        without = [other for other in kept if other is not one]
+        if not len(_left(thing, ways, without)):
+            kept = without
+    return tuple(kept)
+
+
+def questions(thing: Thing, wires: int) -> Iterator[Reading]:
+    """Every reading that can be taken."""
+    build = BUILDS[thing]
+    for stage in build.stages:
+        for a, b in itertools.combinations(range(wires), 2):
+            yield Reading("closed", stage, a, b)
+    if build.above:
+        for a, b in itertools.permutations(range(wires), 2):
+            yield Reading("above", "rest", a, b)
+
+
+def _next(thing: Thing, left: NDArray[np.int8], wires: int) -> tuple[Reading, bool] | None:
+    """The reading whose worse answer leaves fewest ways, and whether either answer names all that can be named."""
+    every = list(questions(thing, wires))
+    said = np.array([_answer(thing, left, one) for one in every])
+    yes = said.sum(axis=1)
+    worse = np.maximum(yes, len(left) - yes)
+    best = int(worse.argmin())
+    if worse[best] == len(left):
+        return None
+    # What no reading tells apart counts as one way.
+    kinds = np.unique(said, axis=1).shape[1]
+    return every[best], kinds == 2
