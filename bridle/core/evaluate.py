@@ -23,20 +23,20 @@ KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *lig
 ASIDE = tuple(kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *move.ASIDE))
 
 
-def evaluate(plan: Plan, points: int = SOME, aside: bool = True) -> Evaluation:
+def evaluate(plan: Plan, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:
     """Everything about a shoot, its moves drawn through about so many points; for a drag without what stands aside.
 
-    Never raises on a well-formed plan.
+    Where the light is what is dragged (`lit`) its drawing is whole all the same. Never raises on a well-formed plan.
     """
-    return gather(reckon(plan), points, aside)
+    return gather(reckon(plan), points, aside, lit)
 
 
-def gather(known: Reckoning, points: int = SOME, aside: bool = True) -> Evaluation:
+def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:
     """What the chapters make of the numbers."""
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
     triggers = trigger.tell(known) if aside else Answer(None, [], [])
-    lights = light.tell(known, points, aside)
+    lights = light.tell(known, points, aside, aside or lit)
     answers = (clips, moves, beats, rigs, triggers, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
     reviews = review.tell(known, figures, rigs.state.drives) if aside else Answer(ReviewState(), [], [])

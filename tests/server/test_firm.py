@@ -286,6 +286,12 @@ class Sent(TestCase):
                 seen = [(one["code"], one["path"]) for one in brief["snags"]]
                 said = [(one["code"], one["path"]) for one in whole["snags"] if one["code"] not in brief["aside"]]
                 self.assertEqual(seen, said)
+                # Where the light is dragged its drawing is the whole one, changes and schools and all.
+                lit = page.send("POST", "/api/drag", {**ask, "lit": True}).json()["brief"]["light"]
+                for part in ("missing", "bands", "fall", "changes", "capped", "proofs", "reach"):
+                    self.assertEqual(lit[part], whole["light"][part])
+                self.assertEqual([one["outside"] for one in lit["schools"]],
+                                 [one["outside"] for one in whole["light"]["schools"]])  # fmt: skip
                 for key in ("view.across", "clip.interval"):
                     working = page.send("POST", "/api/working", {"plan": answer.json()["plan"], "key": key}).json()
                     self.assertEqual(working["value"], whole["figures"][key]["value"])

@@ -34,6 +34,7 @@ from bridle.server.shoots.models import Shoot, keep
 from bridle.server.shoots.reading import read_kept
 from bridle.server.shoots.schemas import (
     Ask,
+    AskDrag,
     AskForesee,
     AskFrame,
     AskWorking,
@@ -201,10 +202,10 @@ def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
 
 
 @router.post("/drag", response={200: Dragged, 422: Trouble}, operation_id="drag")
-def drag(request: HttpRequest, ask: Ask) -> Any:
+def drag(request: HttpRequest, ask: AskDrag) -> Any:
     """As `evaluate`, while something is dragged: what is drawn and the figures that stand on the sheet, no more."""
     plan, undo = _made(ask)
-    return _json(Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan)).model_dump_json())
+    return _json(Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan, ask.lit)).model_dump_json())
 
 
 @router.post("/working", response={200: Figure, 422: Trouble}, operation_id="working")

@@ -70,6 +70,12 @@ class Ask(Schema):
     changes: Annotated[tuple[AnyChange, ...], Field(max_length=50)] = ()
 
 
+class AskDrag(Ask):
+    """The same while something is dragged; `lit` where the drawing of the light is to follow."""
+
+    lit: bool = False
+
+
 class Told(Schema):
     """The changed plan, the edits that undo the changes, and the evaluation."""
 

@@ -78,9 +78,9 @@ def sent(evaluation: Evaluation) -> Sent:
     return Sent.model_construct(**{**parts, "figures": shown(evaluation.figures)})
 
 
-def brief(plan: Plan) -> Brief:
-    """A plan evaluated for a drag."""
-    evaluation = evaluate(plan, DRAGGED_POINTS, aside=False)
+def brief(plan: Plan, lit: bool = False) -> Brief:
+    """A plan evaluated for a drag; `lit` where the drawing of the light is to follow it."""
+    evaluation = evaluate(plan, DRAGGED_POINTS, aside=False, lit=lit)
     parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Brief.model_fields if name != "aside"}
     snags = [
         Noticed.model_construct(**{n: getattr(snag, n) for n in Noticed.model_fields}) for snag in evaluation.snags

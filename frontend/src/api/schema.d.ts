@@ -5206,6 +5206,23 @@ export interface components {
             short: string;
         };
         /**
+         * AskDrag
+         * @description The same while something is dragged; `lit` where the drawing of the light is to follow.
+         */
+        AskDrag: {
+            plan: components["schemas"]["Plan"];
+            /**
+             * Changes
+             * @default []
+             */
+            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            /**
+             * Lit
+             * @default false
+             */
+            lit: boolean;
+        };
+        /**
          * AskWorking
          * @description A plan, and the key of a figure of its evaluation.
          */
@@ -6560,7 +6577,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Ask"];
+                "application/json": components["schemas"]["AskDrag"];
             };
         };
         responses: {

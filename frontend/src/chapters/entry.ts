@@ -7,6 +7,8 @@ export interface Leaf {
   label: string;
   /** While something is dragged here the whole answer is drawn, not just the lines and the figures that stand. */
   whole?: boolean;
+  /** While something is dragged here the drawing of the light is whole, beside those lines and figures. */
+  lit?: boolean;
 }
 
 export interface Chapter {

@@ -33,6 +33,7 @@
     sheet.leaf = open?.key ?? '';
     // On a chapter without leaves whole answers stand on the page, and on some of the leaves.
     sheet.brief = open !== undefined && !open.whole;
+    sheet.lit = open?.lit ?? false;
   });
 
   let middle = $state<HTMLElement>();

@@ -15,8 +15,8 @@ export function dragged(evaluation: Evaluation, brief: Brief): Evaluation {
     sights: evaluation.view?.sights ?? [],
     bodies: evaluation.view?.bodies ?? []
   };
-  // Of the light only what the finder shows follows a drag.
-  const { bright, shutter_s, missing } = drawn.light;
-  const light = { ...evaluation.light, missing, bright, shutter_s };
+  // Of the light only what the finder shows follows a drag, but where it is the light that is dragged.
+  const { bright, shutter_s, missing, schools } = drawn.light;
+  const light = schools?.length ? drawn.light : { ...evaluation.light, missing, bright, shutter_s };
   return { ...evaluation, ...drawn, view, light, figures: { ...evaluation.figures, ...figures }, snags };
 }

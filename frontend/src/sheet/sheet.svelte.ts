@@ -54,6 +54,8 @@ export class Sheet {
   leaf = $state('');
   /** Whether what is dragged here changes only what a brief answer draws. */
   brief = false;
+  /** Whether the drawing of the light follows what is dragged here. */
+  lit = false;
   /** The leaf that lay open last, by chapter. */
   readonly leaves = new Map<string, string>();
   /** How bright each picture comes out under another weather than the plan's, while that is looked at. */
@@ -254,7 +256,7 @@ export class Sheet {
     const body = { plan: this.plan, changes };
     const dragging = asked.merge !== undefined && asked.kind === 'change' && this.brief;
     const answer = dragging
-      ? await api.POST('/api/drag', { body })
+      ? await api.POST('/api/drag', { body: { ...body, lit: this.lit } })
       : await api.POST('/api/evaluate', { body });
     // Answered: from here on it stands in the plan, or nowhere.
     this.#current = undefined;

@@ -10,12 +10,12 @@ from bridle.core.reckon.reckoning import Reckoning
 KINDS = (*schools.KINDS, *running_out.KINDS, *hand.KINDS, *proofs.KINDS, *filters.KINDS, *steady.KINDS)
 
 
-def tell(known: Reckoning, points: int, aside: bool) -> Answer[LightState]:
-    """The light over the shoot, and what does not fit; only what is missing while that is not known."""
+def tell(known: Reckoning, points: int, aside: bool, whole: bool) -> Answer[LightState]:
+    """The light over the shoot, `whole` or what the finder shows; only what is missing while that is not known."""
     shooting = known.shooting
     if shooting is None:
         return Answer(LightState(missing=("clip",)), [], [])
-    state = drawn(shooting, points, aside)
+    state = drawn(shooting, points, whole)
     lit = () if state.missing else (schools, running_out, hand, proofs, balance)
     told = (*lit, filters, steady, helpers) if aside else ()
     numbers = () if state.missing else figures(shooting)

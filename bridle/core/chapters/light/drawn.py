@@ -36,7 +36,7 @@ FEWEST, MOST_POINTS = 60, 1200
 MOST_CHANGES = 400
 
 
-def drawn(shooting: Shooting, points: int, aside: bool) -> LightState:
+def drawn(shooting: Shooting, points: int, whole: bool) -> LightState:
     """The chapter's drawing; only what is missing where the light is not known."""
     if not daylit(shooting.plan):
         return LightState(missing=("daylight",))
@@ -44,19 +44,19 @@ def drawn(shooting: Shooting, points: int, aside: bool) -> LightState:
         return LightState(missing=("place",))
     school = shooting.plan.light.school
     # While something else is dragged the picture's brightness follows, and nothing else.
-    asked = SCHOOLS if aside else (school,)
+    asked = SCHOOLS if whole else (school,)
     exposed = [one for one in (exposed_as(shooting, each) for each in asked) if one is not None]
     here = next(one for one in exposed if one.school == school)
     ramp = shooting.followed
     return LightState(
-        bands=tuple(_bands(shooting)) if aside else (),
-        fall=_fall(shooting) if aside else None,
-        schools=tuple(_school(shooting, one, points) for one in exposed) if aside else (),
-        changes=tuple(change_lines(shooting, ramp, MOST_CHANGES)) if ramp and aside else (),
-        capped=tuple(_capped(shooting, ramp)) if ramp and aside else (),
+        bands=tuple(_bands(shooting)) if whole else (),
+        fall=_fall(shooting) if whole else None,
+        schools=tuple(_school(shooting, one, points) for one in exposed) if whole else (),
+        changes=tuple(change_lines(shooting, ramp, MOST_CHANGES)) if ramp and whole else (),
+        capped=tuple(_capped(shooting, ramp)) if ramp and whole else (),
         proofs=tuple(_proofs(shooting)),
         bright=series(here.bright, points, 3),
-        leftover=series(ramp.leftover, points, 3) if ramp and aside else None,
+        leftover=series(ramp.leftover, points, 3) if ramp and whole else None,
         shutter_s=series(shooting.shuttered.exposed_s, points, 6) if ramp else None,
         reach=reach(shooting) if ramp else (),
     )

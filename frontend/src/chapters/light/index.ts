@@ -8,7 +8,7 @@ export default {
   label: 'Light',
   load: () => import('./Chapter.svelte'),
   leaves: [
-    { key: 'fall', label: 'The fall of light', whole: true },
+    { key: 'fall', label: 'The fall of light', lit: true },
     { key: 'changes', label: 'The changes', whole: true },
     { key: 'sky', label: 'The sky' },
     { key: 'beside', label: 'Worked out beside', whole: true }
