@@ -11,6 +11,7 @@ from bridle.core.reckon.poses import normal_deg
 from bridle.core.reckon.sights import in_picture
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.subjects.light import sky
+from bridle.core.subjects.light.sky import Track
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import projecting
 from bridle.core.subjects.optics.projecting import Poses
@@ -30,28 +31,25 @@ class Sun:
 
 def sun(plan: Plan, times: Timeline) -> Sun | None:
     """The sun over the frames; None where the place on earth is not known."""
-    place = plan.shoot.place
-    if place.latitude_deg is None or place.longitude_deg is None:
-        return None
-    return _over(place.latitude_deg, place.longitude_deg, times)
-
-
-@lru_cache(maxsize=2)
-def _over(latitude: float, longitude: float, times: Timeline) -> Sun:
-    return Sun(*sky.sun(latitude, longitude, times.start_unix_s + times.starts_s))
+    return _of(sky.sun, plan, times)
 
 
 def moon(plan: Plan, times: Timeline) -> Sun | None:
     """The moon over the frames, in the same figures; None where the place on earth is not known."""
+    return _of(sky.moon, plan, times)
+
+
+def _of(track: Track, plan: Plan, times: Timeline) -> Sun | None:
     place = plan.shoot.place
     if place.latitude_deg is None or place.longitude_deg is None:
         return None
-    return _moon_over(place.latitude_deg, place.longitude_deg, times)
+    return _over(track, place.latitude_deg, place.longitude_deg, times)
 
 
-@lru_cache(maxsize=2)
-def _moon_over(latitude: float, longitude: float, times: Timeline) -> Sun:
-    return Sun(*sky.moon(latitude, longitude, times.start_unix_s + times.starts_s))
+# Sun and moon of two timelines.
+@lru_cache(maxsize=4)
+def _over(track: Track, latitude: float, longitude: float, times: Timeline) -> Sun:
+    return Sun(*track(latitude, longitude, times.start_unix_s + times.starts_s))
 
 
 def in_the_picture(plan: Plan, at: Poses, body: Sun) -> NDArray[np.bool_]:

@@ -53,8 +53,6 @@ export class LightView {
   readonly frames = $derived.by(() => this.sheet.evaluation.frames ?? 1);
   readonly end = $derived(this.map?.elapsed_s.at(-1) ?? 0);
   readonly followed = $derived(this.plan.school !== 'locked');
-  /** The rails that say something: what follows the light, or all three where nothing does. */
-  readonly rails = $derived(DIALS);
   readonly plot = $derived({
     left: LEFT,
     right: Math.max(LEFT + 120, this.width - RIGHT),
