@@ -261,6 +261,21 @@ class Replayed(TestCase):
                     self.assertEqual(now.density, followed.density[frame])
                 self.assertTrue(all(line.moved for line in lines[1:]))
 
+    def test_each_dial_follows_where_the_one_before_has_run_out(self) -> None:
+        """1/4000 s at f/4 and ISO 100 is EV 16; what is marked 15 s is 16 s, so sixteen stops; then five of ISO."""
+        limits: dict[str, Any] = {
+            "shutter_short_s": F(1, 4000),
+            "shutter_long_s": F(15),
+            "iso_low": 100,
+            "iso_high": 3200,
+        }
+        plan = dusk(school="ramped", order=("shutter", "iso"), camera=Camera(aperture=4.0), **limits)
+        told = evaluate(plan)
+        parts = [(part.dial, round(part.from_ev, 6), round(part.to_ev, 6)) for part in told.light.reach]
+        self.assertEqual(parts, [("shutter", 16, 0), ("iso", 0, -5)])
+        ends = [told.figures[f"light.reach.{end}"].value for end in ("bright", "dark")]
+        self.assertEqual(ends, [told.light.reach[0].from_ev, told.light.reach[-1].to_ev])
+
     def test_the_beat_of_every_frame_holds_its_exposure(self) -> None:
         """Ninety minutes with a frame every 20 s and every 5 s: the shutter stays within what the beat leaves."""
         for every, longest in ((20, 16.0), (5, 4.0)):

@@ -2838,7 +2838,7 @@ export interface components {
          *
          *     `changes` are the first of a list that is told whole elsewhere; `bright` is by how many stops the picture of each
          *     frame is brighter than right, `leftover` what is to be added to it in the edit, `shutter_s` how long each frame is
-         *     exposed. `reach` are the exposure values that the limits leave, brightest and darkest.
+         *     exposed. `reach` is where each dial follows, one after another from the brightest light on.
          */
         LightState: {
             /**
@@ -2879,7 +2879,7 @@ export interface components {
              * Reach
              * @default []
              */
-            reach: number[];
+            reach: components["schemas"]["Reached"][];
         };
         /**
          * Mark
@@ -3826,6 +3826,21 @@ export interface components {
              * @default false
              */
             runs_while_held: boolean;
+        };
+        /**
+         * Reached
+         * @description The exposure values over which a dial follows the light, between the marks that its limits leave it.
+         */
+        Reached: {
+            /**
+             * Dial
+             * @enum {string}
+             */
+            dial: "shutter" | "iso" | "aperture";
+            /** From Ev */
+            from_ev: number;
+            /** To Ev */
+            to_ev: number;
         };
         /**
          * ReviewState

@@ -14,6 +14,7 @@ from bridle.core.chapters.light.state import (
     Flight,
     LightState,
     ProofDrawn,
+    Reached,
     SchoolDrawn,
 )
 from bridle.core.reckon.changes import change_lines
@@ -58,7 +59,7 @@ def drawn(shooting: Shooting, points: int, whole: bool) -> LightState:
         bright=series(here.bright, points, 3),
         leftover=series(ramp.leftover, points, 3) if ramp and whole else None,
         shutter_s=series(shooting.shuttered.exposed_s, points, 6) if ramp else None,
-        reach=reach(shooting) if ramp else (),
+        reach=tuple(_reached(shooting)) if ramp else (),
     )
 
 
@@ -68,6 +69,17 @@ def reach(shooting: Shooting) -> tuple[float, float]:
     low = within.aperture.high - within.shutter.low - within.iso.low
     high = within.aperture.low - within.shutter.high - within.iso.high
     return low / within.a_stop, high / within.a_stop
+
+
+def _reached(shooting: Shooting) -> Iterator[Reached]:
+    """Where each dial follows, in the order in which they do."""
+    within, ev = limits_of(shooting.plan), reach(shooting)[0]
+    ranges = {"shutter": within.shutter, "iso": within.iso, "aperture": within.aperture}
+    for dial in within.order:
+        low, high = ranges[dial]
+        darker = ev - (high - low) / within.a_stop
+        yield Reached(dial=dial, from_ev=ev, to_ev=darker)
+        ev = darker
 
 
 def _ends(shooting: Shooting) -> tuple[float, float]:

@@ -7,6 +7,7 @@ from bridle.core.plan.light import LightSchool
 from bridle.core.reckon.changes import ChangeLine
 from bridle.core.reckon.series import Series
 from bridle.core.reckon.twilight import Dark
+from bridle.core.subjects.light.dials import Dial
 
 
 @dataclass(slots=True, kw_only=True)
@@ -79,12 +80,21 @@ class Capped:
 
 
 @dataclass(slots=True, kw_only=True)
+class Reached:
+    """The exposure values over which a dial follows the light, between the marks that its limits leave it."""
+
+    dial: Dial
+    from_ev: float
+    to_ev: float
+
+
+@dataclass(slots=True, kw_only=True)
 class LightState:
     """What lights the scene and what is set. `missing` says what nobody has told; then nothing else is known.
 
     `changes` are the first of a list that is told whole elsewhere; `bright` is by how many stops the picture of each
     frame is brighter than right, `leftover` what is to be added to it in the edit, `shutter_s` how long each frame is
-    exposed. `reach` are the exposure values that the limits leave, brightest and darkest.
+    exposed. `reach` is where each dial follows, one after another from the brightest light on.
     """
 
     missing: tuple[Literal["place", "daylight", "clip"], ...] = ()
@@ -97,4 +107,4 @@ class LightState:
     bright: Series | None = None
     leftover: Series | None = None
     shutter_s: Series | None = None
-    reach: tuple[float, ...] = ()
+    reach: tuple[Reached, ...] = ()

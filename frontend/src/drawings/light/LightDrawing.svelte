@@ -170,14 +170,14 @@
 
       {#each view.reach as part, n (part.dial)}
         {@const x = right + 12}
-        {@const [from, to] = [clamped(part.from), clamped(part.to)]}
+        {@const [from, to] = [clamped(part.from_ev), clamped(part.to_ev)]}
         <line class="stroke-ink stroke-[1.6]" x1={x} x2={x} y1={from} y2={to} />
         {#if to - from > 15}
           <text class="fill-second" x={x + 9} y={(from + to) / 2 + 4}>{NAMES[part.dial]}</text>
         {/if}
         {#each [0, 1] as const as end (end)}
           {#if end === 1 || n === 0}
-            {@const ev = end ? part.to : part.from}
+            {@const ev = end ? part.to_ev : part.from_ev}
             {@const y = clamped(ev)}
             {@const off = view.y(ev) < top - 1 || view.y(ev) > bottom + 1}
             <g

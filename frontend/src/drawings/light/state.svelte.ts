@@ -228,26 +228,7 @@ export class LightView {
   }
 
   /** Where the limits of the settings that follow lie on the scale of the light, one under another in their order. */
-  readonly reach = $derived.by(() => {
-    const [bright, dark] = this.light.reach ?? [];
-    if (bright === undefined || dark === undefined || !this.followed) return [];
-    let ev = bright;
-    const each = (this.plan.order ?? []).map((dial) => {
-      const stops = this.stops(dial);
-      const part = { dial, from: ev, to: ev - stops };
-      ev = part.to;
-      return part;
-    });
-    return each;
-  });
-
-  /** How many stops lie between the limits of a dial. */
-  stops(dial: Dial): number {
-    const light = this.plan;
-    if (dial === 'shutter') return Math.log2(exact(light.shutter_long_s) / exact(light.shutter_short_s));
-    if (dial === 'iso') return Math.log2((light.iso_high ?? 1) / (light.iso_low ?? 1));
-    return 2 * Math.log2((light.aperture_narrow ?? 1) / (light.aperture_wide ?? 1));
-  }
+  readonly reach = $derived.by(() => (this.followed ? (this.light.reach ?? []) : []));
 
   /** An end of a dial's limits, drawn as far as the scale of the light goes. */
   limit(dial: Dial, end: 0 | 1): Grip {
