@@ -337,13 +337,60 @@ lights = st.builds(
     densities=st.lists(densities, max_size=2),
 )
 
+# A chain from what fires to the camera, and how it is joined, read, lit and tried; what hangs in the air included.
+wired_kits = st.builds(
+    lambda source, between, lead, camera, lamps: copies(source, *between, *lead, camera, *lamps),
+    st.sampled_from(["remote-timer", "print-switch", "printer-pin", "microcontroller", "print-host", "radio-remote",
+                     "headset-button", "camera-board", "phone-app", "controller"]),
+    st.lists(st.sampled_from(["optocoupler", "relay", "relay-board", "two-optocouplers", "volume-resistor"]),
+             unique=True, max_size=2),
+    st.lists(st.sampled_from(["release-lead", "cut-lead"]), max_size=1),
+    st.sampled_from(["full-frame-body", "crop-body", "compact", "phone"]),
+    st.lists(st.sampled_from(["grow-lamp", "bench-lamp", "lamp-supply"]), unique=True, max_size=3),
+)  # fmt: skip
+ENDS = ["source.shutter", "source.ground", "source.open", "source.closed", "source.common", "source.pin",
+        "coupling.plus", "coupling.minus", "coupling.high", "coupling.low", "camera.shutter", "camera.focus",
+        "camera.ground", "wire.0", "wire.1", "wire.2"]  # fmt: skip
+meters = st.builds(
+    lambda ask, stage, pair, yes: {"ask": ask, "stage": stage, "a": pair[0], "b": pair[1], "yes": yes},
+    st.sampled_from(["closed", "closed", "above"]), st.sampled_from(["rest", "half", "full"]),
+    st.sampled_from([(0, 1), (1, 2), (2, 0)]), st.booleans(),
+)  # fmt: skip
+sounded = st.one_of(st.none(), st.builds(lambda readings: {"wires": ["red", "white", "blue"], "readings": readings},
+                                         st.lists(meters, max_size=5)))  # fmt: skip
+lamp_uses = st.builds(
+    lambda lamp, lit, before: {"lamp": lamp, "lit": lit, "before_s": before, "pin": "D2"},
+    st.sampled_from(["grow-lamp", "bench-lamp"]), st.sampled_from(["always", "for the frame", "between frames"]),
+    st.sampled_from([None, "0", "1/2", "5"]),
+)  # fmt: skip
+triggers = st.fixed_dictionaries({
+    "lead": sounded, "switch": sounded, "pin": st.sampled_from(["", "D2", "P1"]),
+    "joins": st.one_of(st.none(), st.none(), st.lists(
+        st.builds(lambda a, b: {"a": a, "b": b}, st.sampled_from(ENDS), st.sampled_from(ENDS)), max_size=4)),
+    "dwell_s": st.sampled_from([None, None, "0", "2"]), "keep_awake_s": st.sampled_from([None, None, "30"]),
+    "distance_mm": st.sampled_from([None, 4000.0, 90_000.0]), "ground_mm": st.sampled_from([0.0, 0.0, 4000.0]),
+    "autofocus": st.booleans(), "stabiliser": st.booleans(),
+    "lamps": st.lists(lamp_uses, max_size=2), "may_miss": st.sampled_from([None, 1, 500]),
+    "look": st.sampled_from([None, {"every_frames": 3}]),
+})  # fmt: skip
+presses = st.fixed_dictionaries({
+    "half_s": st.sampled_from(["0", "0", "1/2"]), "warm_s": st.sampled_from(["0", "0", "2"]),
+    "press_s": st.sampled_from(["1/5", "1/5", "1/20", "4"]),
+})  # fmt: skip
+
+
+def pressed(beat: Beat, how: dict[str, str]) -> Beat:
+    """A beat with another press."""
+    return Beat.model_validate({**beat.model_dump(), **how})
+
+
 plans = st.builds(
-    lambda held, move, beat, step, clip, clock, kit, rig, picture, camera, light, where: located(
+    lambda held, move, beat, press, step, clip, clock, kit, rig, picture, camera, light, trigger, where: located(
         fitted(
             plan_of(
                 held,
                 move=move,
-                beat=beat,
+                beat=pressed(beat, press),
                 step=step,
                 clip=clip,
                 clock=clock,
@@ -351,6 +398,7 @@ plans = st.builds(
                 picture=picture,
                 camera=camera,
                 light=light,
+                trigger=trigger,
             ),
             kit,
         ),
@@ -359,13 +407,15 @@ plans = st.builds(
     st.one_of(holds(), enough_holds()),
     moves,
     beats,
+    presses,
     st.sampled_from([Fraction(0), Fraction(1, 10), Fraction(1, 2), Fraction(1)]),
     clips,
     clocks,
-    st.one_of(st.just([]), kits),
+    st.one_of(st.just([]), kits, wired_kits),
     rigs,
     pictures,
     cameras,
     lights,
+    triggers,
     st.sampled_from([None, (57.32, -6.18), (-33.0, 151.0), (78.2, 15.6)]),
 )

@@ -11,6 +11,7 @@ from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig import chapter as rig
 from bridle.core.chapters.rig.state import RigState
 from bridle.core.chapters.trigger import chapter as trigger
+from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.evaluation import Evaluation
 from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
@@ -35,7 +36,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
     """What the chapters make of the numbers."""
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
-    triggers = trigger.tell(known) if aside else Answer(None, [], [])
+    triggers = trigger.tell(known) if aside else Answer(TriggerState(), [], [])
     lights = light.tell(known, points, aside, aside or lit)
     answers = (clips, moves, beats, rigs, triggers, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
@@ -59,6 +60,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
         traces=moves.state.traces,
         view=moves.state.view,
         light=lights.state,
+        trigger=triggers.state,
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,

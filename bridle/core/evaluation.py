@@ -8,6 +8,7 @@ from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
+from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.figure import Figure
 from bridle.core.lists.origins import Origin
 from bridle.core.plan.rig import AxisName
@@ -38,6 +39,7 @@ class Evaluation(BaseModel):
     traces: Traces | None
     view: ViewState | None
     light: LightState
+    trigger: TriggerState
     review: ReviewState
     origins: dict[str, Origin]
     figures: dict[str, Figure]

@@ -146,13 +146,13 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
     """
     axes, pulse = programmed(plan), float(plan.rig.controller.pulse_s)
     yield from _dwell(one.settle_s or float(plan.beat.settle_s))
-    lasting = float(plan.beat.lag_s) + say.busy_s
+    lasting = float(plan.beat.heard_s) + say.busy_s
     if not plan.beat.write_while_moving:
         lasting = lasting + say.processing_s + one.write_s
     spent, fires = 0.0, fired_s(say, one)
     for picture in range(len(say)):
         # The first of a cycle finds the camera asleep: nothing moves until it has woken and exposed.
-        still = max(float(lasting[picture]) + (0.0 if say.visit[picture] else float(plan.beat.wake_s)), pulse)
+        still = max(float(lasting[picture]) + (0.0 if say.visit[picture] else float(plan.beat.ready_s)), pulse)
         called = say.called(picture)
         yield from notes(say, picture)
         yield f"; frame {say.frame[picture] + 1}" + (f", {called}" if called else "")

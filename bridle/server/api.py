@@ -16,6 +16,7 @@ from bridle.server.runs.jog import router as jogging
 from bridle.server.shoots.api import router as shoots
 from bridle.server.shoots.places_api import router as places
 from bridle.server.shoots.revisions_api import router as shoot_revisions
+from bridle.server.shoots.trigger_api import router as trigger
 from bridle.server.shoots.weather_api import router as weather
 
 
@@ -59,6 +60,7 @@ errors.install(api)
 api.add_router("", shoots)
 api.add_router("", shoot_revisions)
 api.add_router("", places)
+api.add_router("", trigger)
 api.add_router("", weather)
 api.add_router("", runs)
 api.add_router("", jogging)

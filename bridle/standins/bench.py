@@ -3,10 +3,24 @@
 import heapq
 from dataclasses import dataclass, field
 
-from bridle.core.run.events import Arrived, AwaitCall, Called, Command, Due, Event, Fire, MoveTo, Shot, WakeAt, Written
+from bridle.core.run.events import (
+    Arrived,
+    AwaitCall,
+    Called,
+    Command,
+    Due,
+    Event,
+    Fire,
+    MoveTo,
+    Shot,
+    Silent,
+    WakeAt,
+    Written,
+)
 from bridle.core.run.programme import Programme
 from bridle.standins.camera import Camera
 from bridle.standins.controller import Controller
+from bridle.standins.listener import Listener
 
 
 @dataclass
@@ -17,6 +31,7 @@ class Bench:
     camera: Camera
     controller: Controller
     now_s: float = 0.0
+    listener: Listener | None = None
     _coming: list[tuple[float, int, Event]] = field(default_factory=list)
     _order: int = 0
 
@@ -31,9 +46,28 @@ class Bench:
                 # Whatever calls the frames here keeps to the plan.
                 self._later(max(about_s, self.now_s), Called(frame))
             case Fire(frame):
-                shot = self.now_s + self.camera.until_shot_s(frame)
-                self._later(shot, Shot(frame))
-                self._later(shot + self.camera.until_written_s(shot, frame), Written(frame))
+                self._fire(frame)
+
+    def _fire(self, frame: int) -> None:
+        """Press, and let the camera hear what the chain sends; without a chain it takes every frame."""
+        shot, why = self.now_s + self.camera.until_shot_s(frame), ""
+        if self.listener is not None:
+            shot, why = self._pressed(frame, self.listener)
+        if why:
+            self._later(shot, Silent(frame, why))
+            return
+        self._later(shot, Shot(frame))
+        self._later(shot + self.camera.until_written_s(shot, frame), Written(frame))
+
+    def _pressed(self, frame: int, listener: Listener) -> tuple[float, str]:
+        """When the shutter has closed, or would have, and why no frame came of the press."""
+        programme = self.programme
+        ahead = programme.wake_s if frame % programme.visits else 0.0
+        at = self.now_s + listener.signal.after_s - ahead
+        open_s = programme.shutter_lag_s + programme.exposure_s(frame)
+        busy = open_s + programme.process_s(frame) + (0.0 if programme.buffer_frames else programme.write_s)
+        heard = listener.press(at, busy)
+        return heard.at_s + open_s, "" if heard.frames else heard.why
 
     def next_at(self) -> float | None:
         """When the next event comes; None when nothing is under way."""
@@ -54,4 +88,5 @@ class Bench:
 
 def new_bench(programme: Programme, frames: int, position: dict[str, float], now_s: float) -> Bench:
     """A bench whose camera already holds some frames and whose axes stand somewhere."""
-    return Bench(programme, Camera(programme, frames), Controller(programme, position), now_s)
+    listener = None if programme.signal is None else Listener(programme.signal)
+    return Bench(programme, Camera(programme, frames), Controller(programme, position), now_s, listener)

@@ -107,7 +107,7 @@ def settled(page: Page, read: Callable[[], Any], every_ms: int = 400) -> Any:
 
 def chapter(page: Page, name: str) -> None:
     """Go to a chapter by its link; digits belong to a figure that has the focus."""
-    page.get_by_role("navigation", name="Chapters").get_by_role("link", name=name).click()
+    page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile(rf"\b{name}\b")).click()
 
 
 def figure(page: Page, label: str) -> Any:

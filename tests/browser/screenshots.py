@@ -59,17 +59,13 @@ def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
 
 
 def take_light(studio: Studio, links: dict[str, str]) -> None:
-    """The chapter Light in two looks, and the page for the dark."""
-    lamps, moonlight = links["Lamps along the quay"], links["Moonlight over the salt barn"]
+    """The chapter Light, and the page for the dark."""
+    lamps = links["Lamps along the quay"]
     page = studio.open(f"{lamps}/light", "paper")
     for _ in range(9):
         page.get_by_role("slider", name="Playhead on the span").press("Shift+ArrowRight")
     seen(page)
     studio.take(page, "light-paper")
-    page = studio.open(f"{moonlight}/light", "cyanotype")
-    page.get_by_role("slider", name="Playhead on the span").press("End")
-    seen(page)
-    studio.take(page, "light-cyanotype")
     page = studio.open(f"{lamps}/dark", "paper", **PHONE)
     page.get_by_role("button", name="It starts now").click()
     studio.take(page, "dark-phone")
@@ -103,15 +99,16 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     page.get_by_text("there, after").wait_for()
     seen(page)
     studio.take(page, "move-paper")
-    page = studio.open(f"{links['Mill Weir footbridge']}/move", "safelight")
-    leaf(page, "The picture")
-    studio.take(page, "picture-safelight")
     studio.take(studio.open(f"{lamps}/review", "paper"), "review-paper")
     studio.take(studio.open(f"{lamps}/run", "safelight"), "run-safelight")
     studio.take(studio.open("/log", "paper"), "log-paper")
     studio.take(studio.open(f"{harbour}/clip", "paper", **PHONE), "clip-phone")
     take_clip_and_rig(studio, links)
     take_light(studio, links)
+    studio.take(studio.open(f"{links['Fern frond uncurling']}/trigger", "paper"), "trigger-paper")
+    page = studio.open(f"{links['Lattice lantern']}/trigger", "cyanotype")
+    leaf(page, "On the bench")
+    studio.take(page, "bench-cyanotype")
     page = studio.open(f"{harbour}/clip", "paper")
     leaf(page, "One beat")
     type_over(page, "exposure", "15")
@@ -133,9 +130,8 @@ def main() -> None:
             for name in (
                 "Harbour refloat",
                 "Lamps along the quay",
-                "Moonlight over the salt barn",
-                "Market morning",
-                "Mill Weir footbridge",
+                "Fern frond uncurling",
+                "Lattice lantern",
             ):
                 href = page.get_by_role("link", name=name).first.get_attribute("href") or ""
                 links[name] = href.rpartition("/")[0]

@@ -36,7 +36,7 @@
       const cut = getComputedStyle(svg).overflow !== 'visible';
       if (cut && (box.left < edge.left - 1 || box.right > edge.right + 1 || box.top < edge.top - 1 || box.bottom > edge.bottom + 1))
         say('label cut off', named(labels[i]));
-      else if (box.left < -1 || box.right > wide.clientWidth + 1) say('label off the page', named(labels[i]));
+      else if (!svg.closest('.scrolls') && (box.left < -1 || box.right > wide.clientWidth + 1)) say('label off the page', named(labels[i]));
       for (let j = i + 1; j < boxes.length; j++) {
         if (overlap(box, boxes[j])) say('label over another', `${named(labels[i])} / ${named(labels[j])}`);
       }

@@ -57,6 +57,11 @@ def run_of(plan: Plan) -> list[float]:
         state, commands = step(planned, state, event, bench.now_s)
 
 
+def every_press_takes(plan: Plan) -> bool:
+    """Whether the camera hears each press: one that does not is another test's."""
+    return not any(snag.chapter == "trigger" and snag.severity == "stop" for snag in evaluate(plan).snags)
+
+
 class Agree(TestCase):
     @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
@@ -68,6 +73,7 @@ class Agree(TestCase):
         shooting = reckon(plan).shooting if plan is not None else None
         assume(plan is not None and shooting is not None and len(shooting.orders) <= MOST_PICTURES)
         assert plan is not None and shooting is not None
+        assume(every_press_takes(plan))
         self.assertEqual(self._apart(shooting.orders, run_of(plan)), [])
         try:
             lines = list(program(plan))
@@ -82,8 +88,9 @@ class Agree(TestCase):
         """Neither fires before the picture is stored and the rig has settled; the grid moves with what is late.
 
         What a controller is told is rounded to the millisecond, and where all is late nothing takes that back.
-        Left out: a buffer that fills up, as no program knows of it; a move that never stops, as nothing can wait in it;
-        a press that is longer than the shutter is open.
+        Left out: a buffer that fills up, over the shoot or with the pictures of one frame before a move that waits for
+        it, as no program knows of it; a move that never stops, as nothing can wait in it; a press that is longer than
+        the shutter is open.
         """
         plan = drawn.model_copy(update={"beat": drawn.beat.model_copy(update={"school": "shoot-move-shoot"})})
         shooting = reckon(plan).shooting
@@ -91,7 +98,9 @@ class Agree(TestCase):
         told = evaluate(plan)
         assert shooting is not None
         open_s = float(plan.beat.lag_s) + float(shooting.shuttered.busy_s.min())
-        assume(told.stalls_at is None and open_s >= plan.rig.controller.pulse_s)
+        assume(told.stalls_at is None and open_s >= plan.rig.controller.pulse_s and every_press_takes(plan))
+        full = max(kind.pictures for kind in shooting.shuttered.kinds) >= plan.beat.buffer_frames > 0
+        assume(plan.beat.write_while_moving or not full)
         try:
             lines = list(program(plan))
         except NothingToWriteError:

@@ -479,6 +479,160 @@ SAID: dict[str, tuple[str, ...]] = {
         "Camera and motor are started 20 s apart: 2 frames at the start and 3 frames at the end are not as planned.",
         "Handles of 2 frames and 3 frames · The camera is started first and stopped last; the edit cuts the handles off.",
     ),
+    "wires-not-known": (
+        "Which wire of the cut lead is ground and which is shutter is not known yet.",
+        "Plan with a lead bought for this camera · Its plugs fit, and nothing has to be named or soldered on the camera's side.",
+    ),
+    "switch-not-known": (
+        "Which contacts of the switch close when it is pressed is not known yet.",
+        "Go by what is printed on it · COM, NO and NC beside its contacts; a meter still tells whether that is true.",
+    ),
+    "pin-voltage-not-read": (
+        "Nobody has read what the spare pin of the printer's board puts on its pin while it is on.",
+        "Plan with 3.3 V · Still to be measured before anything is connected.",
+        "Plan with 5 V · Still to be measured before anything is connected.",
+    ),
+    "app-key-not-tried": (
+        "Whether the app on the phone with a timer app fires on a key of a headset has not been tried.",
+        "It fires on volume up · So it was tried with a headset.",
+    ),
+    "focus-for-shutter": (
+        "The switch pressed by the print head presses the focus contact of the full-frame body, 24 MP and never its shutter.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "shutter-held": (
+        "The shutter of the full-frame body, 24 MP is held down while nothing presses.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "shutter-at-half-press": (
+        "The full-frame body, 24 MP is released by the half press of the wired interval remote already.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "half-press-missing": (
+        "The full-frame body, 24 MP releases only while its half press is held; the switch pressed by the print head closes the shutter contact alone.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "press-not-heard": (
+        "When the switch pressed by the print head presses, the full-frame body, 24 MP hears nothing.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "light-backwards": (
+        "The optocoupler, 330 ohm before it is joined the wrong way round.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "light-too-weak": (
+        "The light of the optocoupler, 330 ohm before it gets 0.444 mA; it needs 5 mA.",
+        "Put 220 Ω before it · The light gets half as much again as it needs.",
+    ),
+    "coil-too-weak": (
+        "The relay board with its own driver does not pull in: its coil gets 2.59 mA of 4 mA.",
+        "Take a relay board with a driver, for 3.3 V · Its coil is fed from the supply; the pin gives 4 mA.",
+    ),
+    "wrong-headset-key": (
+        "The phone with a timer app takes this press for volume down; its app fires on volume up.",
+        "Take a resistor of 240 Ω · The nearest that is sold does; a phone leaves some room on either side.",
+        "Let the app fire on volume down · Where its settings know that key; try it with a headset first.",
+    ),
+    "chain-never-rests": (
+        "This chain switches itself on and off without end.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "circuits-tied": (
+        "The circuit of the spare pin of the printer's board and that of the full-frame body, 24 MP are tied together.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "foreign-voltage": (
+        "1.7 V more than its own reach the contacts of the full-frame body, 24 MP.",
+        "Put an optocoupler between · It passes the press on as light: no current of one device reaches the other; 470 Ω before.",
+    ),
+    "pin-overloaded": (
+        "The microcontroller board is asked for 124 mA; a pin of it gives 20 mA at most.",
+        "Take a relay board with a driver, for 12 V · Its coil is fed from the supply; the pin gives 4 mA.",
+    ),
+    "pin-in-use": (
+        "Pin P1 of the spare pin of the printer's board is used already: probe.",
+        "Use P2 · It is free on the card; measure what stands on it, on and off.",
+    ),
+    "relay-wears-out": (
+        "The relay board with its own driver is pressed 360 times; its contacts are made for 300.",
+        "Take an optocoupler instead · Light does not wear. It joins one way only: mind which end is which.",
+    ),
+    "ground-lifted": (
+        "The lamps' current lifts the ground of the lead by 1.12 V; a signal of 3 V bears a tenth of that.",
+        "Give the lamps a return wire of their own · Their current leaves the signal's ground alone; the two meet at the supply.",
+    ),
+    "lamp-lead-loses": (
+        "The lamps' lead loses 1.8 V there and back, of 12 V.",
+        "Take a wire of 0.03 Ω/m · Less than a tenth is lost then; a thicker wire has fewer ohms in a metre.",
+    ),
+    "press-too-short": (
+        "The full-frame body, 24 MP hears the press for 0.05 s; it takes no notice of less than 0.1 s.",
+        "Press for 0.2 s · Released well before the next press.",
+    ),
+    "press-not-released": (
+        "The press lasts until 12.4 s of a beat of 10 s: it is not let go before the next.",
+        "Press for 5 s · Half of what is free: time to let go before the next.",
+    ),
+    "camera-asleep": (
+        "The full-frame body, 24 MP sleeps after 1 min; the longest gap is 2 min, and nothing wakes it before the press.",
+        "Half press 0.4 s ahead · It wakes the camera; the full press then finds it ready.",
+        "Press for 0.6 s · Released well before the next press.",
+        "Press something every 48 s to keep it awake · A half press, or a touch that takes no frame; it costs some charge.",
+    ),
+    "falls-asleep": (
+        "The wireless remote, receiver on the camera sleeps after 1 min; the longest gap is 2 min.",
+        "Press something every 48 s to keep it awake · A half press, or a touch that takes no frame; it costs some charge.",
+    ),
+    "dwell-too-short": (
+        "What calls the frames goes on after 0.05 s; the shutter closes 0.077 s after the press.",
+        "Let it wait 0.2 s · The shutter has closed by then, with a tenth of a second to spare.",
+    ),
+    "focus-blocks-release": (
+        "The full-frame body, 24 MP focuses before every frame, and does not release until it has found focus.",
+        "Focus by hand, and leave it · One focus for all frames, unless the plan drives it.",
+    ),
+    "autofocus-left-on": (
+        "The full-frame body, 24 MP focuses anew for every frame.",
+        "Focus by hand, and leave it · One focus for all frames, unless the plan drives it.",
+    ),
+    "stabiliser-left-on": (
+        "The stabiliser is left on.",
+        "Switch it off · On the lens, on the camera, or both.",
+    ),
+    "lamp-not-warm": (
+        "The grow lamp is switched 0.5 s ahead of the shutter; it comes on in 1 s.",
+        "Switch it 1 s ahead · It is as bright for every frame.",
+    ),
+    "warm-up-not-in-beat": (
+        "The grow lamp has to be switched 1 s ahead of the shutter, and the beat leaves it 0.46 s.",
+        "Give the beat 0.94 s for it · Everything else of the beat comes that much later.",
+    ),
+    "toggle-loses-count": (
+        "The grow lamp is switched by a push that turns it on and off in turn.",
+        "Switch it by a level · A relay or a switched socket in its supply: on is on, and off is off.",
+        "Leave it on all the time · It draws its power for the whole shoot, and nothing can get out of step.",
+    ),
+    "lamp-on-after-power-cut": (
+        "The grow lamp comes on by itself when the power comes back.",
+        "Plan with one that stays dark · It has to be tried: pull its plug and put it back.",
+    ),
+    "lamp-supply-too-weak": (
+        "What hangs on the bench supply, 12 V draws 1.5 A; it gives 1 A.",
+        "Plan with a supply of 2 A · A quarter to spare, a fuse in its lead, and no mains inside that you have not bought ready made.",
+    ),
+    "out-of-range": (
+        "The wireless remote, receiver on the camera reaches 30 000 mm; the camera stands 50 000 mm away.",
+        "Stand 15 000 mm from the camera · Half of what it reaches; a repeater, or a lead, where that cannot be.",
+    ),
+    "link-may-drop": (
+        "When the link of the wireless remote, receiver on the camera drops, it stops calling frames.",
+        "Plan with one that goes on by itself · The camera's side counts the frames, and the link is for looking in; try it: switch it off.",
+    ),
+    "shutter-falls-into-move": (
+        "From frame 147 on the shutter may fall into the move.",
+        "Tie them together · The controller fires the camera over a lead, or the camera's shutter steps the controller.",
+        "Plan with clocks that keep to 1017 ppm · To be measured: both counting for a night, side by side.",
+    ),
 }
 
 
@@ -624,6 +778,19 @@ HAND: dict[str, dict[str, Any]] = {
     "filter-beyond-the-shoot": {"stops": 3, "first": "900", "frames": 90},
     "lens-dews-over": {"air": 6, "dew": round(243.12 * GAMMA / (17.62 - GAMMA), 1)},
     "polariser-bands": {"view": math.degrees(2 * math.atan(18 / 35)) + 40},
+    # A pin has 25 Ω inside, the light 5; a coil is what its voltage and its current say.
+    "light-too-weak": {"flows": (3.3 - 1.2) / (4700 + 5 + 25) * 1000},
+    "coil-too-weak": {"flows": 3.3 / (5 / 0.004 + 25) * 1000},
+    "pin-overloaded": {"flows": 12 / (5 / 0.07 + 25) * 1000},
+    # Five volts behind 25 Ω against three behind two pull-ups of 20 kΩ, focus and shutter joined.
+    "foreign-voltage": {"volts": 5 - 2 / (10_000 + 25.01) * 25.01 - 3.3},
+    "ground-lifted": {"lifted": 18 / 12 * 0.15 * 5},
+    "camera-asleep": {"wake": 0.4, "heard": 0.2},
+    "dwell-too-short": {"closed": 0.06 + 1 / 60},
+    "press-not-released": {"until": 0.4 + 12},
+    "warm-up-not-in-beat": {"left": 0.4 + 0.06},
+    # Beside 2.68 s of work a beat leaves 7.32 s; the clocks come apart by 0.05 s a beat.
+    "shutter-falls-into-move": {"frame": str(1 + math.floor((10 - 2.6766667) / 0.05))},
 }
 FIXED: dict[str, tuple[int, str, Any]] = {
     "lamps-pulse": (0, "steady", 1 / 100),
@@ -636,6 +803,12 @@ FIXED: dict[str, tuple[int, str, Any]] = {
     "rate-out-of-range": (0, "exact", round(3000 / 32.16 * 60 / 359, 3)),
     "sweep-differs": (0, "there", round(4 * 359 * 5 / 60, 3)),
     "picture-enlarged": (1, "share", 3840 / 6000),
+    # 3.3 V less 1.2 V over half as much again as 5 mA, less the light's and the pin's own: the next below as sold.
+    "light-too-weak": (0, "ohms", 220),
+    "foreign-voltage": (0, "ohms", 470),
+    "press-too-short": (0, "press", 0.2),
+    "press-not-released": (0, "press", 5),
+    "warm-up-not-in-beat": (0, "warm", 1 - 0.06),
     "pass-too-short": (0, "shortest", math.ceil((5 + 0.06 + 0.6) / 0.9 * 10) / 10),
 }
 # Fixes that go as far as they must and no further: so much more, and the snag is back. By how much, and at which path.

@@ -1,7 +1,7 @@
 import { calls, serve, type Answer } from './served';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import type { CardLine, Changed, Plan } from '../../frontend/src/api/client';
-import { RigShelf } from '../../frontend/src/chapters/rig/shelf.svelte';
+import { RigShelf } from '../../frontend/src/kit/shelf.svelte';
 import { Moment } from '../../frontend/src/sheet/moment.svelte';
 import { open } from './opened';
 

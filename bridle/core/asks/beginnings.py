@@ -1,5 +1,6 @@
 """What a part of the plan begins with when a person asks for it: usual values, taken from how the plan stands."""
 
+import math
 import re
 from collections.abc import Callable, Iterable
 from fractions import Fraction
@@ -18,6 +19,7 @@ from bridle.core.plan.picture import Post
 from bridle.core.plan.rig import USUAL_RINGS, Lead, RingMark
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
 from bridle.core.plan.shoot import Errand, Event
+from bridle.core.plan.trigger import Actuator, Look, Sounded
 from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.timeline import first_frame, instant
@@ -156,6 +158,12 @@ def _proof(plan: Plan) -> Begun:
     return Proof(at=at, shutter_s=exposure, iso=camera.iso, aperture=camera.aperture)
 
 
+def _dwell(plan: Plan) -> Begun:
+    """Lag, exposures and half a second."""
+    beat = plan.beat
+    return str(Fraction(math.ceil((float(beat.heard_s) + sum(beat.bracket_s) + 0.5) * 10), 10))
+
+
 BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fraction, ...]]] = {
     r"clip\.crossing": lambda plan: Crossing(cross_s=Fraction(300), screen_s=Fraction(8)),
     r"clip\.trial": lambda plan: Trial(apart_s=Fraction(7200), moved_px=Fraction(140), step_px=Fraction(2)),
@@ -176,6 +184,11 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"light\.proofs": _proof,
     r"light\.densities": lambda plan: Density(),
     r"light\.stars_px": lambda plan: 2.0,
+    r"trigger\.lead": lambda plan: Sounded(wires=("red", "white", "yellow")),
+    r"trigger\.switch": lambda plan: Sounded(wires=("left", "middle", "right")),
+    r"trigger\.look": lambda plan: Look(),
+    r"trigger\.actuator": lambda plan: Actuator(),
+    r"trigger\.dwell_s": _dwell,
     r"shoot\.clock\.errands": lambda plan: Errand(name="something to do", length_s=Fraction(600)),
     r"shoot\.clock\.events": _event,
 }

@@ -7,15 +7,17 @@ from pydantic import Field
 
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.shelf import Like, made
+from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Joined, Lens, Phone, Support, Trigger
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Lens, Phone, Support
 from bridle.core.plan.shoot import ShootKind
+from bridle.core.plan.wired import Cable, Coupling, PowerSupply, Trigger
 from bridle.core.reckon.parts import axis_name, axis_parts, first_of, free_key, has_own_lens
 from bridle.core.values import Section
 
 # A rig has one of each of these: another one takes the place of the first.
-ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = ((Body, Phone), (Lens,), (Trigger,))
+ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = ((Body, Phone), (Lens,), (Trigger,), (Cable,), (PowerSupply,))
 
 # What a rig to begin with is put together from, from the ground up: a rail, a head, or nothing that moves.
 Usual = Literal["support", "rail", "head", "body", "lens", "trigger"]
@@ -107,6 +109,9 @@ def move(plan: Plan, key: str, by: int) -> list[Edit]:
 def _replaces(fresh: AnyCard, standing: AnyCard) -> bool:
     if isinstance(standing, Lens) and has_own_lens(fresh):
         return True
+    if isinstance(fresh, Coupling) and isinstance(standing, Coupling):
+        # A resistor stands in series with whatever couples.
+        return (fresh.form == "resistor") == (standing.form == "resistor")
     return any(isinstance(fresh, kinds) and isinstance(standing, kinds) for kinds in ONE_OF_EACH)
 
 

@@ -9,7 +9,8 @@ from typing import Any
 
 from bridle.core.asks.reading import READINGS, Reading
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Measured, Phone
+from bridle.core.plan.cards import Measured
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Phone
 from bridle.core.quantity import write
 from bridle.core.subjects.motion import calibration
 from bridle.core.subjects.motion.calibration import (

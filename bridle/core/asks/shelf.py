@@ -18,7 +18,9 @@ CARD: TypeAdapter[AnyCard] = TypeAdapter(Card)
 DRIVE: TypeAdapter[AnyDrive] = TypeAdapter(Drive)
 
 # What else can be made than the plain kinds, each a card with some values of its own.
-Like = CardKind | Literal["turning axis", "head", "spring", "lens motor", "camera with its own lens"]
+Like = CardKind | Literal[
+    "turning axis", "head", "spring", "lens motor", "camera with its own lens", "switch", "pin", "relay", "resistor",
+]  # fmt: skip
 TURNS: dict[str, JsonValue] = {
     "motion": "rotary", "turns": "pan", "low": -170, "high": 170, "top_speed": 20, "acceleration": 40, "mass_g": 600,
     "height_mm": 60, "width_mm": 90, "drive": {"kind": "gear"},
@@ -52,6 +54,22 @@ MADE: dict[str, tuple[CardKind, str, dict[str, JsonValue]]] = {
     "battery": ("battery", "a battery", {}),
     "card": ("card", "a memory card", {}),
     "lamp": ("lamp", "a lamp", {}),
+    "switch": ("trigger", "a switch that is pressed", {
+        "source": "switch", "coupling": "switch", "half_press": False, "socket": "none",
+    }),
+    "pin": ("trigger", "a pin of a board", {
+        "source": "pin", "coupling": "none", "half_press": False, "socket": "none", "pin_ma": 20,
+    }),
+    "coupling": ("coupling", "an optocoupler", {}),
+    "relay": ("coupling", "a relay board with its own driver", {
+        "form": "relay", "driver": True, "needs_ma": 4, "contact_ohm": 0.1, "operate_s": "1/100", "release_s": "1/200",
+        "presses": 100_000,
+    }),
+    "resistor": ("coupling", "a resistor for a headset plug", {
+        "form": "resistor", "contact_ohm": 240, "series_ohm": 0,
+    }),
+    "cable": ("cable", "a release lead", {}),
+    "supply": ("supply", "a plug-in supply", {}),
 }  # fmt: skip
 # What a rail and what a turning axis do not share: with the other kind of motion it is the usual again.
 OF_THE_CARD = {"measured", "typed", "note", "kind"}

@@ -4,7 +4,8 @@ import math
 from collections.abc import Iterator
 
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.plan.kit import AnyCard, AxisCard, Battery, Body, Lens, Phone, StorageCard
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Lens, Phone, StorageCard
+from bridle.core.plan.wired import Battery
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.optics import lens
 

@@ -5,8 +5,9 @@ from datetime import date
 from typing import Any, Literal
 
 from bridle.core.plan.beat import Beat
+from bridle.core.plan.cards import Measured
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Copy, Measured
+from bridle.core.plan.kit import Copy
 from bridle.core.reckon.parts import as_json, bound
 
 How = Literal["typed", "card", "measured", "usual"]
@@ -25,7 +26,10 @@ class Origin:
 
 
 # The parts of the beat that a person can take hold of.
-PATHS = ("wake_s", "lag_s", "exposure_s", "write_s", "settle_s", "margin", "least_margin_s", "merge_s", "bracket_gap_s")
+PATHS = (
+    "wake_s", "half_s", "warm_s", "call_s", "couple_s", "lag_s", "press_s", "exposure_s", "write_s", "settle_s",
+    "margin", "least_margin_s", "merge_s", "bracket_gap_s",
+)  # fmt: skip
 
 
 def answer(plan: Plan) -> dict[str, Origin]:

@@ -38,12 +38,19 @@ class Beat(Section):
 
     A bracket is `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle
     one; or, where there are any, `bracket_times_s` one after another, as the camera calls them.
+    Before the full press, which lasts `press_s`, the half press is held for `half_s` and lamps warm up for `warm_s`;
+    what calls takes `call_s` until its contact closes, and what couples `couple_s` more.
     A buffer of 0 frames means that the camera refuses a trigger while it writes.
     """
 
     school: BeatSchool = "shoot-move-shoot"
     wake_s: Duration = Fraction(0)
+    half_s: Duration = Fraction(0)
+    warm_s: Duration = Fraction(0)
+    call_s: Duration = Fraction(0)
+    couple_s: Duration = Fraction(0)
     lag_s: Duration = Fraction(6, 100)
+    press_s: PositiveDuration = Fraction(1, 5)
     exposure_s: PositiveDuration = Fraction(1, 60)
     bracket_frames: Annotated[int, Field(ge=1, le=15)] = 1
     bracket_step_stops: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0
@@ -66,6 +73,16 @@ class Beat(Section):
     def continuous(self) -> bool:
         """Whether the axes never stop."""
         return self.school == "continuous"
+
+    @property
+    def ready_s(self) -> Fraction:
+        """What goes ahead of the full press, at the same time: waking, the half press, lamps that warm up."""
+        return max(self.wake_s, self.half_s, self.warm_s)
+
+    @property
+    def heard_s(self) -> Fraction:
+        """From the full press that is decided on to the open shutter."""
+        return self.call_s + self.couple_s + self.lag_s
 
     @property
     def bracket_s(self) -> tuple[float, ...]:

@@ -12,15 +12,16 @@ from bridle.core.plan.move import Move
 from bridle.core.plan.picture import Picture
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
+from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[6] = 6
+VERSION: Literal[7] = 7
 
 
 class Plan(Section):
-    """Version 6 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 7 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[6] = VERSION
+    bridle_plan: Literal[7] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()
@@ -31,6 +32,7 @@ class Plan(Section):
     rig: Rig = Rig()
     move: Move = Move()
     light: Light = Light()
+    trigger: Chain = Chain()
 
     @property
     def changing(self) -> Changing | None:

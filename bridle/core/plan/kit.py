@@ -1,65 +1,20 @@
 """The kit: a card for each thing a photographer owns, and the copies of cards that a plan was made with."""
 
 from collections.abc import Iterator
-from datetime import date
 from fractions import Fraction
 from typing import Annotated, Literal
 
-from pydantic import BeforeValidator, Field, model_validator
+from pydantic import Field, model_validator
 
 from bridle.core.plan.camera import Pixels
+from bridle.core.plan.cards import CardBase, Holds, Joined, NonNegative, Socket, Thread, Unknown
+from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, Trigger
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
 from bridle.core.subjects.motion.drives.gear import Gear
-from bridle.core.values import Count, Duration, Line, Mass, Name, Position, Positive, Section
+from bridle.core.values import Count, Duration, Mass, Position, Positive, Section
 
-Thread = Literal["1/4-20", "3/8-16", "M3", "M4", "M5", "M6", "M8", "fine", "plate", "own", "none"]
-Socket = Literal["2.5 mm", "3.5 mm", "USB", "own", "none"]
-Holds = Literal["yes", "no", "not known"]
-NonNegative = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-
-
-def _nothing(value: object) -> object:
-    """Nought stood for nothing once."""
-    return None if value in (0, "0") and not isinstance(value, bool) else value
-
-
-Unknown = Annotated[NonNegative | None, BeforeValidator(_nothing)]
-
-
-class Measured(Section):
-    """A figure that was measured: in the unit of its field, with spread and date, and the readings it came from."""
-
-    field: Name
-    value: Annotated[float, Field(allow_inf_nan=False)]
-    spread: NonNegative
-    readings: Annotated[tuple[float, ...], Field(max_length=200)] = ()
-    on: date
-    note: Line = ""
-
-
-class CardBase(Section):
-    """What every card has. `measured` is the history, the newest last; figures not in it were typed."""
-
-    name: Name
-    note: Line = ""
-    mass_g: Mass = 0.0
-    # Which figures somebody typed, though they say what is usual.
-    typed: Annotated[tuple[Name, ...], Field(max_length=400)] = ()
-    measured: Annotated[tuple[Measured, ...], Field(max_length=400)] = ()
-
-
-class Joined(CardBase):
-    """A card that stands in the chain from ground to camera: its threads, its height, what it carries."""
-
-    below: Thread = "1/4-20"
-    above: Thread = "1/4-20"
-    height_mm: NonNegative = 0.0
-    width_mm: NonNegative = 60.0
-    carries_g: Mass | None = None
-    # How far the screw on its upper side stands out, and how deep the hole on its lower side is.
-    screw_mm: NonNegative | None = None
-    hole_mm: NonNegative | None = None
+Hears = Literal["half and full press", "full press", "headset button", "nothing"]
 
 
 class Imager(Joined):
@@ -77,6 +32,14 @@ class Imager(Joined):
     interval_step_s: Duration | None = Fraction(1)
     sleeps_after_s: Duration = Fraction(0)
     socket: Socket = "2.5 mm"
+    # What closing contacts tell it; whether a full press counts only while the half press is held.
+    hears: Hears = "half and full press"
+    half_first: Holds = "not known"
+    least_press_s: Duration | None = Fraction(1, 10)
+    input_v: Positive = 3.0
+    # What it does while it has not found focus; to a phone, the key that its app fires on.
+    priority: Literal["release", "focus", "not known"] = "not known"
+    fires_on: Literal["volume up", "volume down", "play", "not known"] = "not known"
     # Whether these stay as they are set.
     holds_exposure: Holds = "yes"
     holds_white: Holds = "yes"
@@ -111,6 +74,7 @@ class Phone(Imager):
     picture_height_px: Pixels = 3000
     focal_mm: Positive = 5.0
     socket: Socket = "none"
+    hears: Hears = "nothing"
     holds_exposure: Holds = "not known"
     holds_white: Holds = "not known"
     holds_focus: Holds = "not known"
@@ -255,35 +219,6 @@ class Mount(Joined):
     glue: bool = False
 
 
-class Trigger(CardBase):
-    """Who tells the camera: its limits, and the connector of its lead."""
-
-    kind: Literal["trigger"] = "trigger"
-    mass_g: Mass = 60.0
-    source: Literal["camera timer", "wired remote", "controller", "wireless remote", "computer", "app"] = "controller"
-    shortest_s: Duration | None = Fraction(1)
-    step_s: Duration | None = Fraction(1, 10)
-    polling_s: Duration | None = Fraction(1, 10)
-    # Nothing: as many and as long as one likes.
-    most_frames: Annotated[Count | None, BeforeValidator(_nothing)] = None
-    longest_run_s: Annotated[Duration | None, BeforeValidator(_nothing)] = None
-    coupling: Literal["none", "optocoupler", "relay", "switch", "resistor"] = "optocoupler"
-    socket: Socket = "2.5 mm"
-
-
-class Battery(CardBase):
-    """A battery: volts and ampere hours, and the share of them that may be used."""
-
-    kind: Literal["battery"] = "battery"
-    mass_g: Mass = 80.0
-    volts: Positive = 7.2
-    amp_hours: Positive = 1.8
-    usable: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.8
-    lithium: bool = True
-    # What it gives to motors at most; empty where it only feeds the camera.
-    gives_a: NonNegative | None = None
-
-
 class StorageCard(CardBase):
     """A memory card: gigabytes, and megabytes written in a second."""
 
@@ -291,19 +226,6 @@ class StorageCard(CardBase):
     mass_g: Mass = 2.0
     gigabytes: Positive = 64.0
     write_mb_s: Positive = 60.0
-
-
-class Lamp(CardBase):
-    """A lamp: power, colour temperature, how long it takes to come on, how it is switched."""
-
-    kind: Literal["lamp"] = "lamp"
-    mass_g: Mass = 400.0
-    watts: Positive = 20.0
-    kelvin: Positive = 5000.0
-    warm_up_s: Duration = Fraction(1)
-    light: Literal["direct", "bounced"] = "direct"
-    switch: Literal["level", "toggle"] = "level"
-    on_after_power_up: bool = False
 
 
 class Filter(CardBase):
@@ -316,9 +238,15 @@ class Filter(CardBase):
     thread_mm: Positive = 67.0
 
 
-AnyCard = Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
+AnyCard = (
+    Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
+    | Coupling | Cable | PowerSupply
+)  # fmt: skip
 Card = Annotated[AnyCard, Field(discriminator="kind")]
-CardKind = Literal["body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone"]
+CardKind = Literal[
+    "body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone", "coupling",
+    "cable", "supply",
+]  # fmt: skip
 CARD_TYPES: dict[str, type[AnyCard]] = {
     "body": Body,
     "lens": Lens,
@@ -331,6 +259,9 @@ CARD_TYPES: dict[str, type[AnyCard]] = {
     "lamp": Lamp,
     "filter": Filter,
     "phone": Phone,
+    "coupling": Coupling,
+    "cable": Cable,
+    "supply": PowerSupply,
 }
 
 

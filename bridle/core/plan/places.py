@@ -42,6 +42,10 @@ KINDS_BY_PATH = {
     "rig.controller.output": "count",
     "rig.standing.rail_at": "share",
     "rig.standing.friction": "number",
+    "trigger.certainty": "share",
+    "trigger.look.picture_kb": "number",
+    "trigger.look.link_w": "number",
+    "trigger.ground_ohm_per_m": "number",
 }
 _ENDINGS = {
     "_s": "duration",
@@ -65,6 +69,10 @@ _ENDINGS = {
     "cross_s": "shoot",
     "apart_s": "shoot",
     "longest_run_s": "shoot",
+    # Of circuits: read in the unit that the field names.
+    "_v": "number",
+    "_ma": "number",
+    "_ohm": "number",
     "run_s": "shoot",
 }
 _AXIS_KINDS = {
@@ -123,6 +131,9 @@ _NUMBERS = frozenset(
         "kelvin",
         "most_frames",
         "buffer_frames",
+        "channels",
+        "presses",
+        "may_miss",
     )
 )
 

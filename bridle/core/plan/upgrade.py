@@ -109,7 +109,16 @@ def _from_5(data: Data) -> Data:
     return {**data, "bridle_plan": 6}
 
 
-UPGRADES: dict[int, Callable[[Data], Data]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5}
+def _from_6(data: Data) -> Data:
+    """Version 7 says how what fires is wired to the camera; until then nobody asked."""
+    if "trigger" in data:
+        raise UpgradeError(6, "trigger")
+    return {**data, "bridle_plan": 7}
+
+
+UPGRADES: dict[int, Callable[[Data], Data]] = {
+    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6,
+}  # fmt: skip
 
 
 def upgraded(data: Data) -> Data:

@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Phone, Trigger
+from bridle.core.plan.kit import Phone
 from bridle.core.plan.rig import AxisName
+from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.parts import Driven, axis_parts, first_of
 from bridle.core.reckon.path import at
 

@@ -154,8 +154,8 @@ def _cycle(
         exposing.total_s,
         exposing.processing_s + write,
         [move + settle for move, settle in travelled],
-        wake=float(beat.wake_s),
-        each=float(beat.lag_s) + exposing.gaps_s,
+        wake=float(beat.ready_s),
+        each=float(beat.heard_s) + exposing.gaps_s,
         write_while_moving=beat.write_while_moving,
     )
     least = float(beat.least_margin_s)

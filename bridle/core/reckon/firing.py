@@ -17,7 +17,7 @@ def fired_s(say: Orders, cycle: Cycle) -> Floats:
     is not followed.
     """
     beat = cycle.beat
-    open_s = float(beat.lag_s) + say.busy_s + np.where(say.visit == 0, float(beat.wake_s), 0.0)
+    open_s = float(beat.heard_s) + say.busy_s + np.where(say.visit == 0, float(beat.ready_s), 0.0)
     store, moving = say.processing_s + cycle.write_s, say.move_s + say.settle_s
     busy = open_s + (np.maximum(store, moving) if beat.write_while_moving else store + moving)
     if not (busy[:-1] > np.diff(say.due_s)).any():

@@ -112,8 +112,8 @@ def starts_s(reckoned: Cycle, travels_s: Floats, busy_s: Floats, processing_s: F
     """
     store = processing_s + reckoned.write_s
     between = np.maximum(store, travels_s) if reckoned.beat.write_while_moving else store + travels_s
-    each = float(reckoned.beat.lag_s) + busy_s + between[:-1]
-    each[:1] += float(reckoned.beat.wake_s)
+    each = float(reckoned.beat.heard_s) + busy_s + between[:-1]
+    each[:1] += float(reckoned.beat.ready_s)
     return np.asarray(np.vstack([np.zeros_like(travels_s[:1]), np.cumsum(each, axis=0)]).T)
 
 

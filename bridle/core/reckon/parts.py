@@ -7,8 +7,9 @@ from fractions import Fraction
 from typing import Any
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Phone, Trigger
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Phone
 from bridle.core.plan.rig import AXIS_NAMES, Axis, AxisName
+from bridle.core.plan.wired import Coupling, Trigger
 
 # Where a camera's own figures stand in a plan.
 _IMAGER = {
@@ -166,6 +167,11 @@ def _timer(copies: tuple[Copy, ...]) -> Iterator[Bound]:
         yield _bind("clip.interval_step_s", imager, "interval_step_s")
     if trigger and _known(trigger, "polling_s"):
         yield _bind("beat.least_margin_s", trigger, "polling_s")
+    if trigger:
+        yield _bind("beat.call_s", trigger, "delay_s")
+    coupling = first_of(copies, Coupling)
+    if coupling:
+        yield _bind("beat.couple_s", coupling, "operate_s")
 
 
 def _settle(copies: tuple[Copy, ...]) -> Iterator[Bound]:

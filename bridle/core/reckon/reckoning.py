@@ -36,6 +36,7 @@ from bridle.core.reckon.clip import find
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.exposed import Shuttered
 from bridle.core.reckon.frames.found import Found
+from bridle.core.reckon.hearing import Hearing, hearing
 from bridle.core.reckon.orders import Orders, orders
 from bridle.core.reckon.passing import Shift
 from bridle.core.reckon.scene import Scene
@@ -135,6 +136,11 @@ class Shooting:
     def sights(self) -> tuple[Sight, ...]:
         """When each mark is in the picture."""
         return sights.sights(self.plan, self.seeing, self.timeline)
+
+    @cached_property
+    def hearing(self) -> Hearing | None:
+        """What the camera hears of a press; None where nothing presses its contacts."""
+        return hearing(self.plan)
 
     @cached_property
     def crops(self) -> Floats:

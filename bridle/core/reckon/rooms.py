@@ -21,4 +21,4 @@ def room_left_s(beat: Beat, exposing: Exposures, rooms_s: Floats, settling: Floa
 
 def waking_and_exposing_s(beat: Beat, exposing: Exposures, visits: int) -> float:
     """What a cycle of so many places needs for waking and exposing, in seconds."""
-    return float(beat.wake_s) + visits * (float(beat.lag_s) + exposing.busy_s)
+    return float(beat.ready_s) + visits * (float(beat.heard_s) + exposing.busy_s)

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
+from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard, Body, Copy, Joined, Lens, Mount, Phone, Support
+from bridle.core.plan.kit import AxisCard, Body, Copy, Lens, Mount, Phone, Support
 from bridle.core.subjects.strength.mounting import Body as Mass
 from bridle.core.subjects.strength.mounting import centre_of_mass
 

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Body, Copy, Phone, Trigger
+from bridle.core.plan.kit import Body, Copy, Phone
+from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.parts import axis_parts, first_of
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.travel import times_alone

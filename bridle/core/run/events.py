@@ -40,6 +40,14 @@ class Shot:
 
 
 @dataclass(frozen=True)
+class Silent:
+    """The press for a frame is over and no frame came of it; `why` is what the camera says of that."""
+
+    frame: int
+    why: str = ""
+
+
+@dataclass(frozen=True)
 class Written:
     """The camera has written a frame and takes the next trigger."""
 
@@ -53,7 +61,7 @@ class Restarted:
     camera_frames: int
 
 
-Event = Asked | Arrived | Due | Called | Shot | Written | Restarted
+Event = Asked | Arrived | Due | Called | Shot | Silent | Written | Restarted
 
 
 @dataclass(frozen=True)
@@ -90,9 +98,10 @@ class Fire:
 class Note:
     """An entry for the event log."""
 
-    kind: Literal["start", "taken", "late", "pause", "go on", "restart", "fault", "stop", "finish"]
+    kind: Literal["start", "taken", "missed", "deaf", "late", "pause", "go on", "restart", "fault", "stop", "finish"]
     frame: int | None = None
     seconds: float | None = None
+    said: str = ""
 
 
 Command = MoveTo | WakeAt | AwaitCall | Fire | Note

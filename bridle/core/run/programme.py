@@ -8,7 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.calls import call_of
 from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.signals import Signal, signal
 from bridle.core.reckon.timeline import Calls
 from bridle.core.subjects.numbers.arrays import Floats
 
@@ -52,6 +54,9 @@ class Programme:
     kinds: NDArray[np.int64]
     visits: int
     calls: Calls = "clock"
+    # What the camera is really sent; None where nothing presses its contacts, and it takes every frame.
+    signal: Signal | None = None
+    shutter_lag_s: float = 0.0
 
     def due_s(self, frame: int) -> float:
         """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
@@ -98,8 +103,8 @@ def programme(plan: Plan) -> Programme:
         positions=orders.targets,
         motor=orders.motor,
         speeds={axis.name: (axis.fastest, axis.liveliest) for axis in plan.rig.axes},
-        wake_s=float(beat.wake_s),
-        lag_s=float(beat.lag_s),
+        wake_s=float(beat.ready_s),
+        lag_s=float(beat.heard_s),
         exposures_s=orders.busy_s,
         processes_s=orders.processing_s,
         write_s=float(beat.write_s),
@@ -112,4 +117,6 @@ def programme(plan: Plan) -> Programme:
         kinds=open_.which.repeat(visits),
         visits=visits,
         calls=shooting.timeline.calls,
+        signal=None if shooting.hearing is None else signal(plan, shooting.hearing, call_of(shooting).heard),
+        shutter_lag_s=float(beat.lag_s),
     )

@@ -184,10 +184,10 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
     now = _now_s(run, state)
     # A run that is held up falls further behind with every second; what is left stays the same.
     stands_still = state.phase in ("paused", "fault")
-    held_up = max(0.0, now - due_s(planned, state, state.taken)) if stands_still else 0.0
+    held_up = max(0.0, now - due_s(planned, state, state.frame)) if stands_still else 0.0
     rate = 0.0 if run.ended_at or state.phase == "ready" else float(run.speed)
     end = planned.end_s + state.shift_s + held_up
-    following = min(state.taken, planned.frames - 1)
+    following = min(state.frame, planned.frames - 1)
     rows = list(run.events.filter(number__gte=max(after, run.events_count - MOST_EVENTS))) if events else []
     return RunView(
         id=run.pk,
@@ -197,9 +197,10 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         speed=run.speed,
         frames=planned.frames,
         taken=state.taken,
+        missed=state.missed,
         now_s=now,
         delayed_s=state.shift_s + held_up,
-        next_due_s=due_s(planned, state, state.taken) if state.taken < planned.frames else None,
+        next_due_s=due_s(planned, state, state.frame) if state.frame < planned.frames else None,
         left_s=0.0 if run.ended_at else max(0.0, end - now),
         clock_rate=rate,
         left_rate=0.0 if stands_still else rate,
@@ -207,7 +208,7 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         clock=_clock(plan, planned, now),
         position=planned.place(following),
         weather=run.weather,
-        setting=_pictures(run.pk)(max(0, min(state.taken, planned.frames) - 1) // planned.visits),
+        setting=_pictures(run.pk)(max(0, min(state.frame, planned.frames) - 1) // planned.visits),
         units={axis.name: axis.unit for axis in plan.rig.axes},
         figures=progress(
             planned.start.timestamp(),
@@ -244,5 +245,10 @@ def _clock(plan: Plan, planned: Programme, at_s: float) -> datetime:
 
 def _line(plan: Plan, planned: Programme, row: RunEvent) -> EventLine:
     return EventLine(
-        number=row.number, clock=_clock(plan, planned, row.at_s), kind=row.kind, frame=row.frame, seconds=row.seconds
+        number=row.number,
+        clock=_clock(plan, planned, row.at_s),
+        kind=row.kind,
+        frame=row.frame,
+        seconds=row.seconds,
+        said=row.said,
     )

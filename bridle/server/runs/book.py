@@ -23,7 +23,13 @@ def record(run: Run, programme: Programme, state: RunState, now_s: float, notes:
     with transaction.atomic():
         RunEvent.objects.bulk_create(
             RunEvent(
-                run=run, number=run.events_count + i, at_s=now_s, kind=note.kind, frame=note.frame, seconds=note.seconds
+                run=run,
+                number=run.events_count + i,
+                at_s=now_s,
+                kind=note.kind,
+                frame=note.frame,
+                seconds=note.seconds,
+                said=note.said,
             )
             for i, note in enumerate(notes)
         )

@@ -81,7 +81,7 @@ class Drive:
         self.camera, _ = StandInCamera.objects.get_or_create(run=self.run)
         self.programme: Programme = programme(self.run.read_plan())
         self.state: RunState = self.run.read_state()
-        place = self.programme.place(min(self.state.taken, self.programme.frames - 1))
+        place = self.programme.place(min(self.state.frame, self.programme.frames - 1))
         self.bench: Bench = new_bench(self.programme, self.camera.frames, place, self.run.now_s)
         self.speed = self.run.speed
 

@@ -67,6 +67,7 @@ class RunEvent(models.Model):
     kind = models.CharField(max_length=20)
     frame = models.PositiveIntegerField(null=True)
     seconds = models.FloatField(null=True)
+    said = models.CharField(max_length=160, blank=True, default="")
 
     class Meta:
         """Numbered without gaps; a frame is taken once."""

@@ -34,6 +34,7 @@ class EventLine(Schema):
     kind: str
     frame: int | None
     seconds: float | None
+    said: str
 
 
 class Setting(Schema):
@@ -62,6 +63,8 @@ class RunView(Schema):
     speed: int
     frames: int
     taken: int
+    # Called, and never come.
+    missed: int
     now_s: float
     next_due_s: float | None
     left_s: float

@@ -372,6 +372,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trigger/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Trigger
+         * @description Press so often, a beat apart, with the simulated camera at the end of the chain. Nothing is kept.
+         */
+        post: operations["try_trigger"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weather": {
         parameters: {
             query?: never;
@@ -962,6 +982,34 @@ export interface components {
             };
         };
         /**
+         * Actuator
+         * @description A rod through a wall that a switch is pressed with: the wall's thickness, the rod's own, and the switch's travel.
+         *
+         *     `click_mm` is how far the switch is pressed until it clicks, `travel_mm` how far it can be pressed at all.
+         */
+        Actuator: {
+            /**
+             * Wall Mm
+             * @default 3
+             */
+            wall_mm: number;
+            /**
+             * Rod Mm
+             * @default 4
+             */
+            rod_mm: number;
+            /**
+             * Click Mm
+             * @default 0.8
+             */
+            click_mm: number;
+            /**
+             * Travel Mm
+             * @default 1.6
+             */
+            travel_mm: number;
+        };
+        /**
          * Aimed
          * @description A mark measured by aiming at it twice: slide and pan at each aim, and how well a pan can be read.
          */
@@ -1324,6 +1372,8 @@ export interface components {
          *
          *     A bracket is `bracket_frames` exposures, each `bracket_step_stops` longer than the one before around the middle
          *     one; or, where there are any, `bracket_times_s` one after another, as the camera calls them.
+         *     Before the full press, which lasts `press_s`, the half press is held for `half_s` and lamps warm up for `warm_s`;
+         *     what calls takes `call_s` until its contact closes, and what couples `couple_s` more.
          *     A buffer of 0 frames means that the camera refuses a trigger while it writes.
          */
         Beat: {
@@ -1339,10 +1389,35 @@ export interface components {
              */
             wake_s: string;
             /**
+             * Half S
+             * @default 0
+             */
+            half_s: string;
+            /**
+             * Warm S
+             * @default 0
+             */
+            warm_s: string;
+            /**
+             * Call S
+             * @default 0
+             */
+            call_s: string;
+            /**
+             * Couple S
+             * @default 0
+             */
+            couple_s: string;
+            /**
              * Lag S
              * @default 3/50
              */
             lag_s: string;
+            /**
+             * Press S
+             * @default 1/5
+             */
+            press_s: string;
             /**
              * Exposure S
              * @default 1/60
@@ -1453,7 +1528,7 @@ export interface components {
         };
         /**
          * BeatPart
-         * @description One arc of the beat ring, in seconds from the start of the interval.
+         * @description One arc of the beat ring, in seconds from the start of the interval; on the `wires` track is who presses.
          */
         BeatPart: {
             /** Name */
@@ -1468,7 +1543,7 @@ export interface components {
              * Track
              * @enum {string}
              */
-            track: "outer" | "inner";
+            track: "outer" | "inner" | "wires";
             /** Path */
             path: string | null;
             /** Figure */
@@ -1518,6 +1593,49 @@ export interface components {
              * @default 20
              */
             teeth: number;
+        };
+        /**
+         * BenchStep
+         * @description One test of the bench and how it stands.
+         */
+        BenchStep: {
+            /** What */
+            what: string;
+            /** Asked */
+            asked: number;
+            /**
+             * Stand
+             * @enum {string}
+             */
+            stand: "passed" | "missed" | "fewer" | "older" | "simulated" | "never";
+            /** On */
+            on: string | null;
+            /** Came */
+            came: number | null;
+        };
+        /**
+         * BlockDrawn
+         * @description A part as a block: its frame, its ends, its symbols and the lines within.
+         */
+        BlockDrawn: {
+            /** Part */
+            part: string;
+            /** Copy */
+            copy: number | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Ends */
+            ends: components["schemas"]["EndDrawn"][];
+            /** Glyphs */
+            glyphs: components["schemas"]["Glyph"][];
+            /** Lines */
+            lines: number[][][];
         };
         /**
          * Body
@@ -1638,6 +1756,40 @@ export interface components {
              * @enum {string}
              */
             socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * Hears
+             * @default half and full press
+             * @enum {string}
+             */
+            hears: "half and full press" | "full press" | "headset button" | "nothing";
+            /**
+             * Half First
+             * @default not known
+             * @enum {string}
+             */
+            half_first: "yes" | "no" | "not known";
+            /**
+             * Least Press S
+             * @default 1/10
+             */
+            least_press_s: string | null;
+            /**
+             * Input V
+             * @default 3
+             */
+            input_v: number;
+            /**
+             * Priority
+             * @default not known
+             * @enum {string}
+             */
+            priority: "release" | "focus" | "not known";
+            /**
+             * Fires On
+             * @default not known
+             * @enum {string}
+             */
+            fires_on: "volume up" | "volume down" | "play" | "not known";
             /**
              * Holds Exposure
              * @default yes
@@ -1780,6 +1932,67 @@ export interface components {
             division: number;
         };
         /**
+         * Cable
+         * @description A lead from what fires to the camera; one that was cut open has wires that nobody knows by their colours.
+         */
+        Cable: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 40
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cable";
+            /**
+             * From Plug
+             * @default 2.5 mm
+             * @enum {string}
+             */
+            from_plug: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * To Plug
+             * @default 2.5 mm
+             * @enum {string}
+             */
+            to_plug: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * Length Mm
+             * @default 1000
+             */
+            length_mm: number;
+            /**
+             * Ohm Per M
+             * @default 0.15
+             */
+            ohm_per_m: number;
+            /**
+             * Made
+             * @default bought for this camera
+             * @enum {string}
+             */
+            made: "bought for this camera" | "cut open";
+        };
+        /**
          * Camera
          * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
          *
@@ -1864,6 +2077,71 @@ export interface components {
             by: "beat" | "stars";
             /** Shutter S */
             shutter_s: number;
+        };
+        /**
+         * Chain
+         * @description From what fires to the camera.
+         *
+         *     `joins` is None while all is joined as it belongs. `dwell_s` is how long what calls the frames waits for each,
+         *     where it does; `keep_awake_s` how often something is pressed to keep a camera, a phone or an app awake.
+         *     `ground_mm` is how much of the lead's ground the lamps' current shares. `may_miss` is how many frames of the shoot
+         *     may fail to come, `certainty` how sure a test is to make of that.
+         */
+        Chain: {
+            lead?: components["schemas"]["Sounded"] | null;
+            switch?: components["schemas"]["Sounded"] | null;
+            /** Joins */
+            joins?: components["schemas"]["Join"][] | null;
+            /**
+             * Pin
+             * @default
+             */
+            pin: string;
+            /** Dwell S */
+            dwell_s?: string | null;
+            /** Keep Awake S */
+            keep_awake_s?: string | null;
+            /** Distance Mm */
+            distance_mm?: number | null;
+            /**
+             * Ground Mm
+             * @default 0
+             */
+            ground_mm: number;
+            /**
+             * Ground Ohm Per M
+             * @default 0.15
+             */
+            ground_ohm_per_m: number;
+            /**
+             * Autofocus
+             * @default false
+             */
+            autofocus: boolean;
+            /**
+             * Stabiliser
+             * @default false
+             */
+            stabiliser: boolean;
+            /**
+             * Lamps
+             * @default []
+             */
+            lamps: components["schemas"]["LampUse"][];
+            /** May Miss */
+            may_miss?: number | null;
+            /**
+             * Certainty
+             * @default 19/20
+             */
+            certainty: string;
+            look?: components["schemas"]["Look"] | null;
+            actuator?: components["schemas"]["Actuator"] | null;
+            /**
+             * Trials
+             * @default []
+             */
+            trials: components["schemas"]["bridle__core__plan__trigger__Trial"][];
         };
         /**
          * ChangeLine
@@ -1967,7 +2245,7 @@ export interface components {
              */
             subject: string;
             crossing?: components["schemas"]["Crossing"] | null;
-            trial?: components["schemas"]["Trial"] | null;
+            trial?: components["schemas"]["bridle__core__plan__clip__Trial"] | null;
         };
         /**
          * ClipState
@@ -2109,7 +2387,107 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+        };
+        /**
+         * Coupling
+         * @description What parts two circuits and passes the press on: an optocoupler or a relay; or a resistor in series.
+         *
+         *     The light of an optocoupler needs `needs_ma` at `forward_v`; `series_ohm` is the resistor that stands before it
+         *     (0: none). A relay's coil draws `coil_ma` at `coil_v`; one with a driver of its own takes that from elsewhere and
+         *     draws `needs_ma`. `contact_ohm` is what its closed contact, or the resistor, has.
+         */
+        Coupling: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 15
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coupling";
+            /**
+             * Form
+             * @default optocoupler
+             * @enum {string}
+             */
+            form: "optocoupler" | "relay" | "resistor";
+            /**
+             * Channels
+             * @default 1
+             */
+            channels: number;
+            /**
+             * Forward V
+             * @default 1.2
+             */
+            forward_v: number;
+            /**
+             * Needs Ma
+             * @default 5
+             */
+            needs_ma: number;
+            /**
+             * Series Ohm
+             * @default 330
+             */
+            series_ohm: number;
+            /**
+             * Coil V
+             * @default 5
+             */
+            coil_v: number;
+            /**
+             * Coil Ma
+             * @default 70
+             */
+            coil_ma: number;
+            /**
+             * Driver
+             * @default false
+             */
+            driver: boolean;
+            /**
+             * Diode
+             * @default true
+             */
+            diode: boolean;
+            /**
+             * Contact Ohm
+             * @default 60
+             */
+            contact_ohm: number;
+            /**
+             * Operate S
+             * @default 0
+             */
+            operate_s: string;
+            /**
+             * Release S
+             * @default 0
+             */
+            release_s: string;
+            /** Presses */
+            presses?: number | null;
         };
         /**
          * Crop
@@ -2159,6 +2537,24 @@ export interface components {
             first_frame: number;
             /** Last Frame */
             last_frame?: number | null;
+        };
+        /**
+         * Diagram
+         * @description The wiring diagram in pixels of its own; `sheath` is the lead, as a box round its wires.
+         */
+        Diagram: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Blocks */
+            blocks: components["schemas"]["BlockDrawn"][];
+            /** Wires */
+            wires: components["schemas"]["WireDrawn"][];
+            /** Words */
+            words: components["schemas"]["Written"][];
+            /** Sheath */
+            sheath?: number[] | null;
         };
         /**
          * Dial
@@ -2230,6 +2626,20 @@ export interface components {
             /** Path */
             path: string;
             value: components["schemas"]["JsonValue"];
+        };
+        /**
+         * EndDrawn
+         * @description An end of a part: where it stands on the edge of its block, and whether anything is joined to it.
+         */
+        EndDrawn: {
+            /** End */
+            end: string;
+            /** Label */
+            label: string;
+            /** At */
+            at: number[];
+            /** Joined */
+            joined: boolean;
         };
         /**
          * Errand
@@ -2483,6 +2893,45 @@ export interface components {
              */
             ratio: number;
         };
+        /**
+         * Glyph
+         * @description A symbol of the field, from one point to another.
+         */
+        Glyph: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "button" | "open" | "closed" | "arm" | "led" | "transistor" | "coil" | "diode" | "resistor" | "pin" | "ground" | "plug" | "ring" | "light" | "lamp" | "battery" | "fuse";
+            /** A */
+            a: number[];
+            /** B */
+            b: number[];
+        };
+        /**
+         * HeadsetKey
+         * @description A button of a headset: what it is made with, in ohms, and between what a phone takes it for that key.
+         */
+        HeadsetKey: {
+            /** Key */
+            key: string;
+            /** Ohms */
+            ohms: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * Join
+         * @description Two ends that are soldered, plugged or screwed together.
+         */
+        Join: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+        };
         JsonValue: unknown;
         /**
          * Keyframe
@@ -2546,7 +2995,9 @@ export interface components {
         };
         /**
          * Lamp
-         * @description A lamp: power, colour temperature, how long it takes to come on, how it is switched.
+         * @description A lamp: power, colour temperature, how long it takes to come on, how it is switched, what it runs on.
+         *
+         *     One that runs on the mains is switched by a ready-made socket; what is inside is a qualified person's.
          */
         Lamp: {
             /** Name */
@@ -2608,6 +3059,37 @@ export interface components {
              * @default false
              */
             on_after_power_up: boolean;
+            /**
+             * Volts
+             * @default 12
+             */
+            volts: number;
+            /**
+             * On Mains
+             * @default false
+             */
+            on_mains: boolean;
+        };
+        /**
+         * LampUse
+         * @description How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter.
+         */
+        LampUse: {
+            /** Lamp */
+            lamp: string;
+            /**
+             * Lit
+             * @default always
+             * @enum {string}
+             */
+            lit: "always" | "for the frame" | "between frames";
+            /**
+             * Pin
+             * @default
+             */
+            pin: string;
+            /** Before S */
+            before_s?: string | null;
         };
         /**
          * Layers
@@ -2882,6 +3364,32 @@ export interface components {
             reach: components["schemas"]["Reached"][];
         };
         /**
+         * Look
+         * @description What is seen from afar: a small picture of every so many frames, and an alarm after so many that did not come.
+         */
+        Look: {
+            /**
+             * Every Frames
+             * @default 1
+             */
+            every_frames: number;
+            /**
+             * Picture Kb
+             * @default 150
+             */
+            picture_kb: number;
+            /**
+             * Link W
+             * @default 1.5
+             */
+            link_w: number;
+            /**
+             * Alarm Frames
+             * @default 3
+             */
+            alarm_frames: number;
+        };
+        /**
          * Mark
          * @description Something named in the scene.
          *
@@ -2966,6 +3474,55 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Meter
+         * @description A reading between two wires: are they joined at this stage (`closed`), or does `a` stand above `b`.
+         */
+        Meter: {
+            /**
+             * Ask
+             * @default closed
+             * @enum {string}
+             */
+            ask: "closed" | "above";
+            /**
+             * Stage
+             * @default rest
+             * @enum {string}
+             */
+            stage: "rest" | "half" | "full";
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /**
+             * Yes
+             * @default true
+             */
+            yes: boolean;
+        };
+        /**
+         * MeterNext
+         * @description The reading to take next.
+         */
+        MeterNext: {
+            /**
+             * Ask
+             * @enum {string}
+             */
+            ask: "closed" | "above";
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "rest" | "half" | "full";
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /** Settles */
+            settles: boolean;
         };
         /**
          * Mount
@@ -3400,6 +3957,40 @@ export interface components {
              */
             socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
             /**
+             * Hears
+             * @default nothing
+             * @enum {string}
+             */
+            hears: "half and full press" | "full press" | "headset button" | "nothing";
+            /**
+             * Half First
+             * @default not known
+             * @enum {string}
+             */
+            half_first: "yes" | "no" | "not known";
+            /**
+             * Least Press S
+             * @default 1/10
+             */
+            least_press_s: string | null;
+            /**
+             * Input V
+             * @default 3
+             */
+            input_v: number;
+            /**
+             * Priority
+             * @default not known
+             * @enum {string}
+             */
+            priority: "release" | "focus" | "not known";
+            /**
+             * Fires On
+             * @default not known
+             * @enum {string}
+             */
+            fires_on: "volume up" | "volume down" | "play" | "not known";
+            /**
              * Holds Exposure
              * @default not known
              * @enum {string}
@@ -3456,6 +4047,19 @@ export interface components {
             reserve: number;
         };
         /**
+         * Pin
+         * @description A pin of a board, and what it is used for already; empty where it is free.
+         */
+        Pin: {
+            /** Name */
+            name: string;
+            /**
+             * Used For
+             * @default
+             */
+            used_for: string;
+        };
+        /**
          * Place
          * @description Where the camera stands; latitude and longitude in degrees, north and east positive.
          */
@@ -3477,15 +4081,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 6 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 7 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 6
+             * @default 7
              * @constant
              */
-            bridle_plan: 6;
+            bridle_plan: 7;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -3515,7 +4119,12 @@ export interface components {
              * @default {
              *       "school": "shoot-move-shoot",
              *       "wake_s": "0",
+             *       "half_s": "0",
+             *       "warm_s": "0",
+             *       "call_s": "0",
+             *       "couple_s": "0",
              *       "lag_s": "3/50",
+             *       "press_s": "1/5",
              *       "exposure_s": "1/60",
              *       "bracket_frames": 1,
              *       "bracket_step_stops": 0,
@@ -3690,6 +4299,28 @@ export interface components {
              *     }
              */
             light: components["schemas"]["Light"];
+            /**
+             * @default {
+             *       "lead": null,
+             *       "switch": null,
+             *       "joins": null,
+             *       "pin": "",
+             *       "dwell_s": null,
+             *       "keep_awake_s": null,
+             *       "distance_mm": null,
+             *       "ground_mm": 0,
+             *       "ground_ohm_per_m": 0.15,
+             *       "autofocus": false,
+             *       "stabiliser": false,
+             *       "lamps": [],
+             *       "may_miss": null,
+             *       "certainty": "19/20",
+             *       "look": null,
+             *       "actuator": null,
+             *       "trials": []
+             *     }
+             */
+            trigger: components["schemas"]["Chain"];
         };
         /**
          * Post
@@ -3712,6 +4343,64 @@ export interface components {
              *     }
              */
             end: components["schemas"]["Crop"];
+        };
+        /**
+         * PowerSupply
+         * @description What feeds lamps and devices: volts, and the amperes that it gives at most.
+         */
+        PowerSupply: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 250
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "supply";
+            /**
+             * Volts
+             * @default 12
+             */
+            volts: number;
+            /**
+             * Gives A
+             * @default 2
+             */
+            gives_a: number;
+            /**
+             * From Mains
+             * @default true
+             */
+            from_mains: boolean;
+        };
+        /**
+         * Preparing
+         * @description One thing to do beforehand, in its order, and why it comes there.
+         */
+        Preparing: {
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /**
          * Proof
@@ -4145,6 +4834,7 @@ export interface components {
             traces: components["schemas"]["Traces"] | null;
             view: components["schemas"]["ViewState"] | null;
             light: components["schemas"]["LightState"];
+            trigger: components["schemas"]["TriggerState"];
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
@@ -4271,6 +4961,32 @@ export interface components {
              * @default
              */
             short: string;
+        };
+        /**
+         * Sounded
+         * @description The wires of a lead or a switch, as people name them, and what a meter said between them.
+         */
+        Sounded: {
+            /** Wires */
+            wires: string[];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Meter"][];
+        };
+        /**
+         * SoundedState
+         * @description What the readings come to: the wires, how many ways are left, readings against one another, the next to take.
+         */
+        SoundedState: {
+            /** Wires */
+            wires: components["schemas"]["WireNamed"][];
+            /** Left */
+            left: number;
+            /** Against */
+            against: number[];
+            next: components["schemas"]["MeterNext"] | null;
         };
         /**
          * SpeedKey
@@ -4582,20 +5298,12 @@ export interface components {
             };
         };
         /**
-         * Trial
-         * @description Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame.
-         */
-        Trial: {
-            /** Apart S */
-            apart_s: string;
-            /** Moved Px */
-            moved_px: string;
-            /** Step Px */
-            step_px: string;
-        };
-        /**
          * Trigger
-         * @description Who tells the camera: its limits, and the connector of its lead.
+         * @description Who tells the camera: its limits, what it puts on its wires, and the connector of its lead.
+         *
+         *     `delay_s` is how long it takes from its decision until its contact closes. `volts` is what a pin stands at while
+         *     it is on, `pin_ma` the most it gives; both None where nobody has measured or read them. `presses` is how often a
+         *     switch or a relay of its own can be pressed, `button_ohm` what a headset's button puts across its contacts.
          */
         Trigger: {
             /** Name */
@@ -4630,7 +5338,7 @@ export interface components {
              * @default controller
              * @enum {string}
              */
-            source: "camera timer" | "wired remote" | "controller" | "wireless remote" | "computer" | "app";
+            source: "camera timer" | "wired remote" | "controller" | "switch" | "pin" | "host command" | "wireless remote" | "app" | "computer" | "camera board" | "headset";
             /**
              * Shortest S
              * @default 1
@@ -4662,6 +5370,119 @@ export interface components {
              * @enum {string}
              */
             socket: "2.5 mm" | "3.5 mm" | "USB" | "own" | "none";
+            /**
+             * Delay S
+             * @default 0
+             */
+            delay_s: string;
+            /**
+             * Half Press
+             * @default true
+             */
+            half_press: boolean;
+            /** Volts */
+            volts?: number | null;
+            /** Pin Ma */
+            pin_ma?: number | null;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            /** Presses */
+            presses?: number | null;
+            /**
+             * Button Ohm
+             * @default 240
+             */
+            button_ohm: number;
+            /** Range Mm */
+            range_mm?: number | null;
+            /**
+             * Sleeps After S
+             * @default 0
+             */
+            sleeps_after_s: string;
+            /**
+             * Link Drops
+             * @default not known
+             * @enum {string}
+             */
+            link_drops: "stops" | "goes on by itself" | "not known";
+        };
+        /**
+         * TriggerState
+         * @description The chain of a plan. `verdict` is what the camera makes of a press; empty where nothing presses it.
+         */
+        TriggerState: {
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * Output
+             * @default nothing
+             */
+            output: string;
+            /**
+             * Verdict
+             * @default
+             */
+            verdict: string;
+            /**
+             * Ends
+             * @default []
+             */
+            ends: string[];
+            /**
+             * Joins
+             * @default []
+             */
+            joins: string[][];
+            /**
+             * Seen
+             * @default []
+             */
+            seen: string[];
+            diagram?: components["schemas"]["Diagram"] | null;
+            /**
+             * Lamps
+             * @default []
+             */
+            lamps: components["schemas"]["Diagram"][];
+            /**
+             * Waves
+             * @default []
+             */
+            waves: components["schemas"]["Wave"][];
+            /**
+             * Interval S
+             * @default 0
+             */
+            interval_s: number;
+            lead?: components["schemas"]["SoundedState"] | null;
+            switch?: components["schemas"]["SoundedState"] | null;
+            /**
+             * Bench
+             * @default []
+             */
+            bench: components["schemas"]["BenchStep"][];
+            /**
+             * Digest
+             * @default
+             */
+            digest: string;
+            /**
+             * Prepare
+             * @default []
+             */
+            prepare: components["schemas"]["Preparing"][];
+            /**
+             * Keys
+             * @default []
+             */
+            keys: components["schemas"]["HeadsetKey"][];
         };
         /**
          * Uncoupled
@@ -4728,6 +5549,28 @@ export interface components {
             };
         };
         /**
+         * Wave
+         * @description One line of the time of a frame: when it is on, in seconds of the beat; `path` is what sets it.
+         */
+        Wave: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** On */
+            on: number[][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "source" | "camera" | "shutter" | "lamp" | "busy";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * Windows
          * @description Frames at an even interval within daily hours, on some weekdays (0 is Monday), from one day to another.
          *
@@ -4774,6 +5617,97 @@ export interface components {
              * Format: date
              */
             last: string;
+        };
+        /**
+         * WireDrawn
+         * @description What is joined: lines at right angles, with a dot where more than two meet.
+         */
+        WireDrawn: {
+            /** Ends */
+            ends: string[];
+            /** Lines */
+            lines: number[][][];
+            /** Dots */
+            dots: number[][];
+        };
+        /**
+         * WireNamed
+         * @description A wire of a cut lead or a switch, and what it is; nothing while that is open.
+         */
+        WireNamed: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string | null;
+        };
+        /**
+         * Written
+         * @description A word on the drawing: where its baseline begins, or ends.
+         */
+        Written: {
+            /** Text */
+            text: string;
+            /** At */
+            at: number[];
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Role
+             * @default end
+             * @enum {string}
+             */
+            role: "title" | "end" | "value" | "lead";
+        };
+        /**
+         * Trial
+         * @description Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame.
+         */
+        bridle__core__plan__clip__Trial: {
+            /** Apart S */
+            apart_s: string;
+            /** Moved Px */
+            moved_px: string;
+            /** Step Px */
+            step_px: string;
+        };
+        /**
+         * Trial
+         * @description A test on the bench: so many presses asked for, so many frames came; `of` says of which chain it was.
+         */
+        bridle__core__plan__trigger__Trial: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "one press" | "ten presses" | "with the rig" | "lamp" | "many presses";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Asked */
+            asked: number;
+            /** Came */
+            came: number;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Problem
@@ -5141,7 +6075,7 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
         };
         /**
          * TypeText
@@ -5457,6 +6391,35 @@ export interface components {
             azimuth_deg: number;
         };
         /**
+         * TrialTold
+         * @description How many frames came, the first press (from 0) that brought none, and why it did not.
+         */
+        TrialTold: {
+            /** Came */
+            came: number;
+            /** Lost */
+            lost: number;
+            /** First Lost */
+            first_lost: number | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * AskTrial
+         * @description A plan, how often to press, and what is wrong with the simulated camera.
+         */
+        AskTrial: {
+            plan: components["schemas"]["Plan"];
+            /** Asked */
+            asked: number;
+            /**
+             * Fault
+             * @default none
+             * @enum {string}
+             */
+            fault: "none" | "misses" | "fires twice" | "falls asleep";
+        };
+        /**
          * WeatherTold
          * @description By how many stops each picture comes out brighter than right, and what a meter reads, along the frames.
          */
@@ -5499,6 +6462,8 @@ export interface components {
             frame: number | null;
             /** Seconds */
             seconds: number | null;
+            /** Said */
+            said: string;
         };
         /**
          * RunList
@@ -5527,6 +6492,8 @@ export interface components {
             frames: number;
             /** Taken */
             taken: number;
+            /** Missed */
+            missed: number;
             /** Now S */
             now_s: number;
             /** Next Due S */
@@ -5845,7 +6812,7 @@ export interface components {
             /** Binned */
             binned: boolean;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -5935,7 +6902,7 @@ export interface components {
          */
         NewCard: {
             /** Like */
-            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens");
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor");
             /**
              * Name
              * @default
@@ -5959,7 +6926,7 @@ export interface components {
             /** Version */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
         };
         /**
          * CardThen
@@ -5974,7 +6941,7 @@ export interface components {
              */
             made_at: string;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Differences */
@@ -6016,7 +6983,7 @@ export interface components {
          */
         CardTold: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -6028,7 +6995,7 @@ export interface components {
          */
         TypeOnCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Path */
             path: string;
             /** Text */
@@ -6058,7 +7025,7 @@ export interface components {
          */
         ChangeCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Change */
             change: components["schemas"]["SetField"] | components["schemas"]["AddRow"] | components["schemas"]["DropRow"] | components["schemas"]["WriteRows"] | components["schemas"]["TakeTravel"];
         };
@@ -6150,7 +7117,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Card */
-            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"]) | null;
+            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"]) | null;
         };
         /**
          * Readings
@@ -6158,7 +7125,7 @@ export interface components {
          */
         Readings: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
             /** Key */
             key: string;
             /** Readings */
@@ -6955,6 +7922,45 @@ export interface operations {
             404: components["responses"]["Trouble404"];
             413: components["responses"]["Trouble413"];
             422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    try_trigger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskTrial"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
             503: components["responses"]["Trouble503"];
             507: components["responses"]["Trouble507"];
         };

@@ -6,8 +6,9 @@ import move from './move';
 import review from './review';
 import rig from './rig';
 import run from './run';
+import trigger from './trigger';
 
-export const CHAPTERS: readonly Chapter[] = [clip, rig, move, light, review, run];
+export const CHAPTERS: readonly Chapter[] = [clip, rig, move, light, trigger, review, run];
 
 export function chapterOf(key: string): Chapter | undefined {
   return CHAPTERS.find((chapter) => chapter.key === key);

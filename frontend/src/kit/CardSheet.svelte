@@ -12,6 +12,8 @@
   import CardTable from './CardTable.svelte';
   import { DRIVES, groupsOf, KIND_NAMES, turnsLeft, WHOLE, type Field } from './fields';
   import MeasureSteps from './MeasureSteps.svelte';
+  import Pins from './Pins.svelte';
+  import { drivesPin } from './wired';
 
   interface Props {
     desk: Desk;
@@ -241,6 +243,7 @@
       </table>
       {#each group.tables as table (table.path)}<CardTable {desk} {table} onmeasure={measure} />{/each}
     {/each}
+    {#if card.kind === 'trigger' && drivesPin(card)}<Pins {desk} {card} />{/if}
     {#if card.kind === 'axis' && card.motion === 'rotary' && !['focus', 'zoom'].includes(card.turns ?? '')}
       <p class="acts">
         {#each turnsLeft(card) as turns (turns)}

@@ -2,6 +2,7 @@
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 import { exact } from '../parts/paths';
+import { CABLE, couplingFields, INPUT, PHONE_INPUT, SUPPLY, triggerFields } from './wired';
 
 export interface Field {
   path: string;
@@ -79,15 +80,18 @@ const CAMERA_JOINT = [
   field('hole_mm', 'hole is deep', 'mm', { empty: 'no hole' })
 ];
 
-const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
+const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling'>, Field[]> = {
   body: [
     MASS,
     field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
     field('focal_to_mm', 'zooms to', 'focal', { empty: 'fixed' }),
     ...IMAGER,
+    ...INPUT,
     ...CAMERA_JOINT
   ],
-  phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...CAMERA_JOINT],
+  phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...PHONE_INPUT, ...CAMERA_JOINT],
+  cable: CABLE,
+  supply: SUPPLY,
   lens: [
     MASS,
     field('focal_mm', 'focal length', 'focal'),
@@ -110,19 +114,6 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
     field('offset_mm', 'stands off to the side', 'mm'),
     field('glue', 'glued on', '', { tick: true })
   ],
-  trigger: [
-    field('source', 'source', '', {
-      choices: ['camera timer', 'wired remote', 'controller', 'wireless remote', 'computer', 'app']
-    }),
-    field('shortest_s', 'shortest interval', 's', UNKNOWN),
-    field('step_s', 'interval step', 's', UNKNOWN),
-    field('polling_s', 'looks every', 's', UNKNOWN),
-    field('most_frames', 'frames at most', 'frames', { empty: 'any' }),
-    field('longest_run_s', 'runs at most', 's', { empty: 'any' }),
-    field('coupling', 'coupling', '', { choices: ['none', 'optocoupler', 'relay', 'switch', 'resistor'] }),
-    field('socket', 'plug for the camera', '', { choices: SOCKETS }),
-    MASS
-  ],
   battery: [
     field('volts', 'voltage', 'V'),
     field('amp_hours', 'charge', 'Ah'),
@@ -139,6 +130,8 @@ const FIELDS: Record<Exclude<Kind, 'axis'>, Field[]> = {
     field('light', 'light', '', { choices: ['direct', 'bounced'] }),
     field('switch', 'switch', '', { choices: ['level', 'toggle'] }),
     field('on_after_power_up', 'on after power-up', '', { tick: true }),
+    field('volts', 'voltage', 'V'),
+    field('on_mains', 'runs on the mains', '', { tick: true }),
     MASS
   ],
   filter: [
@@ -254,16 +247,25 @@ function axisGroups(card: AxisCard): Group[] {
 }
 const TURNS = ['pan', 'tilt', 'roll', 'focus', 'zoom'];
 
+function fieldsOf(card: Exclude<KitCard, { kind: 'axis' }>): Field[] {
+  if (card.kind === 'trigger') return triggerFields(card);
+  return card.kind === 'coupling' ? couplingFields(card) : FIELDS[card.kind];
+}
+
 /** All that is on a card, in the order in which a person would tell it. */
 export function groupsOf(card: KitCard): Group[] {
-  return card.kind === 'axis' ? axisGroups(card) : [{ title: '', fields: FIELDS[card.kind], tables: [] }];
+  return card.kind === 'axis' ? axisGroups(card) : [{ title: '', fields: fieldsOf(card), tables: [] }];
 }
 
 export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
   { title: 'Cameras and lenses', kinds: ['body', 'phone', 'lens', 'filter'], tall: 84 },
   { title: 'What moves', kinds: ['axis'], tall: 62 },
   { title: 'What stands and joins', kinds: ['support', 'mount'], tall: 92 },
-  { title: 'What fires, feeds and lights', kinds: ['trigger', 'battery', 'card', 'lamp'], tall: 64 }
+  {
+    title: 'What fires, feeds and lights',
+    kinds: ['trigger', 'coupling', 'cable', 'lamp', 'supply', 'battery', 'card'],
+    tall: 64
+  }
 ];
 
 /** What a new card can be like, and what that is called. */
@@ -280,8 +282,15 @@ export const LIKES = {
   'lens motor': 'motor on a lens ring',
   support: 'tripod, mast or clamp',
   mount: 'plate, bush or adapter',
-  trigger: 'trigger',
+  trigger: 'trigger: remote, timer, controller',
+  switch: 'switch that something presses',
+  pin: 'pin of a board',
+  coupling: 'optocoupler',
+  relay: 'relay',
+  resistor: 'resistor for a headset plug',
+  cable: 'lead to the camera',
   battery: 'battery',
+  supply: 'plug-in supply',
   card: 'memory card',
   lamp: 'lamp'
 } as const;
@@ -295,7 +304,10 @@ export const KIND_NAMES: Record<Kind, string> = {
   support: 'support',
   mount: 'plate, bush or adapter',
   trigger: 'trigger',
+  coupling: 'coupling',
+  cable: 'lead to the camera',
   battery: 'battery',
+  supply: 'supply',
   card: 'memory card',
   lamp: 'lamp'
 };
@@ -326,6 +338,12 @@ export function headline(card: KitCard): { value: number; unit: string; after: s
       return { value: card.watts, unit: 'W', after: '' };
     case 'filter':
       return { value: card.stops, unit: 'stops', after: '' };
+    case 'supply':
+      return { value: card.volts * card.gives_a, unit: 'W', after: '' };
+    case 'cable':
+      return { value: card.length_mm, unit: 'mm', after: 'long' };
+    case 'coupling':
+      return card.form === 'resistor' ? { value: card.contact_ohm, unit: 'Ω', after: '' } : null;
     case 'mount':
       return null;
   }

@@ -24,6 +24,11 @@
   const fields = $derived(follows ? [] : (BEAT_FIELDS[name ?? ''] ?? []));
   const WHY: Record<string, string> = {
     wake: 'A camera that has gone to sleep has to be woken before it hears a trigger.',
+    half: 'The half press that goes ahead of the full one: it wakes the camera, and lets it focus where it does.',
+    warm: 'Lamps that are lit for the frame alone come on first.',
+    call: 'From the decision until the contact closes: a command that has to go through a computer takes a while.',
+    couple: 'A relay has to pull in; an optocoupler takes no time worth a word.',
+    press: 'How long the full press lasts: long enough to be noticed, and over before the next.',
     lag: 'From the trigger until the shutter is open.',
     exposure: 'Nothing may move now, unless the rig never stops.',
     gap: 'The shutter is closed: the camera sets itself for the next exposure, the focus moves, a dark frame is taken.',

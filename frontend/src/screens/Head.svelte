@@ -280,7 +280,11 @@
       margin-top: 4px;
     }
     nav a {
-      padding: 12px 4px 9px;
+      padding: 12px 3px 9px;
+    }
+    /* No keys to press there, and room for the names. */
+    .n {
+      display: none;
     }
     .state {
       margin-left: 0;

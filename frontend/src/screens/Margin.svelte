@@ -56,6 +56,13 @@
     const long = at - sheet.start > 86_400;
     return long ? `${shortDay(at, sheet.zone)}, ${clock(at, sheet.zone, false)}` : clock(at, sheet.zone);
   });
+  /** What goes ahead of the shutter, where anything but waking does. */
+  const AHEAD = [
+    ['half', 'half press ahead'],
+    ['warm', 'lamps warm up'],
+    ['call', 'until it presses'],
+    ['couple', 'coupling']
+  ] as const;
   let held = $state<string | null>(null);
   let anchor = $state.raw<Element | null>(null);
 
@@ -83,6 +90,14 @@
         <dt><i class="ink"></i>exposure</dt>
         <dd>{@render part('exposure', shutter(dialled ?? total('exposure')))}</dd>
       </div>
+      {#each AHEAD as [name, label] (name)}
+        {#if length(name)}
+          <div>
+            <dt><i class="thin"></i>{label}</dt>
+            <dd>{@render part(name, say(length(name), 's'))}</dd>
+          </div>
+        {/if}
+      {/each}
       {#if total('gap')}
         <div>
           <dt><i class="line"></i>gaps between</dt>

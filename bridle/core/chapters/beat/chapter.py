@@ -10,6 +10,7 @@ from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, BeatState
 from bridle.core.reckon.cycles import Cycle, tightest_of_each
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Reckoning, Shooting
+from bridle.core.reckon.wiring import presses
 
 # Of more exposures than a dial has marks no ring could tell anything.
 MOST_RINGS = 80
@@ -23,13 +24,15 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     shooting = known.shooting
     if shooting is None:
         return Answer(BeatState(), [], [])
-    cycle = shooting.cycle
+    cycle, pressed = shooting.cycle, presses(known.plan)
     made = figures(cycle, longest_lens(known.plan))
     found = [*overruns.snags(shooting), *stacking.snags(shooting)]
     if not aside:
-        return Answer(BeatState(beat=_beat(cycle)), made, found)
+        return Answer(BeatState(beat=_beat(cycle, pressed)), made, found)
     both, stored = schools.compared(shooting), storing.stored(shooting)
-    state = BeatState(beat=_beat(cycle), each=tuple(_each(shooting)), schools=both.schools, stalls_at=stored.stalls_at)
+    state = BeatState(
+        beat=_beat(cycle, pressed), each=tuple(_each(shooting)), schools=both.schools, stalls_at=stored.stalls_at
+    )
     figured = [*made, *both.figures, *stored.figures, *untied.figures(shooting)]
     return Answer(
         state, figured, [*found, *both.snags, *stored.snags, *untied.snags(shooting), *unknown.snags(shooting)]
@@ -40,12 +43,12 @@ def _each(shooting: Shooting) -> Iterator[BeatOf]:
     """What the ring shows at each exposure, where that follows the light."""
     if shooting.followed is None or len(shooting.shuttered.kinds) > MOST_RINGS:
         return
-    plan = shooting.plan
+    plan, pressed = shooting.plan, presses(shooting.plan)
     for cycle in tightest_of_each(plan, plan.beat, shooting.timeline, shooting.steps, shooting.shuttered):
-        yield BeatOf(exposure_s=float(cycle.beat.exposure_s), beat=_beat(cycle))
+        yield BeatOf(exposure_s=float(cycle.beat.exposure_s), beat=_beat(cycle, pressed))
 
 
-def _beat(cycle: Cycle) -> BeatDrawn:
+def _beat(cycle: Cycle, pressed: bool) -> BeatDrawn:
     return BeatDrawn(
         interval_s=float(cycle.interval_s),
         frame=cycle.frame,
@@ -53,5 +56,5 @@ def _beat(cycle: Cycle) -> BeatDrawn:
         over_s=cycle.over_s,
         character="staccato" if cycle.staccato else "flowing",
         stepped=cycle.positions > 0,
-        parts=parts_of(cycle),
+        parts=parts_of(cycle, pressed),
     )

@@ -108,12 +108,23 @@ def _moving(reckoned: Cycle, prefix: str) -> list[Figure]:
     return [figure(f"{prefix}.move", "move", reckoned.move_s, "s", rule, *terms)]
 
 
+def ready_label(beat: Beat) -> str:
+    """What takes longest of all that goes ahead of the full press."""
+    if beat.ready_s == beat.wake_s:
+        return "wake"
+    return "half press" if beat.ready_s == beat.half_s else "lamps warm up"
+
+
 def needed(reckoned: Cycle, prefix: str) -> Figure:
     """What the cycle needs, as a figure."""
     beat, exposing = reckoned.beat, reckoned.exposures
     terms = [
-        _seconds("wake", "wake", beat.wake_s),
-        _seconds("lag", "shutter lag", beat.lag_s),
+        _seconds("wake", ready_label(beat), beat.ready_s),
+        _seconds(
+            "lag",
+            "until it presses, coupling and shutter lag" if beat.heard_s > beat.lag_s else "shutter lag",
+            beat.heard_s,
+        ),
         _seconds("exposures", "exposures", exposing.total_s),
         _seconds("gaps", "gaps", exposing.gaps_s),
         _seconds("processing", "processing", exposing.processing_s),

@@ -4,18 +4,21 @@ from collections.abc import Iterator
 from typing import Literal
 
 from bridle.core.chapters.beat.state import BeatPart
+from bridle.core.plan.beat import Beat
 from bridle.core.reckon.cycles import Cycle
 from bridle.core.reckon.exposed import Exposures
 
-Track = Literal["outer", "inner"]
+Track = Literal["outer", "inner", "wires"]
 # More exposures than this are hairlines on the ring.
 MOST_ARCS = 15
 
 
-def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
-    """The arcs of the ring, from waking to the margin."""
+def parts_of(reckoned: Cycle, pressed: bool = False) -> tuple[BeatPart, ...]:
+    """The arcs of the ring, from waking to the margin; where something presses, its press besides."""
     beat = reckoned.beat
-    parts, now = [_part("wake", "wake", 0.0, float(beat.wake_s), "outer", "beat.wake_s")], float(beat.wake_s)
+    parts, now = [*_getting_ready(beat)], float(beat.ready_s)
+    if pressed:
+        parts.append(_part("press", "press", now, float(beat.press_s), "wires", "beat.press_s"))
     for move_s, settle_s in zip(reckoned.travels_s, reckoned.settles_s, strict=True):
         now = _visit(parts, reckoned, now, move_s, settle_s)
     free = float(reckoned.interval_s) - reckoned.margin_s
@@ -37,11 +40,32 @@ def parts_of(reckoned: Cycle) -> tuple[BeatPart, ...]:
     return tuple(parts)
 
 
+def _getting_ready(beat: Beat) -> Iterator[BeatPart]:
+    """What goes ahead of the full press: the longest on the ring, what goes on meanwhile within."""
+    all_of_it = (
+        ("wake", "wake", beat.wake_s),
+        ("half", "half press", beat.half_s),
+        ("warm", "lamps warm up", beat.warm_s),
+    )
+    longest = max(all_of_it, key=lambda one: one[2])
+    for name, label, length in all_of_it:
+        within: Track = "wires" if name == "half" else "inner"
+        track: Track = "outer" if name == longest[0] else within
+        if length or name == "wake":
+            yield _part(name, label, float(beat.ready_s - length), float(length), track, f"beat.{name}_s")
+
+
 def _visit(parts: list[BeatPart], reckoned: Cycle, now: float, move_s: float, settle: float) -> float:
     """Exposing at one place, storing, and moving on; returns when the next place can be exposed."""
     beat, exposing = reckoned.beat, reckoned.exposures
-    parts.append(_part("lag", "shutter lag", now, float(beat.lag_s), "outer", "beat.lag_s"))
-    now += float(beat.lag_s)
+    for name, label, length in (
+        ("call", "until it presses", beat.call_s),
+        ("couple", "coupling", beat.couple_s),
+        ("lag", "shutter lag", beat.lag_s),
+    ):
+        if length or name == "lag":
+            parts.append(_part(name, label, now, float(length), "outer", f"beat.{name}_s"))
+        now += float(length)
     parts += _exposing(exposing, now)
     now += exposing.busy_s
     store = now

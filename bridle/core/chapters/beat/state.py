@@ -8,13 +8,13 @@ from bridle.core.plan.beat import BeatSchool
 
 @dataclass(slots=True, kw_only=True)
 class BeatPart:
-    """One arc of the beat ring, in seconds from the start of the interval."""
+    """One arc of the beat ring, in seconds from the start of the interval; on the `wires` track is who presses."""
 
     name: str
     label: str
     start_s: float
     length_s: float
-    track: Literal["outer", "inner"]
+    track: Literal["outer", "inner", "wires"]
     path: str | None
     figure: str | None = None
 

@@ -3,9 +3,11 @@
 from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AxisCard, Battery, Mount, Support
+from bridle.core.plan.kit import AxisCard, Mount, Support
+from bridle.core.plan.wired import Battery, Lamp, PowerSupply
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.path import FIELDS, at
+from bridle.core.reckon.wiring import output_of, parts_of
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 
 # Kinds of shoot that are taken in a room.
@@ -35,10 +37,38 @@ def _mounted(plan: Plan) -> Iterator[str]:
         yield "A glued joint carries nothing until it has cured; mind eyes, skin and fumes while it does."
     if any(isinstance(card, AxisCard) and isinstance(card.drive, Clockwork) for card in cards):
         yield "A wound spring lets go all at once: never open the turntable, and wind it with the load off."
+    yield from _wired(plan)
     if any(isinstance(card, Battery) for card in cards):
         yield (
             "Batteries in a closed box: a vent, a fuse at the terminal, nothing that can short them. Have the wiring "
             "seen by somebody who knows; mains is theirs alone."
+        )
+
+
+def _wired(plan: Plan) -> Iterator[str]:
+    """What a chain and its lamps can do."""
+    parts = parts_of(plan)
+    cards = [copy.card for copy in plan.kit.copies]
+    output, cut = output_of(parts.source), parts.cable is not None and parts.cable.made == "cut open"
+    if output in ("pin", "switch") or cut:
+        yield (
+            "Soldering and cutting: something over the eyes, fresh air, the iron in its stand, the work in a vice. A "
+            "camera or a board is opened by somebody who knows what keeps its charge."
+        )
+    if output == "switch" and plan.shoot.kind == "print":
+        yield (
+            "A printer's hot and moving parts: no hand near the head while it jogs, tape and glue let go when they are "
+            "warm. A print that runs by itself is looked in on."
+        )
+    if any(isinstance(card, PowerSupply) for card in cards):
+        yield (
+            "A fuse where the supply is tapped, voltage and polarity measured before anything is connected, no motor "
+            "unplugged while its driver is on; a regulator gets hot enough to burn."
+        )
+    if any(isinstance(card, Lamp) and card.on_mains for card in cards):
+        yield (
+            "Lamps on the mains are switched by ready-made sockets. Whatever is wired or opened there is for a "
+            "qualified person: a charge stays in it after it is unplugged."
         )
 
 

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Sequence
 
+from bridle.core.chapters.review.firing import bench_test, firing, to_pack
 from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
@@ -40,6 +41,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         *_changes(shooting),
         _controller(shooting),
         *_segments(plan),
+        *firing(shooting),
         *_untied(plan, figures),
         *by_drive(shooting, figures, drives),
         *positions(shooting),
@@ -190,6 +192,7 @@ def _controller(shooting: Shooting) -> SettingSheet:
         *([how] if plan.rig.axes else []),
         line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
         line("frames", slot(times.frames, "frames"), "clip.frames"),
+        *bench_test(shooting),
     ]
     if not _programmed(plan):
         return sheet("The shoot", rows)
@@ -252,4 +255,5 @@ def _pack(plan: Plan) -> list[SettingSheet]:
     """Everything that the plan is made with, what fixes have put on it too."""
     names = Counter(copy.card.name for copy in plan.kit.copies)
     packed = [name if count == 1 else f"{name} ({count})" for name, count in names.items()]
+    packed += to_pack(plan)
     return some("Pack", [line("□", slot(" · ".join(packed)))] if packed else [])

@@ -5,8 +5,9 @@ from bridle.core.chapters.rig import drives, joints, leaning, loads, power, twic
 from bridle.core.chapters.rig.joints import thread_name
 from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
 from bridle.core.chapters.rig.tipping import TIPS
+from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Joined, Support
+from bridle.core.plan.kit import Support
 from bridle.core.reckon.loads import carriages, hold, tip_slide
 from bridle.core.reckon.parts import by_hand, programmed
 from bridle.core.reckon.reckoning import Reckoning

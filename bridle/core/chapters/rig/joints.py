@@ -7,9 +7,11 @@ from itertools import pairwise
 from typing import Any
 
 from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.cards import Joined, Thread
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Joined, Lens, Mount, Phone, Support, Thread, Trigger
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Mount, Phone, Support
+from bridle.core.plan.wired import Cable, Trigger
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.parts import first_of, free_key
 from bridle.core.reckon.stack import Stack, chain
@@ -61,7 +63,7 @@ LEAD = SnagKind(
 )
 NO_SOCKET = "The {trigger} has a lead with a plug for {plug}; the {camera} has no socket at all."
 # What tells the camera without any lead; and what cards call a connector that only this maker has.
-WITHOUT_LEAD = ("camera timer", "wireless remote", "app")
+WITHOUT_LEAD = ("camera timer", "wireless remote", "app", "camera board")
 OWN_SOCKET = {"own": "a connector of its own"}
 CREEPS = SnagKind(
     "lens-creeps",
@@ -234,12 +236,17 @@ def _lead(plan: Plan) -> Iterator[Snag]:
     if trigger is None or camera is None:
         return
     assert isinstance(trigger.card, Trigger) and isinstance(camera.card, Body | Phone)
-    if trigger.card.source in WITHOUT_LEAD or trigger.card.socket in ("none", camera.card.socket):
+    cable = first_of(plan.kit.copies, Cable)
+    # A lead of its own is what reaches the camera, whatever the source has.
+    last, field, plug = trigger, "socket", trigger.card.socket
+    if cable is not None and isinstance(cable.card, Cable):
+        last, field, plug = cable, "to_plug", cable.card.to_plug
+    if trigger.card.source in WITHOUT_LEAD or plug in ("none", camera.card.socket):
         return
-    path = f"{COPIES}.{plan.kit.copies.index(trigger)}.card.socket"
+    path = f"{COPIES}.{plan.kit.copies.index(last)}.card.{field}"
     slots = {
-        "trigger": slot(trigger.card.name),
-        "plug": slot(OWN_SOCKET.get(trigger.card.socket, trigger.card.socket)),
+        "trigger": slot(last.card.name),
+        "plug": slot(OWN_SOCKET.get(plug, plug)),
         "camera": slot(camera.card.name),
         "socket": slot(OWN_SOCKET.get(camera.card.socket, camera.card.socket)),
     }

@@ -6,8 +6,9 @@ from bridle.core.chapters.rig.joints import COPIES
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.kit import AxisCard, Battery, Copy
+from bridle.core.plan.kit import AxisCard, Copy
 from bridle.core.plan.rig import MOST_AREA_MM2, Lead
+from bridle.core.plan.wired import Battery
 from bridle.core.reckon.parts import first_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.circuits import leads

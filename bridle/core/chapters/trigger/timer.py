@@ -6,7 +6,8 @@ from fractions import Fraction
 from bridle.core.asks.clip_offers import at_most, clip_fixes
 from bridle.core.asks.pegs import no_shorter, within
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Copy, Trigger
+from bridle.core.plan.kit import Copy
+from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.timers import floors, trigger_of
 from bridle.core.snag import Snag, SnagKind, slot

@@ -69,6 +69,8 @@ class Named:
     `roles` holds what each wire is, None where that is open still; `left` in how many ways the wires can be named.
     `against` are readings that cannot all be true, none of them to spare. `next` is the reading to take; `settles` says
     that it names every wire that readings can name, however it comes out. With neither, no reading tells more.
+    `surely` are the roles that some wire has, whichever it is: of a switch with two contacts nobody can tell the common
+    one.
     """
 
     roles: tuple[Role | None, ...]
@@ -76,6 +78,7 @@ class Named:
     against: tuple[Reading, ...] = ()
     next: Reading | None = None
     settles: bool = False
+    surely: frozenset[Role] = frozenset()
 
 
 def named(thing: Thing, wires: int, readings: Sequence[Reading]) -> Named:
@@ -86,10 +89,15 @@ def named(thing: Thing, wires: int, readings: Sequence[Reading]) -> Named:
     if not len(left):
         return Named((None,) * wires, 0, _against(thing, ways, readings))
     roles = tuple(_agreed(thing, left[:, wire]) for wire in range(wires))
-    following = _next(thing, left, wires)
+    following, surely = _next(thing, left, wires), _surely(thing, left)
     if following is None:
-        return Named(roles, len(left))
-    return Named(roles, len(left), (), following[0], following[1])
+        return Named(roles, len(left), surely=surely)
+    return Named(roles, len(left), (), following[0], following[1], surely)
+
+
+def _surely(thing: Thing, left: NDArray[np.int8]) -> frozenset[Role]:
+    """What is there in every way that is left."""
+    return frozenset(role for n, role in enumerate(BUILDS[thing].roles) if (left == n).any(axis=1).all())
 
 
 def _checked(thing: Thing, wires: int, readings: Sequence[Reading]) -> None:

@@ -283,9 +283,9 @@
     dl div,
     .ticks p {
       font-size: 12.8px;
-      line-height: 1.12;
+      line-height: 1.1;
       min-height: 0;
-      padding: 1px 0;
+      padding: 0.6px 0;
     }
     .cautions p {
       font-size: 11.8px;

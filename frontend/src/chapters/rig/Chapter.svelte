@@ -6,8 +6,8 @@
   import { theSheet } from '../../sheet/sheet.svelte';
   import Chain from './Chain.svelte';
   import DrivesAndSnags from './DrivesAndSnags.svelte';
-  import PutOn from './PutOn.svelte';
-  import { RigShelf } from './shelf.svelte';
+  import PutOn from '../../kit/PutOn.svelte';
+  import { RigShelf } from '../../kit/shelf.svelte';
   import Standing from './Standing.svelte';
 
   const sheet = theSheet();

@@ -27,7 +27,7 @@
     paused: 'Paused',
     finished: 'Rehearsed: all frames taken',
     stopped: 'Stopped',
-    fault: 'Camera and controller disagree'
+    fault: 'Camera and controller do not agree'
   };
   const PENDING: Record<string, string> = {
     start: 'to start',
@@ -96,13 +96,15 @@
     const words: Record<string, string> = {
       start: 'Started. The axes go to the first keyframe.',
       taken: `Frame ${frame} taken.`,
+      missed: `Frame ${frame} did not come: ${event.said}.`,
+      deaf: `No frame came of three presses: ${event.said}. The chapter Trigger says how to mend it; it would go on with frame ${frame}.`,
       late: `Frame ${frame} is ${duration(event.seconds ?? 0)} late; the frames after it follow.`,
       pause: `Paused before frame ${frame}.`,
       'go on': `Going on with frame ${frame}.`,
       restart: `The server was restarted. The camera was asked; next is frame ${frame}.`,
       fault: `The camera holds ${event.frame} frames, which is not what was recorded. Look at the card, then go on.`,
       stop: `Stopped after ${event.frame} frames.`,
-      finish: `All ${event.frame} frames taken.`
+      finish: run?.missed ? `At its end: ${event.frame} frames taken.` : `All ${event.frame} frames taken.`
     };
     return words[event.kind] ?? event.kind;
   }
@@ -111,13 +113,20 @@
 <section class="run">
   <div class="main">
     {#if run}
-      <h2>{PHASES[run.phase] ?? run.phase} <span class="label">stand-in controller and camera</span></h2>
+      <h2>
+        {run.missed && run.phase === 'finished'
+          ? 'Rehearsed: frames are missing'
+          : (PHASES[run.phase] ?? run.phase)} <span class="label">stand-in controller and camera</span>
+      </h2>
       {#if run.outdated}<p class="warn" role="status" data-outdated>
           <b>Out of date.</b> The plan has changed since this run was started; run it again to rehearse it as it
           is.
         </p>{/if}
       <p class="big" data-taken={run.taken}>
-        <b>{number(run.taken, 12)}</b> of {number(run.frames, 12)} frames
+        <b>{number(run.taken, 12)}</b> of {number(run.frames, 12)} frames{#if run.missed}, {number(
+            run.missed,
+            12
+          )} missed{/if}
       </p>
       <progress max={run.frames} value={run.taken} aria-label="Frames taken"
         >{run.taken} of {run.frames}</progress

@@ -92,6 +92,32 @@
   {:else if card.kind === 'mount'}
     <path d="M{middle - 30} {BASE}l5 -11h50l5 11z" />
     <path class="hair" d="M{middle} {BASE - 11}v-6" />
+  {:else if card.kind === 'trigger' && card.source === 'switch'}
+    <rect x={middle - 22} y={BASE - 22} width="44" height="22" />
+    <path d="M{middle - 14} {BASE - 22}l26 -12M{middle + 6} {BASE - 22}v-5" />
+    <path class="hair" d="M{middle - 14} {BASE}v6M{middle} {BASE}v6M{middle + 14} {BASE}v6" />
+  {:else if card.kind === 'trigger' && (card.source === 'pin' || card.source === 'host command')}
+    <rect x={middle - 30} y={BASE - 30} width="60" height="30" />
+    <path class="hair" d="M{middle - 24} {BASE - 26}h48m-48 22h48" stroke-dasharray="2 4" />
+    <rect x={middle - 10} y={BASE - 20} width="20" height="11" />
+  {:else if card.kind === 'coupling' && card.form === 'resistor'}
+    <path d="M{middle - 36} {BASE - 12}h18m36 0h18" />
+    <rect x={middle - 18} y={BASE - 18} width="36" height="12" />
+  {:else if card.kind === 'coupling'}
+    <rect x={middle - 20} y={BASE - 32} width="40" height="26" />
+    <path d="M{middle - 12} {BASE - 6}v6M{middle} {BASE - 6}v6M{middle + 12} {BASE - 6}v6" />
+    {#if card.form === 'relay'}<path
+        class="hair"
+        d="M{middle - 12} {BASE - 12}l10 -12M{middle + 4} {BASE - 12}h10"
+      />
+    {:else}<path class="hair" d="M{middle - 12} {BASE - 24}l8 5l-8 5zM{middle + 2} {BASE - 19}h10" />{/if}
+  {:else if card.kind === 'cable'}
+    <path d="M{middle - 40} {BASE - 8}h16c20 0 4 -26 24 -26s4 26 24 26h16" />
+    <rect x={middle - 48} y={BASE - 12} width="10" height="8" />
+    <rect x={middle + 38} y={BASE - 12} width="10" height="8" />
+  {:else if card.kind === 'supply'}
+    <rect x={middle - 26} y={BASE - 26} width="44" height="26" />
+    <path d="M{middle + 18} {BASE - 12}c16 0 10 -16 24 -16M{middle - 26} {BASE - 18}h-8m8 10h-8" />
   {:else if card.kind === 'trigger'}
     <rect x={middle - 17} y={BASE - 40} width="34" height="40" />
     <circle cx={middle} cy={BASE - 29} r="6" />

@@ -15,11 +15,13 @@
   const OUTER = 86;
   const INNER = 68;
   const OVER = 98;
+  const WIRES = 56;
+  const RADII = { outer: OUTER, inner: INNER, wires: WIRES } as const;
   const share = (seconds: number) => seconds / beat.interval_s;
   const parts = $derived(beat.parts.filter((part) => part.length_s > 0 && part.name !== 'spare'));
   const drawn = $derived(
     parts.flatMap((part) => {
-      const radius = part.track === 'inner' ? INNER : OUTER;
+      const radius = RADII[part.track];
       const from = share(part.start_s);
       const to = share(part.start_s + part.length_s);
       const own = { part: part.name, label: part.label, length: part.length_s };
@@ -132,7 +134,15 @@
   .write {
     stroke: var(--tone);
   }
+  .press,
+  .half,
+  .warm {
+    stroke: var(--second);
+    stroke-width: 5;
+  }
   .wake,
+  .call,
+  .couple,
   .lag {
     stroke: var(--second);
     stroke-width: 7;

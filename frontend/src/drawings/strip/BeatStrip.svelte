@@ -42,10 +42,10 @@
         class={part.name}
         x={left}
         {width}
-        y={part.track === 'inner' ? 31 : 8}
-        height={part.track === 'inner' ? 14 : 22}
+        y={{ outer: 8, inner: 31, wires: 46 }[part.track]}
+        height={{ outer: 22, inner: 14, wires: 5 }[part.track]}
       />
-      {#if width > part.label.length * 5.6 + 8}
+      {#if width > part.label.length * 5.6 + 8 && part.track !== 'wires'}
         <text x={left + 5} y={part.track === 'inner' ? 42 : 23} class="name {part.name}">{part.label}</text>
       {/if}
     {/each}
@@ -80,6 +80,11 @@
     stroke: var(--tone);
   }
   rect.wake,
+  rect.half,
+  rect.warm,
+  rect.call,
+  rect.couple,
+  rect.press,
   rect.lag {
     fill: var(--second);
     stroke: var(--second);

@@ -1,6 +1,6 @@
 /** What lies on the shelf for a rig, and what has changed there since the plan took its copies. */
-import { api, got, sentence, type CardLine, type Changed, type Plan } from '../../api/client';
-import type { Sheet } from '../../sheet/sheet.svelte';
+import { api, got, sentence, type CardLine, type Changed, type Plan } from '../api/client';
+import type { Sheet } from '../sheet/sheet.svelte';
 
 export class RigShelf {
   cards = $state.raw<CardLine[] | null>(null);

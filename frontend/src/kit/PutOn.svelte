@@ -1,21 +1,26 @@
 <script lang="ts">
   /** Cards of the shelf to put on the rig, in a dialog; or, while there is no rig, one to begin with. */
-  import PartOutline from '../../drawings/part/PartOutline.svelte';
-  import { SHELVES } from '../../kit/fields';
-  import Modal from '../../parts/Modal.svelte';
-  import { router } from '../../router.svelte';
+  import PartOutline from '../drawings/part/PartOutline.svelte';
+  import type { KitCard } from '../api/client';
+  import { SHELVES } from './fields';
+  import Modal from '../parts/Modal.svelte';
+  import { router } from '../router.svelte';
   import type { RigShelf } from './shelf.svelte';
 
   interface Props {
     shelf: RigShelf;
     /** Whether the dialog is open; without it, what to begin with. */
     open?: boolean;
+    title?: string;
+    /** Which kinds of cards are asked for; all of them without it. */
+    kinds?: readonly KitCard['kind'][];
   }
-  let { shelf, open = $bindable() }: Props = $props();
+  let { shelf, open = $bindable(), title = 'Put something on the rig', kinds }: Props = $props();
+  const wanted = (kind: KitCard['kind']) => !kinds || kinds.includes(kind);
 </script>
 
 {#if open !== undefined}
-  <Modal bind:open title="Put something on the rig">
+  <Modal bind:open {title}>
     {#if shelf.cards === null}<p role="status">Opening the drawer …</p>
     {:else if shelf.cards.length === 0}
       <p>
@@ -25,7 +30,9 @@
     {:else}
       {#if shelf.refused}<p class="sticky top-0 bg-sheet py-1 text-stop" role="alert">{shelf.refused}</p>{/if}
       {#each SHELVES as board (board.title)}
-        {@const cards = shelf.cards.filter((line) => board.kinds.includes(line.card.kind))}
+        {@const cards = shelf.cards.filter(
+          (line) => board.kinds.includes(line.card.kind) && wanted(line.card.kind)
+        )}
         {#if cards.length}
           <h3>{board.title}</h3>
           <div class="mb-2.5 grid grid-cols-[repeat(auto-fill,minmax(140px,1fr))] gap-1">

@@ -1,0 +1,100 @@
+"""Fixes that several families of snags share: joined as it belongs, another coupling, a resistor that fits."""
+
+from collections.abc import Iterator
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.wired import Coupling
+from bridle.core.reckon.circuit import LED_OHM, PIN_OHM
+from bridle.core.reckon.hearing import Hearing, hearing
+from bridle.core.reckon.parts import free_key
+from bridle.core.snag import Fix, slot
+
+JOINS = "trigger.joins"
+# Resistors as they are sold, in ohms: twelve to a decade.
+DECADE = (10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82)
+SOLD = tuple(value * 10**power for power in range(4) for value in DECADE)
+# A light is fed so many times what it needs, so that it still conducts when it is old and cold.
+SURELY = 1.5
+DRIVER_MA = 4.0
+
+
+def works(plan: Plan, edits: tuple[Edit, ...]) -> bool:
+    """Whether the camera takes a frame then, parted from all other supplies."""
+    found = hearing(apply(plan, edits)[0])
+    return found is not None and found.verdict == "takes" and not found.tied and not _foreign(found)
+
+
+def _foreign(found: Hearing) -> bool:
+    return any(seen.foreign_v > 0 for seen in found.stages.values())
+
+
+def as_it_belongs(plan: Plan) -> Iterator[Fix]:
+    """All ends joined as the parts say, where a frame comes of that."""
+    edits = (Edit(path=JOINS, value=None),)
+    if plan.trigger.joins is not None and works(plan, edits):
+        yield Fix(
+            label="Join it as it belongs",
+            consequence="Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+            slots={},
+            edits=edits,
+        )
+
+
+def parted(plan: Plan) -> Iterator[Fix]:
+    """An optocoupler put between, or the one that is there used alone."""
+    yield from as_it_belongs(plan)
+    copies = [copy.model_dump(mode="json") for copy in plan.kit.copies]
+    if any(isinstance(copy.card, Coupling) and copy.card.form != "resistor" for copy in plan.kit.copies):
+        return
+    card = Coupling(name="an optocoupler", series_ohm=_series(plan, Coupling(name="one")))
+    one = {"key": free_key(plan.kit.copies, card.name), "card": card.model_dump(mode="json")}
+    edits = (
+        Edit(path="kit.copies", value=[*copies, one]),
+        Edit(path=JOINS, value=None),
+        Edit(path="beat.couple_s", value="0"),
+    )
+    if works(plan, edits):
+        yield Fix(
+            label="Put an optocoupler between",
+            consequence="It passes the press on as light: no current of one device reaches the other; {ohms} before.",
+            slots={"ohms": slot(card.series_ohm, "Ω")},
+            edits=edits,
+        )
+
+
+def _series(plan: Plan, card: Coupling) -> float:
+    """The largest resistor as sold with which the light is surely lit."""
+    from_source = next((c.card.volts for c in plan.kit.copies if c.card.kind == "trigger"), None) or 3.3
+    most = (from_source - card.forward_v) / (card.needs_ma * SURELY / 1000) - LED_OHM - PIN_OHM
+    return float(max((ohms for ohms in SOLD if ohms <= most), default=SOLD[0]))
+
+
+def resistor(plan: Plan, index: int, card: Coupling) -> Iterator[Fix]:
+    """A resistor before the light with which it is lit, and the pin is not asked for more than it gives."""
+    ohms = _series(plan, card)
+    edits = (Edit(path=f"kit.copies.{index}.card.series_ohm", value=ohms),)
+    if ohms != card.series_ohm and works(plan, edits):
+        yield Fix(
+            label="Put {ohms} before it",
+            consequence="The light gets half as much again as it needs.",
+            slots={"ohms": slot(ohms, "Ω")},
+            edits=edits,
+        )
+
+
+def driven(plan: Plan, index: int, volts: float) -> Iterator[Fix]:
+    """A relay board that feeds its own coil, and asks a pin for a few milliamperes."""
+    base = f"kit.copies.{index}.card"
+    edits = (
+        Edit(path=f"{base}.driver", value=True),
+        Edit(path=f"{base}.needs_ma", value=DRIVER_MA),
+        Edit(path=f"{base}.coil_v", value=volts),
+    )
+    if works(plan, edits):
+        yield Fix(
+            label="Take a relay board with a driver, for {volts}",
+            consequence="Its coil is fed from the supply; the pin gives {needs}.",
+            slots={"volts": slot(volts, "V"), "needs": slot(DRIVER_MA, "mA")},
+            edits=edits,
+        )
