@@ -15,6 +15,11 @@ def end(page: Page, name: str) -> None:
     page.get_by_role("button", name=re.compile(f"^{name}")).click()
 
 
+def settled_question(page: Page) -> None:
+    """Wait until the reading asked for follows from all that was typed and read."""
+    expect(page.locator('[aria-busy="true"]')).to_have_count(0)
+
+
 def heading(page: Page, text: str) -> None:
     """What the chapter says of the chain."""
     expect(page.get_by_role("heading", name=re.compile(f"^{text}"))).to_be_visible()
@@ -37,6 +42,8 @@ class Wires(BrowserCase):
                  {"brown", "blue"})}  # fmt: skip
         for _ in range(12):
             group = page.get_by_role("group", name="the next reading")
+            # What is asked belongs to the readings before it: it is read once these have been answered.
+            settled_question(page)
             if not group.count():
                 break
             asked = group.inner_text()
@@ -96,7 +103,9 @@ class Joined(BrowserCase):
         self.assertIn("red: shutter", paper.text)
         self.assertNotIn("Beat, totals", paper.text)
         # The lamps beside a chain are on the same sheet, each with its own circuit, in the words of the drawing.
-        (paper,) = printed(self.open_demo(FERN, "Trigger"))
+        fern = self.open_demo(FERN, "Trigger")
+        heading(fern, "Each press takes a frame")
+        (paper,) = printed(fern)
         for words in ("half press pin to coupling, anode 2", "pin D6", "pin D5", "relay board, for 12 V and 2 A"):
             self.assertIn(words, paper.text)
         self.assertNotIn("Beat, totals", paper.text)

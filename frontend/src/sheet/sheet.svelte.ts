@@ -142,6 +142,11 @@ export class Sheet {
     return this.#busy || this.#queue.length > 0 || this.saving.state !== 'saved';
   }
 
+  /** Whether a change is being worked out: what is drawn still belongs to the plan before it. */
+  get answering(): boolean {
+    return this.#busy;
+  }
+
   /**
    * Ask for changes. Changes with the same `merge` that come while one is under way replace each other (a drag),
    * and count as one step of undo.

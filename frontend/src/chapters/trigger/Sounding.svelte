@@ -34,6 +34,10 @@
     one.ask === 'above'
       ? `${wires[one.a]} stands ${one.yes ? '' : 'not '}above ${wires[one.b]}, camera on`
       : `${wires[one.a]} and ${wires[one.b]} ${one.yes ? 'beep' : 'do not beep'} ${STAGE[(one.stage ?? 'rest') as 'rest']}`;
+  /** The next reading belongs to the readings before it: a second press of a button is no answer to it. */
+  function answer(yes: boolean) {
+    if (after && !sheet.answering) add(after, yes);
+  }
   const question = $derived(
     after &&
       (after.ask === 'above'
@@ -99,11 +103,11 @@
       : 'the marked ones was misread, or two wires touch'}. Take them again.
   </p>
 {:else if after && question}
-  <div class="next" role="group" aria-label="the next reading">
+  <div class="next" role="group" aria-label="the next reading" aria-busy={sheet.answering}>
     <p><b>Next:</b> {question}</p>
     <p class="acts">
-      <button type="button" class="act small" onclick={() => add(after, true)}>Yes</button>
-      <button type="button" class="act quiet small" onclick={() => add(after, false)}>No</button>
+      <button type="button" class="act small" onclick={() => answer(true)}>Yes</button>
+      <button type="button" class="act quiet small" onclick={() => answer(false)}>No</button>
       <span class="label"
         >{after.settles ? 'this one settles it' : `${found?.left} ways to name them are left`}</span
       >
