@@ -1,0 +1,1 @@
+"""The print bench: a file read, stops put in, the changed file proven; reader, inserter and printer meet only here."""

@@ -1,0 +1,525 @@
+"""The virtual printer at work: line by line, as a controller would, without knowing what any comment means.
+
+It reads for itself and shares nothing with what reads and changes files elsewhere: a mistake there is seen here.
+"""
+
+import math
+import re
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+
+from bridle.standins.printer.model import Box, Model, lever, zones
+
+Three = tuple[float, float, float]
+INCH_MM = 25.4
+CHORD_MM = 0.5
+DEEPEST = 6
+MOST_TOLD = 200
+WORDS = re.compile(rb"([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+)?)")
+# What a controller takes without moving anything.
+QUIET_G = {17, 21, 40, 49, 53, 54, 80, 94}
+QUIET_M = {
+    17, 18, 20, 21, 31, 73, 74, 75, 77, 78, 84, 85, 92, 104, 105, 106, 107, 108, 109, 110, 111, 114, 115, 117, 118, 119,
+    140, 141, 142, 145, 149, 150, 155, 190, 191, 200, 201, 203, 204, 205, 206, 207, 208, 209, 211, 220, 221, 301, 302,
+    303, 304, 400, 412, 413, 420, 425, 486, 500, 501, 502, 503, 566, 569, 572, 592, 593, 862, 900, 904, 906, 907, 913,
+    914, 960, 999,
+}  # fmt: skip
+PAUSES = {0, 1, 25, 125, 226, 600, 601}
+FIRING = {42, 240, 280, 355}
+QUIET_WORDS = re.compile(
+    rb"SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|IDLE_TIMEOUT"
+    rb"|DISPLAY_TEXT|RETRACTION)|EXCLUDE_OBJECT(_DEFINE|_START|_END)?|TEMPERATURE_WAIT"
+)
+
+
+@dataclass(slots=True)
+class Press:
+    """A press of the camera: line, time, where the nozzle stood, what had been printed; when let go, when moved on.
+
+    `printed` are sums: filament, way, and the way weighed with feed, x, y and z. `pushed` is all filament so far.
+    """
+
+    line: int
+    at_s: float
+    at: Three
+    printed: tuple[float, ...]
+    pushed: float
+    released_s: float | None = None
+    moved_s: float | None = None
+
+
+@dataclass(slots=True)
+class Trouble:
+    """Something that went wrong: what, at which line, where the nozzle stood, and what it was about."""
+
+    kind: str
+    line: int
+    at: Three
+    about: str
+    printed: float = 0.0
+
+
+@dataclass(slots=True)
+class Log:
+    """What a print came to. `longest_wait_s` is the longest time without printing between two printed moves."""
+
+    presses: list[Press] = field(default_factory=list)
+    troubles: list[Trouble] = field(default_factory=list)
+    more: int = 0
+    pauses: list[int] = field(default_factory=list)
+    seconds: float = 0.0
+    printed: tuple[float, ...] = (0.0,) * 6
+    pushed: float = 0.0
+    longest_wait_s: float = 0.0
+    longest_wait_line: int = 0
+    lines: int = 0
+    at: Three = (0.0, 0.0, 0.0)
+    held: bool = False
+    broken: bool = False
+
+
+class Printer:
+    """One print on one printer."""
+
+    def __init__(self, model: Model, drawn: Callable[[Three, Three, float], None] | None = None) -> None:
+        """`drawn` hears every printed straight: from, to, filament."""
+        self.model, self.log, self._drawn = model, Log(), drawn
+        self.x, self.y, self.z = model.high[0], model.high[1], 0.0
+        self.known: set[str] = set()
+        self.off = [0.0, 0.0, 0.0]
+        self.e = 0.0
+        self.feed = 1500.0
+        self.absolute = self.absolute_e = True
+        self.unit = 1.0
+        self.mode = 1
+        self.now = self.pushed = 0.0
+        self.sums = [0.0] * 6
+        self.printed_at: float | None = None
+        self.line = self.number = 0
+        self.lever: Box | None = lever(model) if model.key else None
+        self.zones = zones(model)
+        self.danger = self._danger()
+        self.pressed = False
+        self._on = {one.encode() for one in model.on}
+        self._off = {one.encode() for one in model.off}
+        self._macros = {name.upper().encode(): text.encode().splitlines() for name, text in model.macros.items()}
+        self._units: set[bytes] = set()
+
+    def run(self, lines: Iterable[bytes]) -> Log:
+        """Carry all lines out."""
+        for raw in lines:
+            self.line += 1
+            self._obey(raw, 0)
+        return self.finish()
+
+    def finish(self) -> Log:
+        """What came of it."""
+        log = self.log
+        log.seconds, log.pushed, log.lines = self.now, self.pushed, self.line
+        log.printed, log.at, log.held = tuple(self.sums), (self.x, self.y, self.z), self.pressed
+        return log
+
+    def _danger(self) -> Box:
+        """A box around all that matters to the switch: moves outside of it are not looked at further."""
+        boxes = [box for _, box in self.zones] + ([self.lever] if self.lever else [])
+        if not boxes:
+            return (math.inf, -math.inf, math.inf, -math.inf, math.inf, -math.inf)
+        low = [min(box[n] for box in boxes) for n in (0, 2, 4)]
+        high = [max(box[n] for box in boxes) for n in (1, 3, 5)]
+        return (low[0], high[0], low[1], high[1], low[2], high[2])
+
+    def _trouble(self, kind: str, about: str) -> None:
+        if len(self.log.troubles) < MOST_TOLD:
+            at = (self.x, self.y, self.z)
+            self.log.troubles.append(Trouble(kind, self.line, at, about, self.sums[0]))
+        else:
+            self.log.more += 1
+
+    def _obey(self, raw: bytes, depth: int) -> None:
+        text = raw.split(b";", 1)[0] if b";" in raw else raw
+        words = text.split()
+        if not words:
+            return
+        first = words[0]
+        if (first == b"G1" or first == b"G0") and b"*" not in text and b"(" not in text:
+            self.mode = 1
+            try:
+                self._straight(words)
+                return
+            except ValueError:
+                pass  # Not of the plain kind after all.
+        self._slowly(text, depth)
+
+    def _slowly(self, text: bytes, depth: int) -> None:
+        """A line that is not the plain kind: with numbers and checks, without spaces, or another command."""
+        text = text.strip()
+        if (text[:1] in b"Nn" and text[1:2].isdigit()) or b"*" in text:
+            checked = self._checked(text)
+            if checked is None:
+                return
+            text = checked
+        if b"(" in text:
+            text = re.sub(rb"\([^()]*\)?", b" ", text).strip()
+        if text in (b"", b"%"):
+            return
+        if text in self._on or text in self._off:
+            self._fired(text in self._on)
+            return
+        word = re.match(rb"[A-Za-z_][A-Za-z_0-9]*", text)
+        name = word[0].upper() if word else b""
+        if name in self._macros:
+            self._macro(name, depth)
+        elif len(name) > 1 and (name[1:2].isalpha() or name[1:2] == b"_"):
+            if not QUIET_WORDS.fullmatch(name):
+                self._trouble("unknown", name.decode())
+        else:
+            self._command(text)
+
+    def _checked(self, text: bytes) -> bytes | None:
+        body, star, told = text.rpartition(b"*")
+        if not star:
+            body = text
+        elif not told.strip().isdigit() or int(told) != _sum(body):
+            self._trouble("checksum", text[:60].decode("utf-8", "replace"))
+            return None
+        numbered = re.match(rb"[Nn](\d+)\s*", body)
+        if numbered:
+            number, body = int(numbered[1]), body[numbered.end() :]
+            if body[:4].upper() != b"M110" and self.number and number != self.number + 1:
+                self._trouble("number", f"N{number} after N{self.number}")
+            self.number = number
+        return body.strip()
+
+    def _macro(self, name: bytes, depth: int) -> None:
+        lines = self._macros[name]
+        if depth >= DEEPEST or any(b"{" in line for line in lines):
+            self._trouble("unknown", name.decode())
+            return
+        for line in lines:
+            self._obey(line, depth + 1)
+
+    def _command(self, text: bytes) -> None:
+        parts = WORDS.findall(text)
+        if not parts or (WORDS.sub(b"", text[:200]).strip(b" \t:=,\"'-") and parts[0][0] not in b"Mm"):
+            self._trouble("unreadable", text[:60].decode("utf-8", "replace"))
+            return
+        letter = parts[0][0].upper()
+        try:
+            number = float(parts[0][1])
+        except ValueError:
+            self._trouble("unreadable", text[:60].decode("utf-8", "replace"))
+            return
+        if letter == b"G":
+            self._g(number, parts[1:], text)
+        elif letter == b"M":
+            self._m(number, parts[1:], text)
+        elif letter == b"T":
+            if number:
+                self._trouble("unknown", f"T{number:g}")
+        elif letter in b"XYZEF":
+            self._moved([one + value for one, value in parts])
+        else:
+            self._trouble("unreadable", text[:60].decode("utf-8", "replace"))
+
+    def _moved(self, words: list[bytes]) -> None:
+        try:
+            if self.mode in (2, 3):
+                self._arc(self.mode == 3, words)
+            else:
+                self._straight([b"", *words])
+        except ValueError:
+            self._trouble("unreadable", b" ".join(words)[:60].decode("utf-8", "replace"))
+
+    def _g(self, number: float, parts: list[tuple[bytes, bytes]], text: bytes) -> None:
+        words = [one + value for one, value in parts]
+        if number in (0, 1, 2, 3):
+            self.mode = int(number)
+            self._moved(words)
+        elif number == 4:
+            values = _values(words)
+            self._dwell(values.get("P", 0.0) / 1000 + values.get("S", 0.0))
+        elif number in (10, 11):
+            self._dwell(0.0)
+        elif number in (20, 21):
+            self.unit = INCH_MM if number == 20 else 1.0
+        elif number in (90, 91):
+            self.absolute = self.absolute_e = number == 90
+        elif number == 92:
+            self._reset(_values(words))
+        elif number == 28:
+            self._home("".join(one.decode().upper() for one, _ in parts if one.upper() in b"XYZ") or "XYZ")
+        elif number == 29:
+            self._probe()
+        elif number not in QUIET_G:
+            self._trouble("unknown", text[:40].decode("utf-8", "replace"))
+
+    def _m(self, number: float, parts: list[tuple[bytes, bytes]], text: bytes) -> None:
+        if number in (82, 83):
+            self.absolute_e = number == 82
+        elif number in PAUSES:
+            self.log.pauses.append(self.line)
+        elif int(number) not in QUIET_M and int(number) not in FIRING:
+            self._trouble("unknown", text[:40].decode("utf-8", "replace"))
+
+    def _reset(self, values: dict[str, float]) -> None:
+        every = not values
+        for n, (axis, at) in enumerate((("X", self.x), ("Y", self.y), ("Z", self.z))):
+            if every or axis in values:
+                self.off[n] = at - values.get(axis, 0.0) * self.unit
+        if every or "E" in values:
+            self.e = values.get("E", 0.0) * self.unit
+
+    def _dwell(self, seconds: float) -> None:
+        self.now += seconds
+
+    def _straight(self, words: list[bytes]) -> None:
+        """A straight move; raises ValueError, and moves nothing, where a word is no letter with a number."""
+        x, y, z, unit, off = self.x, self.y, self.z, self.unit, self.off
+        pushed, feed, told_e = 0.0, self.feed, self.e
+        for word in words[1:]:
+            letter, value = word[0], float(word[1:])
+            if letter == 88 or letter == 120:
+                x = value * unit + off[0] if self.absolute else x + value * unit
+            elif letter == 89 or letter == 121:
+                y = value * unit + off[1] if self.absolute else y + value * unit
+            elif letter == 69 or letter == 101:
+                pushed = value * unit - told_e if self.absolute_e else value * unit
+            elif letter == 70 or letter == 102:
+                feed = value * unit if value > 0 else feed
+            elif letter == 90 or letter == 122:
+                z = value * unit + off[2] if self.absolute else z + value * unit
+        self.feed = feed
+        self.e = told_e + pushed
+        self.pushed += pushed
+        self._go(x, y, z, pushed)
+
+    def _go(self, x: float, y: float, z: float, pushed: float, told: float = 0.0) -> None:
+        """A straight; `told` is its length where it stands for a bend that is longer."""
+        dx, dy, dz = x - self.x, y - self.y, z - self.z
+        way = told or math.sqrt(dx * dx + dy * dy + dz * dz)
+        if way < 1e-9:
+            if pushed:
+                self.now += abs(pushed) / (self.feed / 60)
+            return
+        self._waits_for_the_picture()
+        if not self._inside(x, y, z):
+            self._beyond(x, y, z)
+        danger = self.danger
+        if (
+            max(x, self.x) >= danger[0] and min(x, self.x) <= danger[1]
+            and max(y, self.y) >= danger[2] and min(y, self.y) <= danger[3]
+            and max(z, self.z) >= danger[4] and min(z, self.z) <= danger[5]
+        ):  # fmt: skip
+            self._near((self.x, self.y, self.z), (x, y, z), way)
+        speed = min(self.feed / 60, self.model.top[0])
+        if dz and not (dx or dy):
+            speed = min(speed, self.model.top[2])
+        if pushed > 0:
+            self._print(x, y, z, way, pushed)
+            self.now += way / speed
+            self.printed_at = self.now
+        else:
+            # From rest to rest: what a lone travel takes.
+            rise = speed * speed / self.model.gain
+            self.now += way / speed + speed / self.model.gain if way > rise else 2 * math.sqrt(way / self.model.gain)
+        self.x, self.y, self.z = x, y, z
+
+    def _print(self, x: float, y: float, z: float, way: float, pushed: float) -> None:
+        if self.printed_at is not None and self.now - self.printed_at > self.log.longest_wait_s:
+            self.log.longest_wait_s, self.log.longest_wait_line = self.now - self.printed_at, self.line
+        sums = self.sums
+        sums[0] += pushed
+        sums[1] += way
+        sums[2] += way * self.feed / 1000
+        sums[3] += way * (x + self.x) / 2
+        sums[4] += way * (y + self.y) / 2
+        sums[5] += way * (z + self.z) / 2
+        if self.pressed:
+            self._trouble("held", "it prints while the switch is held down")
+        if self._drawn:
+            self._drawn((self.x, self.y, self.z), (x, y, z), pushed)
+
+    def _arc(self, left: bool, words: list[bytes]) -> None:
+        """An arc as short straights; raises ValueError where its words are no numbers."""
+        values, unit = _values(words), self.unit
+        to = [
+            (values[a] * unit + self.off[n] if self.absolute else at + values[a] * unit) if a in values else at
+            for n, (a, at) in enumerate((("X", self.x), ("Y", self.y), ("Z", self.z)))
+        ]
+        if "F" in values and values["F"] > 0:
+            self.feed = values["F"] * unit
+        pushed = 0.0
+        if "E" in values:
+            told = values["E"] * unit
+            pushed = told - self.e if self.absolute_e else told
+        self.e += pushed
+        self.pushed += pushed
+        middle = self._middle(left, values, to)
+        if middle is None:
+            self._trouble("unreadable", "an arc without a middle")
+            self._go(to[0], to[1], to[2], pushed)
+            return
+        self._chords(left, middle, to, pushed)
+
+    def _chords(self, left: bool, middle: tuple[float, float], to: list[float], pushed: float) -> None:
+        mx, my = middle
+        radius = math.hypot(self.x - mx, self.y - my)
+        begun = math.atan2(self.y - my, self.x - mx)
+        turn = math.atan2(to[1] - my, to[0] - mx) - begun
+        if left and turn <= 1e-9:
+            turn += 2 * math.pi
+        if not left and turn >= -1e-9:
+            turn -= 2 * math.pi
+        count = max(1, math.ceil(abs(turn) * max(radius / CHORD_MM, 8)))
+        z, flat = self.z, abs(turn) * radius / count
+        way = math.hypot(flat, (to[2] - z) / count)
+        for k in range(1, count + 1):
+            angle = begun + turn * k / count
+            x, y = (mx + radius * math.cos(angle), my + radius * math.sin(angle)) if k < count else (to[0], to[1])
+            self._go(x, y, z + (to[2] - z) * k / count, pushed / count, way)
+
+    def _middle(self, left: bool, values: dict[str, float], to: list[float]) -> tuple[float, float] | None:
+        if "R" in values:
+            radius, dx, dy = values["R"] * self.unit, to[0] - self.x, to[1] - self.y
+            chord = math.hypot(dx, dy)
+            if chord == 0 or chord > 2 * abs(radius) + 1e-9:
+                return None
+            high = math.sqrt(max(0.0, radius**2 - chord**2 / 4))
+            side = 1 if left == (radius > 0) else -1
+            return (self.x + dx / 2 - side * dy / chord * high, self.y + dy / 2 + side * dx / chord * high)
+        if not values.get("I") and not values.get("J"):
+            return None
+        return (self.x + values.get("I", 0.0) * self.unit, self.y + values.get("J", 0.0) * self.unit)
+
+    def _home(self, axes: str) -> None:
+        for n, axis in enumerate("XYZ"):
+            if axis not in axes:
+                continue
+            for begins in self._wherever(n):
+                self._sweep(begins, n, self.model.home[n])
+            self.known.add(axis)
+            self.off[n] = 0.0
+
+    def _wherever(self, n: int) -> list[list[float]]:
+        """From where an axis may come home: what is not known yet is as bad as it can be, but not on the switch."""
+        at, key = [self.x, self.y, self.z], self.model.key
+        if key:
+            for axis, worst in (("Y" if key.axis == "X" else "X", key.at[0]), ("Z", key.at[1])):
+                if axis not in self.known and "XYZ"[n] != axis:
+                    at["XYZ".index(axis)] = worst
+        if "XYZ"[n] in self.known or n == 2:
+            return [at]
+        ends = [self.model.low[n], self.model.high[n]]
+        if key and "XYZ"[n] == key.axis:
+            free = key.clicks - key.sign * (key.lets_go + 0.01)
+            ends = [min(end, free) if key.sign > 0 else max(end, free) for end in ends]
+        return [[*at[:n], end, *at[n + 1 :]] for end in ends]
+
+    def _sweep(self, at: list[float], n: int, to: float) -> None:
+        """One axis on its own to its home; what it meets on the way is met."""
+        self.x, self.y, self.z = at
+        end = list(at)
+        end[n] = to
+        way = abs(to - at[n])
+        if way > 0:
+            self._near((at[0], at[1], at[2]), (end[0], end[1], end[2]), way)
+        self.x, self.y, self.z = end
+
+    def _probe(self) -> None:
+        if self.model.probes is None:
+            self._trouble("unknown", "G29")
+            return
+        x, wide, y, deep = self.model.probes
+        for to in ((x, y), (wide, y), (wide, deep), (x, deep), (x, y)):
+            self._go(to[0], to[1], self.z, 0.0)
+
+    def _inside(self, x: float, y: float, z: float) -> bool:
+        low, high = self.model.low, self.model.high
+        return (
+            low[0] - 0.001 <= x <= high[0] + 0.001
+            and low[1] - 0.001 <= y <= high[1] + 0.001
+            and low[2] - 0.001 <= z <= high[2] + 0.001
+        )
+
+    def _beyond(self, x: float, y: float, z: float) -> None:
+        for name, at, low, high in zip("XYZ", (x, y, z), self.model.low, self.model.high, strict=True):
+            if not low - 0.001 <= at <= high + 0.001:
+                self._trouble("beyond", f"{name} {at:g}")
+
+    def _near(self, a: Three, b: Three, way: float) -> None:
+        """A move near the switch: what it touches, and whether it presses."""
+        for name, box in self.zones:
+            if not _touched_at(self.log, name) and _within(a, b, box) is not None:
+                self._trouble("touch", name)
+                self.log.broken = True
+        if self.lever is None:
+            return
+        inside = _within(a, b, self.lever)
+        speed = max(0.1, min(self.feed / 60, self.model.top[0]))
+        if inside is not None and not self.pressed:
+            self.pressed = True
+            self._press(self.now + inside[0] * way / speed, a, b, inside[0])
+        if self.pressed and not _holds(b, self.lever, self.model.key.lets_go if self.model.key else 0.0):
+            self.pressed = False
+            if self.log.presses:
+                self.log.presses[-1].released_s = self.now + (inside[1] if inside else 0.0) * way / speed
+
+    def _press(self, at_s: float, a: Three, b: Three, share: float) -> None:
+        at = (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share)
+        self.log.presses.append(Press(self.line, at_s, at, tuple(self.sums), self.pushed))
+
+    def _fired(self, on: bool) -> None:
+        if on and not self.pressed:
+            self.log.presses.append(Press(self.line, self.now, (self.x, self.y, self.z), tuple(self.sums), self.pushed))
+            if not self._off:
+                self.log.presses[-1].released_s = self.now
+        if not on and self.pressed and self.log.presses:
+            self.log.presses[-1].released_s = self.now
+        self.pressed = on and bool(self._off)
+
+    def _waits_for_the_picture(self) -> None:
+        """The first move after a release is where a picture must be over."""
+        if self.log.presses and not self.pressed:
+            last = self.log.presses[-1]
+            if last.released_s is not None and last.moved_s is None:
+                last.moved_s = self.now
+
+
+def _touched_at(log: Log, name: str) -> bool:
+    """Whether this part has been told of often enough."""
+    return sum(1 for one in log.troubles[-20:] if one.kind == "touch" and one.about == name) >= 5
+
+
+def _sum(text: bytes) -> int:
+    total = 0
+    for byte in text:
+        total ^= byte
+    return total
+
+
+def _values(words: list[bytes]) -> dict[str, float]:
+    """Letters and numbers; raises ValueError where a number is missing."""
+    return {chr(word[0]).upper(): float(word[1:]) for word in words}
+
+
+def _holds(at: Three, box: Box, slack: float) -> bool:
+    """Whether a place lies in a box that lets go later than it catches."""
+    return all(box[2 * n] - slack <= at[n] <= box[2 * n + 1] + slack for n in range(3))
+
+
+def _within(a: Three, b: Three, box: Box) -> tuple[float, float] | None:
+    """From which share of a straight to which it lies in a box; nothing where it never does."""
+    enter, leave = 0.0, 1.0
+    for n in range(3):
+        low, high, way = box[2 * n], box[2 * n + 1], b[n] - a[n]
+        if abs(way) < 1e-12:
+            if not low <= a[n] <= high:
+                return None
+            continue
+        first, last = (low - a[n]) / way, (high - a[n]) / way
+        if first > last:
+            first, last = last, first
+        enter, leave = max(enter, first), min(leave, last)
+        if enter > leave:
+            return None
+    return enter, leave
