@@ -104,7 +104,7 @@ MUTANTS = (
     Mutant("a night counts as room of the frame before it", f"{CORE}/reckon/frames/windows.py",
         "rooms_s=np.full(first, every)", "rooms_s=np.diff(np.concatenate(starts), append=float(solution.shoot))", (FRAMES,)),
     Mutant("layers are counted from the one after", f"{CORE}/reckon/frames/layers.py",
-        "done[frames.every - 1 :: frames.every]", "done[frames.every :: frames.every]", (FRAMES,)),
+        "done[np.array(chosen(frames)) - 1]", "done[np.array(chosen(frames)) - 2]", (FRAMES,)),
     Mutant("culled frames do not shorten the clip", f"{CORE}/reckon/frames/found.py",
         "rate, kept / rate,", "rate, frames / rate,", (SEEN, CLOCK)),
     Mutant("a held finish is taken for the start", f"{CORE}/reckon/timeline.py",

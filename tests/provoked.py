@@ -14,6 +14,7 @@ from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.snag import Snag, fill
+from tests.provoked_print import PRINTED
 from tests.provoked_wired import WIRED
 from tests.strategies import RINGS, copies, fitted, leant, plan_of, ramp
 
@@ -263,6 +264,7 @@ PROVOKE: dict[str, Plan] = {
     "filter-beyond-the-shoot": dusk(densities=[{"stops": 3, "first_frame": 900}], minutes=30),
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
     **WIRED,
+    **PRINTED,
 }
 
 

@@ -6,6 +6,8 @@ from bridle.core.chapters.beat import chapter as beat
 from bridle.core.chapters.clip import chapter as clip
 from bridle.core.chapters.light import chapter as light
 from bridle.core.chapters.move import chapter as move
+from bridle.core.chapters.printing import chapter as printing
+from bridle.core.chapters.printing.state import PrintingState
 from bridle.core.chapters.review import chapter as review
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig import chapter as rig
@@ -19,9 +21,11 @@ from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
 from bridle.core.subjects.numbers.thinning import SOME
 
-KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS)
+KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS, *printing.KINDS)
 # What is not asked again while something is dragged, and stays as it was told last.
-ASIDE = tuple(kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *move.ASIDE))
+ASIDE = tuple(
+    kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *printing.KINDS, *move.ASIDE)
+)
 
 
 def evaluate(plan: Plan, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:
@@ -37,8 +41,9 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
     triggers = trigger.tell(known) if aside else Answer(TriggerState(), [], [])
+    prints = printing.tell(known) if aside else Answer(PrintingState(), [], [])
     lights = light.tell(known, points, aside, aside or lit)
-    answers = (clips, moves, beats, rigs, triggers, lights)
+    answers = (clips, moves, beats, rigs, triggers, prints, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
     reviews = review.tell(known, figures, rigs.state.drives) if aside else Answer(ReviewState(), [], [])
     shooting = known.shooting
@@ -61,6 +66,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
         view=moves.state.view,
         light=lights.state,
         trigger=triggers.state,
+        printing=prints.state,
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,

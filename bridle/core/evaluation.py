@@ -6,6 +6,7 @@ from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, SchoolState
 from bridle.core.chapters.clip.state import ClipState
 from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
+from bridle.core.chapters.printing.state import PrintingState
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
 from bridle.core.chapters.trigger.state import TriggerState
@@ -40,6 +41,7 @@ class Evaluation(BaseModel):
     view: ViewState | None
     light: LightState
     trigger: TriggerState
+    printing: PrintingState
     review: ReviewState
     origins: dict[str, Origin]
     figures: dict[str, Figure]

@@ -272,8 +272,8 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         grams = float(value)
         return f"{write_number(grams)} g" if abs(grams) < 1000 else f"{write_number(grams / 1000)} kg"
     number = write_number(value)
-    if unit == "frames":
-        return f"{number} frame" if value == 1 else f"{number} frames"
+    if unit in COUNTED:
+        return f"{number} {unit[:-1] if value == 1 else unit}"
     if unit == "stops":
         return f"{number} stop" if abs(float(value)) == 1 else f"{number} stops"
     joined = {
@@ -293,14 +293,16 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
 
 
 # What is counted, dialled or read off a clock is written as it is.
-WHOLE = frozenset(("frames", "instant", "moment", "rate", "shutter", "f-number", "focal"))
+# Things that are counted, by their plural.
+COUNTED = frozenset(("frames", "layers", "lines", "tools", "objects", "ways", "presses"))
+WHOLE = frozenset(("frames", "instant", "moment", "rate", "shutter", "f-number", "focal", *COUNTED))
 SPOKEN = 3
 
 
 def spoken(value: float | Fraction, unit: str) -> float | Fraction:
     """A value as a sentence says it: three significant digits, no more; what is whole stays whole."""
     if unit in WHOLE or not math.isfinite(number := float(value)) or not number:
-        return float(round(value)) if unit == "frames" else value
+        return float(round(value)) if unit in COUNTED else value
     if unit == "s" and abs(number) >= _MINUTE:
         return float(round(number))
     scale = 100 if unit == "share" else 1000 if unit == "g" and abs(number) >= 1000 else 1

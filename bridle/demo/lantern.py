@@ -87,7 +87,7 @@ def lantern(layers: int = LAYERS) -> Iterator[str]:
         yield f"G0 F9000 Z{z:.2f}\n"
         share = layer / (LAYERS - 1)
         r = radius(share)
-        feed = 1200 if layer == 0 else 2400
+        feed = 900 if layer == 0 else 1500
         yield ";TYPE:wall\n"
         if layer < 5 or layer >= layers - 4:
             yield from pen.ring(_circle(r, 72), feed)
@@ -113,7 +113,10 @@ def _lattice(pen: _Pen, r: float, share: float, feed: int) -> Iterator[str]:
     wide = 0.055
     outlines = [[(a - wide, r), (a + wide, r), (a + wide, r - 3.2), (a - wide, r - 3.2)] for a in centres]
     for outline in outlines:
-        yield from pen.ring([_polar(a, far) for a, far in outline], feed)
+        for inner in (0.0, 0.45):
+            inwards = ((inner / r, -inner), (-inner / r, -inner), (-inner / r, inner), (inner / r, inner))
+            corners = [(a + da, far + df) for (a, far), (da, df) in zip(outline, inwards, strict=True)]
+            yield from pen.ring([_polar(a, far) for a, far in corners], feed)
     yield ";TYPE:infill\n"
     for outline in outlines:
         (a, far), (b, near) = outline[0], outline[2]

@@ -82,6 +82,8 @@ export function day(epochSeconds: number, zone: string, long = false): string {
   return text.replace(',', '');
 }
 
+/** Things that are counted, by their plural. */
+const COUNTED = new Set(['frames', 'layers', 'lines', 'tools', 'objects', 'ways', 'presses']);
 const JOINED: Record<string, string> = {
   '': '{}',
   times: '{}×',
@@ -133,18 +135,18 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   if (unit === 'rate') return `${rate(value)} a second`;
   if (unit === 'share') return `${number(value * 100)}${NO_BREAK}%`;
   if (unit === 'stops') return `${number(value)}${NO_BREAK}${Math.abs(value) === 1 ? 'stop' : 'stops'}`;
-  const text = number(value, unit === 'frames' ? 12 : 4);
-  if (unit === 'frames') return `${text}${NO_BREAK}${value === 1 ? 'frame' : 'frames'}`;
+  const text = number(value, COUNTED.has(unit) ? 12 : 4);
+  if (COUNTED.has(unit)) return `${text}${NO_BREAK}${value === 1 ? unit.slice(0, -1) : unit}`;
   return (JOINED[unit] ?? `{}${NO_BREAK}${unit}`).replace('{}', text);
 }
 
 /** What is counted, dialled or read off a clock is written as it is. */
-const WHOLE = new Set(['frames', 'instant', 'moment', 'rate', 'shutter', 'f-number', 'focal']);
+const WHOLE = new Set([...COUNTED, 'instant', 'moment', 'rate', 'shutter', 'f-number', 'focal']);
 const SPOKEN = 3;
 
 /** A value as it is read: three significant digits, no more; what is whole stays whole. All of them are in the working. */
 export function spoken(value: number, unit: string): number {
-  if (unit === 'frames') return Math.round(value);
+  if (COUNTED.has(unit)) return Math.round(value);
   if (WHOLE.has(unit) || !value || !Number.isFinite(value)) return value;
   if (unit === 's' && Math.abs(value) >= MINUTE) return Math.round(value);
   const scale = unit === 'share' ? 0.01 : unit === 'g' && Math.abs(value) >= 1000 ? 1000 : 1;

@@ -633,6 +633,108 @@ SAID: dict[str, tuple[str, ...]] = {
         "Tie them together · The controller fires the camera over a lead, or the camera's shutter steps the controller.",
         "Plan with clocks that keep to 1017 ppm · To be measured: both counting for a night, side by side.",
     ),
+    "print-spiral": (
+        "The print in “cup.gcode” is one long spiral: it has no layers.",
+        "Photograph it by the clock, every 2 s · The head is in the picture, and elsewhere in each; about 300 frames.",
+    ),
+    "print-lines-unread": (
+        "3 lines of “cup.gcode” cannot be read, the first is line 4,012.",
+        "Take this file out · Its layers stay as times; slice it again, or fetch it again, and put that in.",
+    ),
+    "print-commands-unknown": (
+        "Nobody here knows what PREHEAT does.",
+        "I have looked it up: it moves nothing · It goes into the printer's card; the proof takes your word for it.",
+    ),
+    "print-stops-already": (
+        "Somebody has put stops into this file already: M240 12 times and the head sent to one place outside of the print, in 12 layers.",
+        "Put ours in beside them · Both sets stand in the file then. Better take the first out where the file was sliced.",
+    ),
+    "print-pauses": (
+        "The print pauses by itself once, first in line 71.",
+        "They are meant · The frames wait as the print does; the run waits for its layers.",
+    ),
+    "print-several-tools": (
+        "The file prints with 2 tools.",
+        "I have watched a change of tool · Where it parks, the switch is not in its way.",
+    ),
+    "print-layers-vary": (
+        "The layers differ in thickness; a frame every 2 layers makes the print grow in jumps.",
+        "A frame every 0.33 mm of height · About as many frames, at equal heights; the last is the finished part as before.",
+    ),
+    "print-not-in-picture": (
+        "The finished part is 40 mm wide and 2.4 mm high; the picture takes in 36 mm by 24 mm.",
+        "Stand the camera 70 mm away · The finished part fits, with a tenth to spare around it.",
+    ),
+    "print-out-of-focus": (
+        "Of the depth of 40 mm that the part has, 10.1 mm is sharp.",
+        "Stand the camera 600 mm away · All of the part is sharp then, and smaller in the picture.",
+    ),
+    "stop-oozes": (
+        "The filament is drawn back 0.8 mm before the head leaves; a long-tube extruder wants about 5 mm.",
+        "Draw the filament back 5 mm · Then look at the trial for strings, and change it by tenths.",
+    ),
+    "stop-grinds": (
+        "The filament is drawn back 6 mm; a direct extruder wants about 0.8 mm.",
+        "Draw the filament back 0.8 mm · Then look at the trial for strings, and change it by tenths.",
+    ),
+    "stop-raises": (
+        "The head is raised 10 mm before it leaves the part.",
+        "Leave at the layer's height · Faster by what the climb takes.",
+    ),
+    "stop-hits-neighbours": (
+        "2 objects are printed one after another, and the head leaves at the height of the one at work.",
+        "Raise the head 3.2 mm first · Slow, and it drips; but it clears what stands.",
+    ),
+    "stop-no-infill": (
+        "The stop is to stand before the infill, and the file says for 10 layers where that begins.",
+        "Stop at the end of the layer · The same place in every layer.",
+    ),
+    "stop-heater-off": (
+        "One stop takes 33.5 s; the bed printer turns its heaters off after 20 s without a move.",
+        "Wait only as long as the picture takes · 0.2 s instead: lag, exposure and a tenth of a second.",
+        "Have the printer wait 1 min 34 s · Set it in the printer's own menu; its card says so here.",
+    ),
+    "stop-delivered-twice": (
+        "The stops reach the printer in 2 ways at once.",
+        "Only the changed file · Empty the slicer's field and the host's commands, or they act all the same.",
+    ),
+    "camera-on-printer": (
+        "The camera stands on the printer, and nothing waits until it has come to rest.",
+        "Wait 0.5 s before each press · About what a light frame takes to come to rest; look at the trial for doubled edges.",
+    ),
+    "switch-refitted": (
+        "The lever switch was fitted anew after its coordinate was read.",
+        "It was read again on that day · Say so only where it was.",
+    ),
+    "switch-pushed-too-far": (
+        "The head pushes 2.5 mm beyond the click; the lever switch can be pushed 2 mm.",
+        "Push 0.5 mm beyond the click · A third of its way at most: it clicks for sure, and has room left.",
+    ),
+    "switch-barely-pressed": (
+        "The head pushes 0.05 mm beyond the click.",
+        "Push 0.5 mm beyond the click · A third of its way at most: it clicks for sure, and has room left.",
+    ),
+    "switch-out-of-reach": (
+        "To press, X has to go to 236.4 mm; the bed printer goes to 230 mm.",
+        "It is moved inwards · Where it clicks is open then, until it is read again.",
+    ),
+    "switch-not-let-go": (
+        "The head backs off 0.3 mm from the click; the lever switch lets go after 0.5 mm.",
+        "Back the head off 5.5 mm · It has let go by then, and the head stands clear of it.",
+    ),
+    "print-meets-switch": (
+        "The print reaches to 239 mm along X; from 238 mm on the shroud touches the lever switch.",
+        "It is moved outwards · Where it clicks is open then, until it is read again.",
+    ),
+    "switch-at-one-height": (
+        "The lever switch is met at one height only; 3 layers of those chosen miss it, the last at a height of 2.4 mm.",
+        "Only the layers that reach it · From a height of 0.2 mm to 1.4 mm; the rest of the print is not in the clip.",
+        "It is fixed to the beam that rises · Read again where it clicks.",
+    ),
+    "switch-held-by-tape": (
+        "The lever switch is only held by tape.",
+        "It is clamped now · Press it ten times by hand, and read its coordinate again.",
+    ),
 }
 
 

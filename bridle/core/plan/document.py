@@ -10,18 +10,19 @@ from bridle.core.plan.kit import Kit
 from bridle.core.plan.light import Light
 from bridle.core.plan.move import Move
 from bridle.core.plan.picture import Picture
+from bridle.core.plan.printing import Printing
 from bridle.core.plan.rig import Rig
 from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[7] = 7
+VERSION: Literal[8] = 8
 
 
 class Plan(Section):
-    """Version 7 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 8 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[7] = VERSION
+    bridle_plan: Literal[8] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()
@@ -33,6 +34,7 @@ class Plan(Section):
     move: Move = Move()
     light: Light = Light()
     trigger: Chain = Chain()
+    printing: Printing = Printing()
 
     @property
     def changing(self) -> Changing | None:

@@ -9,6 +9,8 @@ from bridle.core.plan.clip import LONGEST_INTERVAL_S
 from bridle.core.values import Count, PositiveDuration, Section
 
 DAY_MIN = 24 * 60
+MOST_LAYERS = 20_000
+Height = Annotated[float, Field(ge=-1, le=5000, allow_inf_nan=False)]
 
 
 class Even(Section):
@@ -60,11 +62,26 @@ class Windows(Section):
 
 
 class Layers(Section):
-    """A frame when a layer of a print is done: how long each layer takes, in seconds, and every how many of them."""
+    """A frame when a layer of a print is done: how long each layer takes, in seconds, without any stop.
+
+    Every `every`th layer counted back from the last one of `first_layer` to `last_layer` (1 is the lowest; None: to the
+    end), so that the last is always a frame; or, where `equal_mm` says so, the layers nearest to equal heights.
+    `z_mm` are the heights of the layers, empty where they are not known.
+    """
 
     source: Literal["layers"] = "layers"
-    layers_s: Annotated[tuple[PositiveDuration, ...], Field(min_length=1, max_length=20_000)]
+    layers_s: Annotated[tuple[PositiveDuration, ...], Field(min_length=1, max_length=MOST_LAYERS)]
+    z_mm: Annotated[tuple[Height, ...], Field(max_length=MOST_LAYERS)] = ()
     every: Annotated[int, Field(ge=1, le=1000)] = 1
+    first_layer: Annotated[int, Field(ge=1, le=MOST_LAYERS)] = 1
+    last_layer: Annotated[int, Field(ge=1, le=MOST_LAYERS)] | None = None
+    equal_mm: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] | None = None
+
+    @model_validator(mode="after")
+    def _one_height_each(self) -> "Layers":
+        if self.z_mm and len(self.z_mm) != len(self.layers_s):
+            raise ValueError("each layer has one height")
+        return self
 
 
 Frames = Annotated[Even | Changing | Windows | Layers, Field(discriminator="source")]

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from bridle.core.plan.camera import Pixels
 from bridle.core.plan.cards import CardBase, Holds, Joined, NonNegative, Socket, Thread, Unknown
+from bridle.core.plan.printer import HeadSwitch, Printer
 from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, Trigger
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
@@ -240,12 +241,13 @@ class Filter(CardBase):
 
 AnyCard = (
     Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
-    | Coupling | Cable | PowerSupply
+    | Coupling | Cable | PowerSupply | Printer | HeadSwitch
 )  # fmt: skip
 Card = Annotated[AnyCard, Field(discriminator="kind")]
 CardKind = Literal[
     "body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone", "coupling",
     "cable", "supply",
+    "printer", "head switch",
 ]  # fmt: skip
 CARD_TYPES: dict[str, type[AnyCard]] = {
     "body": Body,
@@ -262,6 +264,8 @@ CARD_TYPES: dict[str, type[AnyCard]] = {
     "coupling": Coupling,
     "cable": Cable,
     "supply": PowerSupply,
+    "printer": Printer,
+    "head switch": HeadSwitch,
 }
 
 

@@ -116,8 +116,15 @@ def _from_6(data: Data) -> Data:
     return {**data, "bridle_plan": 7}
 
 
+def _from_7(data: Data) -> Data:
+    """Version 8 knows prints: their file, their stops; until then layers were only times."""
+    if "printing" in data:
+        raise UpgradeError(7, "printing")
+    return {**data, "bridle_plan": 8}
+
+
 UPGRADES: dict[int, Callable[[Data], Data]] = {
-    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6,
+    1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
 }  # fmt: skip
 
 

@@ -47,7 +47,8 @@ def solved(plan: Plan) -> tuple[Solution | None, tuple[str, ...]]:
 
 def resolve(plan: Plan, solution: Solution) -> Timeline:
     """The frames in time, of a clip that is solved. The same in one plan after another, where nothing of it changes."""
-    if solution.frames > MOST_KEPT:
+    # How long the stops of a print take follows from its cards and its beat as well.
+    if solution.frames > MOST_KEPT or plan.frames.source == "layers":
         return source_of(plan).resolve(plan, solution)
     return _resolved(plan.clip, plan.frames, plan.shoot)
 

@@ -9,36 +9,36 @@ from numpy.typing import NDArray
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.frames.found import Found, by_count
+from bridle.core.reckon.printing import chosen, stop_s
 from bridle.core.reckon.timeline import MS, Run, Timeline, first_frame
 from bridle.core.subjects.time.sentence import Solution
 
 
 @lru_cache(maxsize=8)
-def starts_ms(frames: Layers) -> NDArray[np.int64]:
+def starts_ms(frames: Layers, stop_s: Fraction) -> NDArray[np.int64]:
     """When the layers are done at which a frame is taken, after the first; last the end of the print.
 
-    In whole milliseconds, shape (frames + 1,). The first frame is taken when the first layers are done.
+    In whole milliseconds, shape (frames + 1,); each frame's stop takes `stop_s` before printing goes on.
     """
     done = np.cumsum([round(length * MS) for length in frames.layers_s])
-    called = done[frames.every - 1 :: frames.every]
-    if not len(called):
-        called = done[-1:]
-    last = round(frames.layers_s[-1] * MS)
-    # The last frame has as much room as its layer took, since nothing comes after it.
-    end = max(int(done[-1]), int(called[-1]) + last)
-    return np.append(called, end).astype(np.int64) - int(called[0])
+    called = done[np.array(chosen(frames)) - 1]
+    stops = np.arange(len(called) + 1) * round(stop_s * MS)
+    # What comes after the last frame is the rest of the print; where that is nothing, as much as its layer took.
+    rest = int(done[-1]) - int(called[-1])
+    end = int(called[-1]) + (rest or round(frames.layers_s[-1] * MS))
+    return np.append(called, end).astype(np.int64) - int(called[0]) + stops
 
 
 def find(plan: Plan) -> Found:
     """As many frames as layers call; the interval is the mean one."""
-    starts = starts_ms(_source(plan))
+    starts = starts_ms(_source(plan), stop_s(plan))
     count, shoot = len(starts) - 1, Fraction(int(starts[-1]), MS)
     return Found(by_count(plan, count, shoot, shoot / count, "layers"), frames=count)
 
 
 def resolve(plan: Plan, solution: Solution) -> Timeline:
     """The frames in time, one run; the room of a beat is what lies between its layer and the next one called."""
-    starts = starts_ms(_source(plan))
+    starts = starts_ms(_source(plan), stop_s(plan))
     return Timeline(
         start=first_frame(plan, solution.shoot),
         zone=plan.shoot.place.zone,

@@ -1,0 +1,100 @@
+"""A layered shoot: the print as the source of its frames, the stop at each, and how the file was proven."""
+
+import hashlib
+import json
+from collections.abc import Iterator
+
+from bridle.core.chapters.answer import Answer, answer
+from bridle.core.chapters.printing import file, reaching, seeing, stopping
+from bridle.core.chapters.printing.drawn import bed
+from bridle.core.chapters.printing.figures import figures
+from bridle.core.chapters.printing.state import Every, Missing, PrintingState, StopStep, Way
+from bridle.core.figure import Figure
+from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import Layers
+from bridle.core.reckon.frames.found import rate_of
+from bridle.core.reckon.printing import chosen, layered, printer_of, steps_of, stop_of, stop_s, switch_of
+from bridle.core.reckon.reckoning import Reckoning
+from bridle.core.snag import Snag
+from bridle.core.subjects.parking.snippet import after, before, snippet
+
+KINDS = (*file.KINDS, *stopping.KINDS, *reaching.KINDS, *seeing.KINDS)
+OFFERED = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20)
+
+
+def tell(known: Reckoning) -> Answer[PrintingState]:
+    """The print, its stop and what is wrong; nothing where no layers call the frames."""
+    plan = known.plan
+    frames = layered(plan)
+    if frames is None:
+        return answer(PrintingState(), ())
+    return answer(_state(plan, frames), _findings(plan, frames))
+
+
+def _findings(plan: Plan, frames: Layers) -> Iterator[Figure | Snag]:
+    yield from figures(plan, frames)
+    yield from file.findings(plan)
+    yield from reaching.findings(plan)
+    yield from stopping.findings(plan)
+    yield from seeing.findings(plan)
+
+
+def _state(plan: Plan, frames: Layers) -> PrintingState:
+    of = print_digest(plan)
+    proof = plan.printing.proof
+    return PrintingState(
+        layered=True,
+        missing=tuple(_missing(plan)),
+        layers=len(frames.layers_s),
+        chosen=chosen(frames),
+        steps=tuple(StopStep(what=step.what, far_mm=step.far_mm, seconds=step.seconds) for step in steps_of(plan)),
+        stop_s=float(stop_s(plan)),
+        bed=bed(plan),
+        offers=tuple(_offers(plan, frames)),
+        ways=tuple(_ways(plan)),
+        of=of,
+        proof="none" if proof is None else proof.stands if proof.of == of else "older",
+    )
+
+
+def _missing(plan: Plan) -> Iterator[Missing]:
+    printer, switch = printer_of(plan), switch_of(plan)
+    if plan.printing.file is None:
+        yield "file"
+    if printer is None:
+        yield "printer"
+    elif printer.fires == "switch" and switch is None:
+        yield "switch"
+    elif printer.fires == "switch" and switch is not None and switch.clicks_mm is None:
+        yield "coordinate"
+
+
+def _offers(plan: Plan, frames: Layers) -> Iterator[Every]:
+    """What every how many layers would come to."""
+    bare, stop, rate = float(sum(frames.layers_s)), float(stop_s(plan)), float(rate_of(plan))
+    for every in sorted({*OFFERED, frames.every}):
+        if every > len(frames.layers_s):
+            break
+        count = len(chosen(frames.model_copy(update={"every": every, "equal_mm": None})))
+        yield Every(every=every, frames=count, clip_s=count / rate, print_s=bare + stop * count)
+
+
+def _ways(plan: Plan) -> Iterator[Way]:
+    """The stop as text for a slicer's field and for a host's commands."""
+    stop, told = stop_of(plan), plan.printing.file
+    if stop is None:
+        return
+    absolute_e = not (told.relative_e if told else False)
+    yield Way(by="slicer", lines=tuple(snippet(stop, absolute_e)))
+    yield Way(by="host before", lines=tuple(before(stop)))
+    yield Way(by="host after", lines=tuple(after(stop, absolute_e)))
+
+
+def print_digest(plan: Plan) -> str:
+    """Sixteen letters that stay the same as long as the changed file would: file, printer, switch, stop, choice."""
+    told = plan.printing.file
+    printer, switch, frames, stop = printer_of(plan), switch_of(plan), layered(plan), stop_of(plan)
+    cards = [card.model_dump(mode="json") if card else None for card in (printer, switch)]
+    choice = [*chosen(frames)] if frames else []
+    text = json.dumps([told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where])
+    return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -1,0 +1,83 @@
+"""What the chapter Print tells the page."""
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+Missing = Literal["file", "printer", "switch", "coordinate"]
+
+
+@dataclass(slots=True, kw_only=True)
+class StopStep:
+    """A step of the stop with its time; `far_mm` where something moves."""
+
+    what: str
+    far_mm: float | None
+    seconds: float
+
+
+@dataclass(slots=True, kw_only=True)
+class Box:
+    """A rectangle on the drawing of the bed, mm."""
+
+    name: str
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+
+
+@dataclass(slots=True, kw_only=True)
+class BedDrawn:
+    """The bed from above: what the axes reach, the bed, the head's parts about the nozzle, switch, parking place."""
+
+    reach: Box
+    bed: Box
+    head: tuple[Box, ...]
+    body: Box | None
+    park_x: float | None
+    park_y: float | None
+    press_x: float | None
+    press_y: float | None
+    free_low: float | None
+    free_high: float | None
+    axis: str
+    bed_moves: bool
+
+
+@dataclass(slots=True, kw_only=True)
+class Every:
+    """What every how many layers comes to: frames, the clip's seconds, the print's seconds with its stops."""
+
+    every: int
+    frames: int
+    clip_s: float
+    print_s: float
+
+
+@dataclass(slots=True, kw_only=True)
+class Way:
+    """A way in which the stops reach the printer, as text that can be copied."""
+
+    by: Literal["slicer", "host before", "host after"]
+    lines: tuple[str, ...]
+
+
+@dataclass(slots=True, kw_only=True)
+class PrintingState:
+    """A layered shoot's print. `missing` says what has to be told before a stop can be written, in order.
+
+    `chosen` are the layers (from 1) that call a frame; `of` is the digest of all that a changed file is made with.
+    """
+
+    layered: bool = False
+    missing: tuple[Missing, ...] = ()
+    layers: int = 0
+    chosen: tuple[int, ...] = ()
+    steps: tuple[StopStep, ...] = ()
+    stop_s: float = 0.0
+    bed: BedDrawn | None = None
+    offers: tuple[Every, ...] = ()
+    ways: tuple[Way, ...] = ()
+    of: str = ""
+    proof: Literal["none", "proven", "incomplete", "failed", "older"] = "none"
+    cautions: tuple[str, ...] = field(default=())

@@ -1,0 +1,110 @@
+"""The printing section: the file as facts and a digest, the stop at each frame, and how it reaches the printer."""
+
+from datetime import date
+from fractions import Fraction
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from bridle.core.values import Count, Duration, Line, Name, Positive, Section
+
+Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
+Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
+Where = Literal["change", "infill", "end"]
+Delivery = Literal["file", "slicer", "host"]
+MOST_LISTED = 40
+
+
+class Already(Section):
+    """A command in the file that waits, pauses, fires or is not known: how often, in how many layers, where first."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    sort: Literal["pause", "wait", "fire", "message", "home", "probe", "tool", "unknown"]
+    count: Annotated[int, Field(ge=1)]
+    layers: Count = 0
+    line: Annotated[int, Field(ge=1)]
+    text: Annotated[str, Field(max_length=120)] = ""
+
+
+class Unread(Section):
+    """A line that cannot be read: what stands there, and what was expected."""
+
+    line: Annotated[int, Field(ge=1)]
+    stood: Annotated[str, Field(max_length=200)]
+    expected: Line
+
+
+class PrintFile(Section):
+    """What a file was read to be. Lengths in mm; `announced` is how its layers are told from one another.
+
+    `extents_mm` are x, X, y and Y of all that is printed, `start_s` is what comes before the first layer.
+    `parks` is in how many layers somebody sends the head to one place outside of the print already.
+    """
+
+    name: Name
+    digest: Digest
+    bytes: Annotated[int, Field(ge=1, le=300_000_000)]
+    lines: Annotated[int, Field(ge=1)]
+    announced: Literal["numbered", "change", "with height", "before", "by height"]
+    things: Annotated[int, Field(ge=1, le=10_000)] = 1
+    spiral: bool = False
+    extents_mm: Annotated[tuple[Mm, ...], Field(min_length=4, max_length=4)]
+    start_s: Duration = Fraction(0)
+    relative_e: bool = False
+    infills: Count = 0
+    homes: bool = True
+    tools: Annotated[tuple[int, ...], Field(max_length=20)] = ()
+    already: Annotated[tuple[Already, ...], Field(max_length=MOST_LISTED)] = ()
+    parks: Count = 0
+    unread: Annotated[tuple[Unread, ...], Field(max_length=20)] = ()
+    unread_count: Count = 0
+
+
+class StopPlan(Section):
+    """One stop: where in the layer, how far the filament is drawn back, how it travels, presses and waits.
+
+    `over_mm` is how far beyond its click the switch is pressed, `off_mm` how far before it the head stands while the
+    picture is taken. `park_*` None: as the printer's card says. How long it presses is said by the beat, how long it
+    waits by the trigger.
+    """
+
+    where: Where = "end"
+    back_mm: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.8
+    back_mm_s: Positive = 35.0
+    by_firmware: bool = False
+    travel_mm_s: Positive = 150.0
+    press_mm_s: Positive = 20.0
+    raise_mm: Annotated[float, Field(ge=0, le=300, allow_inf_nan=False)] = 0.0
+    over_mm: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.4
+    off_mm: Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)] = 8.0
+    settle_s: Duration = Fraction(0)
+    park_x_mm: Mm | None = None
+    park_y_mm: Mm | None = None
+
+
+class Proven(Section):
+    """How a proof came out, and of what: the digest of the file and of all that the changed one was made with."""
+
+    of: Annotated[str, Field(pattern=r"^[0-9a-f]{16}$")]
+    stands: Literal["proven", "incomplete", "failed"]
+    on: date
+    failures: Count = 0
+    presses: Count = 0
+
+
+class Printing(Section):
+    """A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
+
+    `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses
+    and changes of tool that somebody knows of. `camera_rides` is whether the camera stands on its own or on the
+    printer, `distance_mm` how far it is from lens to part.
+    """
+
+    file: PrintFile | None = None
+    stop: StopPlan = StopPlan()
+    by: Annotated[tuple[Delivery, ...], Field(min_length=1, max_length=3)] = ("file",)
+    second_set: bool = False
+    meant: Annotated[tuple[Literal["pauses", "tools"], ...], Field(max_length=2)] = ()
+    camera_rides: Literal["on its own", "on the printer"] = "on its own"
+    distance_mm: Positive | None = None
+    proof: Proven | None = None

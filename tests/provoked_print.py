@@ -1,0 +1,84 @@
+"""A plan that provokes each kind of snag of a print, sound in everything else."""
+
+import json
+from datetime import datetime
+from fractions import Fraction
+from typing import Any
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.frames import Layers
+from bridle.core.plan.kit import Copy, Kit
+from bridle.core.plan.printer import HeadPart, HeadSwitch, Printer
+from bridle.core.plan.printing import Already, PrintFile, Printing, Unread
+from tests.strategies import plan_of
+
+HEAD = (
+    HeadPart(name="nozzle", left_mm=-4, right_mm=4, front_mm=-4, back_mm=4, low_mm=0, high_mm=10),
+    HeadPart(name="shroud", left_mm=-28, right_mm=32, front_mm=-30, back_mm=25, low_mm=8, high_mm=60, presses=True),
+)
+PRINTER = Printer(name="bed printer", head=HEAD, high_x_mm=240, park_y_mm=200, idle_s=Fraction(600))
+SWITCH = HeadSwitch(name="lever switch", clicks_mm=236)
+FILE = PrintFile(
+    name="cup.gcode",
+    digest="0" * 64,
+    bytes=1000,
+    lines=100,
+    announced="numbered",
+    extents_mm=(80, 120, 80, 110),
+    infills=10,
+)
+LAYERS = Layers(layers_s=(Fraction(40),) * 12, z_mm=tuple(round(0.2 * (n + 1), 2) for n in range(12)), every=2)
+
+
+def printed(
+    file: Any = None, printer: Any = None, switch: Any = None, layers: Any = None, stop: Any = None, **more: Any
+) -> Plan:
+    """A print of twelve layers with changes to its parts; `more` are edits by path, with `__` for a dot."""
+    plan = plan_of({"rate": Fraction(25)})
+    cards = PRINTER.model_copy(update=printer or {}), SWITCH.model_copy(update=switch or {})
+    made = plan.model_copy(
+        update={
+            "frames": LAYERS.model_copy(update=layers or {}),
+            "kit": Kit(copies=tuple(Copy(key=f"p{n}", card=card) for n, card in enumerate(cards))),
+            "printing": Printing(file=FILE.model_copy(update=file or {})),
+        }
+    )
+    edits = [Edit(path=f"printing.stop.{name}", value=value) for name, value in (stop or {}).items()]
+    edits += [Edit(path=path.replace("__", "."), value=value) for path, value in more.items()]
+    return apply(Plan.model_validate(json.loads(made.model_dump_json())), edits)[0]
+
+
+def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Already:
+    return Already(name=name, sort=sort, count=count, layers=layers, line=line)
+
+
+WRONG = Unread(line=4012, stood="G1 X1O.5", expected="a letter with a number behind it")
+READ, REFITTED = datetime(2026, 10, 3).date(), datetime(2026, 10, 4).date()
+PRINTED: dict[str, Plan] = {
+    "print-spiral": printed(file={"spiral": True}),
+    "print-lines-unread": printed(file={"unread": (WRONG,), "unread_count": 3}),
+    "print-commands-unknown": printed(file={"already": (command("PREHEAT", "unknown", 1, 0, 12),)}),
+    "print-stops-already": printed(file={"already": (command("M240", "fire", 12, 12),), "parks": 11}),
+    "print-pauses": printed(file={"already": (command("M600", "pause", 1, 1, 71),)}),
+    "print-several-tools": printed(file={"tools": (0, 1)}),
+    "print-layers-vary": printed(layers={"z_mm": (0.2, 0.4, 0.6, 0.7, 0.8, 1.0, 1.2, 1.4, 1.5, 1.6, 1.8, 2.0)}),
+    "print-not-in-picture": printed(printing__distance_mm=50, camera__focal_mm=50),
+    "print-out-of-focus": printed(printing__distance_mm=300, camera__focal_mm=50, camera__aperture=5.6),
+    "stop-oozes": printed(printer={"extruder": "long tube"}),
+    "stop-grinds": printed(stop={"back_mm": 6}),
+    "stop-raises": printed(stop={"raise_mm": 10}),
+    "stop-hits-neighbours": printed(file={"things": 2}),
+    "stop-no-infill": printed(file={"infills": 2}, stop={"where": "infill"}),
+    "stop-heater-off": printed(printer={"idle_s": Fraction(20)}, trigger__dwell_s="30"),
+    "stop-delivered-twice": printed(printing__by=["file", "slicer"]),
+    "camera-on-printer": printed(printing__camera_rides="on the printer"),
+    "switch-refitted": printed(switch={"read_on": READ, "refitted_on": REFITTED}),
+    "switch-pushed-too-far": printed(stop={"over_mm": 2.5}),
+    "switch-barely-pressed": printed(stop={"over_mm": 0.05}),
+    "switch-out-of-reach": printed(printer={"high_x_mm": 230}),
+    "switch-not-let-go": printed(stop={"off_mm": 0.3}),
+    "print-meets-switch": printed(file={"extents_mm": (80, 239, 80, 110)}),
+    "switch-at-one-height": printed(switch={"rides": "frame", "up_mm": 0.5, "tall_mm": 2}),
+    "switch-held-by-tape": printed(switch={"fixed": "taped"}),
+}
