@@ -20,7 +20,7 @@ def equal_heights(z: Sequence[float], step: float, first: int = 1, last: int | N
     last = min(len(z), last or len(z))
     first = min(first, last)
     chosen, at, layer = [last], z[last - 1], last
-    while layer > first:
+    while chosen[-1] > first:
         at -= step
         while layer > first and z[layer - 1] > at + SAME_MM:
             layer -= 1
