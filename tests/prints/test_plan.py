@@ -47,15 +47,12 @@ class Chosen(TestCase):
         got = equal_heights(z, step)
         self.assertEqual(got[-1], len(z))
         self.assertEqual(sorted(set(got)), got)
-        below = len(z)
-        for n, layer in enumerate(reversed(got)):
-            # Each is the layer nearest to its height of those that no frame has taken yet.
-            wanted = z[-1] - n * step
-            nearest = min(abs(one - wanted) for one in z[:below])
-            self.assertLessEqual(abs(z[layer - 1] - wanted), nearest + 0.005)
-            below = layer - 1
-        # It ends where nothing is left, or what is left lies above the next height.
-        self.assertTrue(got[0] == 1 or z[0] > z[-1] - len(got) * step)
+        # Each is the layer nearest to one of the heights, and each height has its nearest layer among them.
+        heights = [z[-1] - n * step for n in range(int((z[-1] - z[0]) / step + 0.5) + 1)]
+        nearest = {min(abs(one - height) for one in z): height for height in heights}
+        for off, height in nearest.items():
+            self.assertAlmostEqual(min(abs(z[layer - 1] - height) for layer in got), off)
+        self.assertLessEqual(len(got), len(heights))
 
 
 class Demo(TestCase):

@@ -1,5 +1,6 @@
 """Which layers of a print call a frame, and which choice makes a clip of a wanted length."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from fractions import Fraction
 from itertools import pairwise
@@ -16,20 +17,21 @@ def every_nth(count: int, nth: int, first: int = 1, last: int | None = None) -> 
 
 
 def equal_heights(z: Sequence[float], step: float, first: int = 1, last: int | None = None) -> list[int]:
-    """The layers nearest to equal heights, counted down from the last; each layer once, `z` in mm, rising."""
+    """The layers nearest to equal heights, counted down from the last; each layer once, `z` in mm, rising.
+
+    A height whose nearest layer is a frame already calls none.
+    """
     last = min(len(z), last or len(z))
     first = min(first, last)
-    chosen, at, layer = [last], z[last - 1], last
-    while chosen[-1] > first:
-        at -= step
-        while layer > first and z[layer - 1] > at + SAME_MM:
-            layer -= 1
-        above = min(layer + 1, last)
-        nearest = above if above < chosen[-1] and z[above - 1] - at < at - z[layer - 1] else layer
-        if nearest >= chosen[-1] or z[layer - 1] > at + SAME_MM:
-            break
-        chosen.append(nearest)
-    return chosen[::-1]
+    part = z[first - 1 : last]
+    count = min(int((part[-1] - part[0]) / step + 0.5), len(part) * 1000)
+    wanted = [part[-1] - n * step for n in range(count + 1)]
+    return sorted({first + _nearest(part, height) for height in wanted} | {last})
+
+
+def _nearest(z: Sequence[float], height: float) -> int:
+    at = min(bisect_left(z, height), len(z) - 1)
+    return at - 1 if at and height - z[at - 1] <= z[at] - height else at
 
 
 def nth_for(layers: int, frames: Fraction) -> int:
