@@ -11,6 +11,7 @@ from ninja.utils import check_csrf
 
 from bridle.server import errors
 from bridle.server.kit.api import router as kit
+from bridle.server.prints.api import router as prints
 from bridle.server.runs.api import router as runs
 from bridle.server.runs.jog import router as jogging
 from bridle.server.shoots.api import router as shoots
@@ -65,3 +66,4 @@ api.add_router("", weather)
 api.add_router("", runs)
 api.add_router("", jogging)
 api.add_router("", kit)
+api.add_router("", prints)

@@ -16,7 +16,13 @@ SECRET_KEY = secret_key(key_file())
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
-INSTALLED_APPS = ["bridle.server.shoots", "bridle.server.runs", "bridle.server.kit", "bridle.server.commands"]
+INSTALLED_APPS = [
+    "bridle.server.shoots",
+    "bridle.server.runs",
+    "bridle.server.kit",
+    "bridle.server.prints",
+    "bridle.server.commands",
+]
 MIDDLEWARE = [
     "bridle.server.one_shape.OneShape",
     "django.middleware.security.SecurityMiddleware",

@@ -94,7 +94,8 @@ class Times(TestCase):
         """700 layers, 14 s at 25 a second: every second."""
         many = Layers(layers_s=(Fraction(30),) * 700, every=1)
         offers = evaluate(printed(layers={"layers_s": many.layers_s, "z_mm": ()})).printing.offers
-        self.assertEqual([(one.every, one.frames, one.clip_s) for one in offers[:3]], [(1, 700, 28.0), (2, 350, 14.0), (3, 234, 9.36)])  # fmt: skip
+        told = [(one.every, one.frames, one.clip_s) for one in offers[:3]]
+        self.assertEqual(told, [(1, 700, 28.0), (2, 350, 14.0), (3, 234, 9.36)])
 
 
 class AnyPrint(TestCase):

@@ -11,6 +11,8 @@ from django.core.management.base import BaseCommand, CommandError
 from bridle.datafolder.health import UnwellError
 from bridle.datafolder.lock import TakenError
 from bridle.server.held import hold
+from bridle.server.prints.models import UNFINISHED, Work
+from bridle.server.prints.worker import WORKER
 from bridle.server.ready import make_ready
 from bridle.server.runs.watch import Watch
 from bridle.server.shoots.lines import BEHIND
@@ -43,6 +45,9 @@ class Command(BaseCommand):
         if options["demo"]:
             call_command("loaddemo", stdout=self.stdout)
         BEHIND.start()
+        WORKER.serve()
+        if Work.objects.filter(state__in=UNFINISHED).exists():
+            WORKER.wake()
         for run_id in Watch().start():
             self.stdout.write(f"run {run_id} goes on")
         self.stdout.write(f"Bridle is at {address}")

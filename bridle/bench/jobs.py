@@ -1,0 +1,115 @@
+"""The bench's long work: read a file, write the changed one and prove it, cut a trial and prove that."""
+
+import hashlib
+import os
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from pathlib import Path
+
+from bridle.bench.motions import model_of, motion_of
+from bridle.bench.proving import expected, proven
+from bridle.bench.reading import read
+from bridle.bench.source import of_file
+from bridle.bench.writing import changed, chosen_places, short
+from bridle.core.plan.document import Plan
+from bridle.core.reckon.printing import chosen, held_s, layered, picture_s, printer_of, stop_of
+from bridle.core.subjects.parking.stop import Stop
+from bridle.core.subjects.prints.found import Inspection
+from bridle.standins.printer.proof import Proof
+
+# What is being done, how much of it is done, and of how much; it may raise to stop the work.
+Told = Callable[[str, int, int], None]
+TRIAL_LAYERS = 10
+SLACK_S = 0.6
+
+
+class NotReadyError(ValueError):
+    """Something is missing without which no stop can be written."""
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """A file that was written, and how its proof came out."""
+
+    path: Path
+    size: int
+    layers: int
+    proof: Proof
+
+
+def silent(what: str, done: int, of: int) -> None:
+    """Tell nobody."""
+
+
+def read_print(path: Path, plan: Plan | None, told: Told = silent) -> Inspection:
+    """Read a file with the limits of the plan's printer, or usual ones."""
+    size = path.stat().st_size
+    motion = motion_of(printer_of(plan) if plan else None)
+    return read(of_file(path), motion, lambda what, done: told(what, done, size))
+
+
+def make_changed(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
+    """Write the file with the plan's stops and prove it. Raises `NotReadyError`."""
+    stop = _stop(plan)
+    found = read_print(path, plan, told)
+    frames = layered(plan)
+    numbers = chosen(frames) if frames else ()
+    if not numbers or not found.layers or numbers[-1] > len(found.layers):
+        raise NotReadyError("the plan's layers are not those of this file; take the file into the shoot again")
+    return _make(path, out, plan, found, numbers, stop, told)
+
+
+def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
+    """Cut the first layers out of the file, with a stop at each, and prove them. Raises `NotReadyError`."""
+    stop = _stop(plan)
+    found = read_print(path, plan, told)
+    if not found.layers:
+        raise NotReadyError("no layers were found in this file")
+    cut = out.with_suffix(".cut")
+    _write(cut, short(of_file(path), found, TRIAL_LAYERS), lambda done: told("cutting the trial", done, found.size))
+    try:
+        part = read_print(cut, plan, told)
+        return _make(cut, out, plan, part, tuple(range(1, len(part.layers) + 1)), stop, told)
+    finally:
+        cut.unlink(missing_ok=True)
+
+
+def _stop(plan: Plan) -> Stop:
+    stop = stop_of(plan)
+    if stop is None:
+        raise NotReadyError("the printer, its switch, or where that clicks is not known yet")
+    return stop
+
+
+def _make(path: Path, out: Path, plan: Plan, found: Inspection, numbers: Iterable[int], stop: Stop, told: Told) -> Made:
+    places = chosen_places(found, list(numbers), plan.printing.stop.where)
+    size = _write(
+        out, changed(of_file(path), found, places, stop), lambda done: told("putting the stops in", done, found.size)
+    )
+    printer = printer_of(plan)
+    idle = float(printer.idle_s) if printer and printer.idle_s else None
+    due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S, idle)
+    proof = proven(
+        of_file(out), model_of(plan), due, lambda done: told("running it on the virtual printer", done, size)
+    )
+    return Made(out, size, len(places), proof)
+
+
+def _write(out: Path, pieces: Iterable[bytes], told: Callable[[int], None]) -> int:
+    """Write a file so that it is there whole or not at all; returns its bytes."""
+    half, size = out.with_name(out.name + ".half"), 0
+    with half.open("wb") as file:
+        for piece in pieces:
+            file.write(piece)
+            size += len(piece)
+            told(size)
+        file.flush()
+        os.fsync(file.fileno())
+    half.replace(out)
+    return size
+
+
+def digest_of(path: Path) -> str:
+    """The file's SHA-256, in hexadecimal."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()

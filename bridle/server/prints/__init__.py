@@ -1,0 +1,1 @@
+"""Prints: uploaded files, what was read of them, and the long work on them."""

@@ -1,0 +1,170 @@
+"""The bench's API: a file in pieces, read, given its stops, proven; stopped, killed, refused."""
+
+import json
+import time
+import urllib.request
+from http.cookiejar import CookieJar
+from typing import Any
+from unittest import TestCase as PlainTestCase
+from unittest.mock import patch
+
+from django.test import TestCase
+
+from bridle.core.subjects.parking.blocks import strip
+from bridle.demo.lantern import lantern
+from bridle.server.prints import performing
+from bridle.server.prints.models import Print, Work
+from bridle.server.prints.performing import perform
+from bridle.server.prints.queue import begin_again
+from tests.gcode import Dialect, program
+from tests.prints.test_files import SQUARE
+from tests.provoked_print import printed
+from tests.served import Served
+
+TEXT = program(Dialect(), SQUARE * 2)
+
+
+class Bench(TestCase):
+    """Work is done when the test says so: no process of its own."""
+
+    def tearDown(self) -> None:
+        for kept in Print.objects.all():
+            kept.throw_away()
+
+    def post(self, path: str, body: Any = None, status: int = 201) -> Any:
+        answer = self.client.post(f"/api{path}", json.dumps(body), content_type="application/json")
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer.json()
+
+    def arrive(self, text: bytes = TEXT, name: str = "cup.gcode", pieces: int = 3) -> Print:
+        made = self.post("/prints", {"name": name, "size": len(text)})
+        step = len(text) // pieces + 1
+        for at in range(0, len(text), step):
+            piece = text[at : at + step]
+            answer = self.client.put(
+                f"/api/prints/{made['id']}/bytes?at={at}", piece, content_type="application/octet-stream"
+            )
+            self.assertEqual(answer.json(), {"here": at + len(piece)})
+        return Print.objects.get(pk=made["id"])
+
+    def work(self) -> None:
+        for work in Work.objects.filter(state="waiting"):
+            perform(work.pk)
+
+    def made(self, kept: Print, plan: Any, kind: str = "change") -> Any:
+        work = self.post(f"/prints/{kept.pk}/work", {"kind": kind, "plan": plan.model_dump(mode="json")})
+        perform(work["id"])
+        return self.client.get(f"/api/prints/{kept.pk}").json()["works"][0]
+
+    def test_a_file_becomes_a_shoot_and_a_proven_file(self) -> None:
+        kept = self.arrive()
+        self.assertEqual(kept.original.read_bytes(), TEXT)
+        self.work()
+        told = self.client.get(f"/api/prints/{kept.pk}").json()
+        self.assertEqual((told["state"], told["layers"], told["height_mm"]), ("read", 12, 2.4))
+        self.assertEqual(told["shoot_name"], "Cup")
+        plan = printed(file=told["facts"]["file"], layers={"layers_s": ("10",) * 12, "every": 3})
+        done = self.made(kept, plan)
+        self.assertEqual((done["state"], done["result"]["stands"], done["result"]["presses"]), ("done", "proven", 4))
+        out = self.client.get(f"/api/prints/{kept.pk}/file/change")
+        self.assertIn('filename="cup with stops.gcode"', out["Content-Disposition"])
+        changed = b"".join(out.streaming_content)  # type: ignore[attr-defined]
+        self.assertEqual((changed.count(b"G1 X236.4 "), b"".join(strip([changed]))), (4, TEXT))
+        trial = self.made(kept, plan, "trial")
+        self.assertEqual((trial["result"]["stands"], trial["result"]["due"]), ("proven", 10))
+
+    def test_what_a_proof_finds_is_told_with_line_and_layer(self) -> None:
+        """The switch stands on the way home, and the head does not wait for the picture."""
+        kept = self.arrive()
+        self.work()
+        facts = self.client.get(f"/api/prints/{kept.pk}").json()["facts"]["file"]
+        close = printed(file=facts, layers={"every": 3}, switch={"side": "low", "clicks_mm": 40}, trigger__dwell_s="0")
+        close = close.model_copy(update={"beat": close.beat.model_copy(update={"exposure_s": 2})})
+        result = self.made(kept, close)["result"]
+        self.assertEqual(result["stands"], "failed")
+        by_kind = {one["kind"]: one for one in result["failures"]}
+        self.assertIn("touches the body of the switch", by_kind["touch"]["said"])
+        self.assertEqual(by_kind["touch"]["line"], 5)
+        self.assertIn("it takes 2.0", by_kind["too short"]["said"])
+        self.assertEqual(by_kind["too short"]["fix"]["edits"], [{"path": "trigger.dwell_s", "value": None}])
+        self.assertIn("UNPROVEN", self.client.get(f"/api/prints/{kept.pk}/file/change")["Content-Disposition"])
+
+    def test_what_cannot_be_read_is_told(self) -> None:
+        for name, (text, said) in {
+            "packed": (b"PK\x03\x04" + b"x" * 90, "This is a packed archive"),
+            "nought": (TEXT[:400] + b"\0" + TEXT[400:], "A nought byte"),
+            "edited": (
+                b";{ bridle stop 1 of 1, layer 1\nG4 P1\n;} bridle 9 bytes 00000000\n" + TEXT,
+                "Line 1: this stop was",
+            ),
+        }.items():
+            with self.subTest(name):
+                kept = self.arrive(text, name)
+                self.work()
+                kept.refresh_from_db()
+                self.assertEqual(kept.state, "refused")
+                self.assertIn(said, kept.said)
+
+    def test_what_does_not_fit_is_refused(self) -> None:
+        self.assertIn("at most 300 MB", self.post("/prints", {"name": "a", "size": 300_000_001}, 409)["message"])
+        made = self.post("/prints", {"name": "a", "size": 10})
+        for at, body, said in ((5, b"x", "would leave a gap"), (0, b"x" * 11, "More bytes came")):
+            answer = self.client.put(
+                f"/api/prints/{made['id']}/bytes?at={at}", body, content_type="application/octet-stream"
+            )
+            self.assertEqual(answer.status_code, 409)
+            self.assertIn(said, answer.json()["message"])
+        self.post(f"/prints/{made['id']}/work", {"kind": "read"}, 409)
+
+    def test_it_is_stopped_and_leaves_nothing_half_made(self) -> None:
+        kept = self.arrive()
+        self.work()
+        asked = self.post(f"/prints/{kept.pk}/work", {"kind": "change", "plan": printed().model_dump(mode="json")})
+        self.assertIn("already", self.post(f"/prints/{kept.pk}/work", {"kind": "read"}, 409)["message"])
+        with patch.object(performing, "TELL_S", 0):
+            Work.objects.filter(pk=asked["id"]).update(asked_stop=True)
+            perform(asked["id"])
+        self.assertEqual(Work.objects.get(pk=asked["id"]).state, "stopped")
+        self.assertFalse(kept.made("change").exists())
+        waiting = self.post(f"/prints/{kept.pk}/work", {"kind": "trial", "plan": printed().model_dump(mode="json")})
+        self.assertEqual(self.post(f"/prints/work/{waiting['id']}/stop", status=200)["state"], "stopped")
+
+    def test_what_was_not_finished_starts_over(self) -> None:
+        kept = self.arrive()
+        Work.objects.update(state="running")
+        self.assertEqual(begin_again(), 1)
+        perform(Work.objects.get().pk)
+        kept.refresh_from_db()
+        self.assertEqual(kept.state, "read")
+
+
+class Killed(PlainTestCase):
+    """The real server with its process for long work."""
+
+    def test_a_server_killed_while_it_reads_reads_on_when_it_is_back(self) -> None:
+        text = "".join(lantern(160)).encode()
+        served = Served(demo=False)
+        self.addCleanup(served.stop)
+        jar = CookieJar()
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
+
+        def call(method: str, path: str, body: bytes = b"", kind: str = "application/json") -> Any:
+            request = urllib.request.Request(f"{served.address}/api{path}", body or None, method=method)
+            request.add_header("Content-Type", kind)
+            request.add_header("X-CSRFToken", next((one.value or "" for one in jar if one.name == "csrftoken"), ""))
+            return json.loads(opener.open(request, timeout=30).read())
+
+        call("GET", "/prints")
+        made = call("POST", "/prints", json.dumps({"name": "lantern.gcode", "size": len(text)}).encode())
+        half = len(text) // 2
+        call("PUT", f"/prints/{made['id']}/bytes?at=0", text[:half], "application/octet-stream")
+        served.kill()
+        served.start()
+        self.assertEqual(call("GET", f"/prints/{made['id']}")["here"], half)
+        call("PUT", f"/prints/{made['id']}/bytes?at={half}", text[half:], "application/octet-stream")
+        served.kill()
+        served.start()
+        until = time.monotonic() + 60
+        while (told := call("GET", f"/prints/{made['id']}"))["state"] == "reading" and time.monotonic() < until:
+            time.sleep(0.1)
+        self.assertEqual((told["state"], told["layers"]), ("read", 160), told)
