@@ -4,6 +4,7 @@ import argparse
 import sys
 from pathlib import Path
 
+from bridle import gcode
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.datafolder.copies import backup, restore
@@ -15,7 +16,7 @@ from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
 
 WRITERS = {made.key: made.write for made in FORMATS}
-REFUSED = (OSError, PlanFileError, NothingToWriteError, UnwellError, TakenError)
+REFUSED = (OSError, PlanFileError, NothingToWriteError, UnwellError, TakenError, *gcode.REFUSED)
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -26,7 +27,7 @@ def main(argv: list[str] | None = None) -> int:
     except BrokenPipeError:
         return 0
     except REFUSED as error:
-        about = getattr(arguments, "plan", arguments.command)
+        about = getattr(arguments, "file", None) or getattr(arguments, "plan", arguments.command)
         sys.stderr.write(f"bridle: {about}: {error}\n")
         return 1
     return 0
@@ -48,6 +49,7 @@ def _parser() -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=help_text, description=help_text.capitalize() + ".")
         command.add_argument("file", metavar="FILE", type=Path)
         command.set_defaults(does=does)
+    gcode.add_gcode(commands)
     return parser
 
 

@@ -41,7 +41,7 @@ def printed(
         update={
             "frames": LAYERS.model_copy(update=layers or {}),
             "kit": Kit(copies=tuple(Copy(key=f"p{n}", card=card) for n, card in enumerate(cards))),
-            "printing": Printing(file=FILE.model_copy(update=file or {})),
+            "printing": Printing(file=PrintFile.model_validate({**FILE.model_dump(), **(file or {})})),
         }
     )
     edits = [Edit(path=f"printing.stop.{name}", value=value) for name, value in (stop or {}).items()]

@@ -74,6 +74,15 @@ def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
         cut.unlink(missing_ok=True)
 
 
+def prove_file(path: Path, plan: Plan, told: Told = silent) -> Proof:
+    """Run a file as it is, whoever has put stops into it, against what is read of it without ours."""
+    found = read_print(path, plan, told)
+    frames = layered(plan)
+    places = chosen_places(found, chosen(frames) if frames else (), plan.printing.stop.where)
+    due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S)
+    return proven(of_file(path), model_of(plan), due)
+
+
 def _stop(plan: Plan) -> Stop:
     stop = stop_of(plan)
     if stop is None:

@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 from bridle.bench.facts import file_facts, layer_source
 from bridle.bench.motions import motion_of
 from bridle.bench.reading import read
+from bridle.core.chapters.printing.chapter import print_digest
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.printing import chosen, layered, printer_of
@@ -67,6 +68,8 @@ class Demo(TestCase):
         assert frames is not None
         self.assertEqual(layer_source(found, frames), frames)
         self.assertEqual((len(found.layers), found.layers[-1].z, len(chosen(frames))), (700, 168.0, 350))
+        assert plan.printing.proof is not None
+        self.assertEqual((plan.printing.proof.of, evaluate(plan).printing.proof), (print_digest(plan), "proven"))
 
 
 class Times(TestCase):

@@ -1,5 +1,6 @@
 """The bench's API: a file in pieces, read, given its stops, proven; stopped, killed, refused."""
 
+import io
 import json
 import time
 import urllib.request
@@ -8,6 +9,7 @@ from typing import Any
 from unittest import TestCase as PlainTestCase
 from unittest.mock import patch
 
+from django.core.management import call_command
 from django.test import TestCase
 
 from bridle.core.subjects.parking.blocks import strip
@@ -136,6 +138,25 @@ class Bench(TestCase):
         perform(Work.objects.get().pk)
         kept.refresh_from_db()
         self.assertEqual(kept.state, "read")
+
+
+class Demo(TestCase):
+    def test_the_demo_s_file_is_made_read_and_proven_when_somebody_looks(self) -> None:
+        call_command("loaddemo", stdout=io.StringIO())
+        (line,) = self.client.get("/api/prints").json()
+        self.assertEqual((line["state"], line["shoot_name"]), ("reading", "Lattice lantern"))
+        self.addCleanup(Print.objects.get().throw_away)
+        perform(Work.objects.get().pk)
+        told = self.client.get(f"/api/prints/{line['id']}").json()
+        proof = told["works"][0]["result"]
+        self.assertEqual(
+            (told["layers"], proof["stands"], proof["presses"], proof["failures"]), (700, "proven", 350, [])
+        )
+        plan = Print.objects.get().shoot.read()  # type: ignore[union-attr]
+        self.assertEqual(told["works"][0]["of"], plan.printing.proof.of)  # type: ignore[union-attr]
+        paths = self.client.get(f"/api/prints/{line['id']}/paths").json()
+        points = self.client.get(f"/api/prints/{line['id']}/points").content
+        self.assertEqual((len(paths["counts"]), len(points)), (700, sum(paths["counts"]) * 6))
 
 
 class Killed(PlainTestCase):

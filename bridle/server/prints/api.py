@@ -1,6 +1,7 @@
 """The bench's API: files come in piece by piece, work is begun, watched and stopped, and its files taken away."""
 
 import shutil
+from functools import partial
 from pathlib import PurePath
 from typing import Any
 
@@ -31,6 +32,7 @@ FILES = {"original": "", "change": " with stops", "trial": " trial"}
 @router.get("/prints", response=list[PrintLine], operation_id="list_prints")
 def list_prints(request: HttpRequest) -> Any:
     """All prints, the newest first."""
+    _awake()
     return [_line(one) for one in Print.objects.select_related("shoot").order_by("-made_at", "-pk")]
 
 
@@ -80,6 +82,15 @@ def _arrived(kept: Print) -> None:
     _begin(work)
 
 
+def _awake() -> None:
+    """The demo's files are made, read and proven when somebody first looks."""
+    for kept in Print.objects.filter(state="asleep").select_related("shoot"):
+        with transaction.atomic():
+            if Print.objects.filter(pk=kept.pk, state="asleep").update(state="reading"):
+                work = Work.objects.create(print=kept, kind="read", plan=kept.shoot.plan if kept.shoot else None)
+                transaction.on_commit(partial(_begin, work))
+
+
 def _begin(work: Work) -> None:
     do(work.pk)
     WORKER.wake()
@@ -88,6 +99,7 @@ def _begin(work: Work) -> None:
 @router.get("/prints/{print_id}", response=PrintTold, operation_id="get_print")
 def get_print(request: HttpRequest, print_id: PathId) -> Any:
     """A print with what was read of it."""
+    _awake()
     kept = get_object_or_404(Print, pk=print_id)
     return {**_line(kept), "facts": kept.facts}
 

@@ -12,11 +12,13 @@ from django.utils import timezone
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
 from bridle.bench.jobs import Made, NotReadyError, digest_of, make_changed, make_trial, read_print
 from bridle.bench.telling import fix_of, said, summary, why
+from bridle.core.chapters.printing.chapter import print_digest
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
 from bridle.core.subjects.parking.blocks import AlteredError
 from bridle.core.subjects.prints.found import Inspection
 from bridle.core.subjects.prints.pieces import NoTextError
+from bridle.demo.lantern import lantern
 from bridle.server.prints.models import Print, Work
 from bridle.server.prints.shooting import shoot_of
 
@@ -80,6 +82,9 @@ def _end(work: Work, state: str, told: str, result: Any) -> None:
 def _read(work: Work, told: _Telling) -> dict[str, Any]:
     """Read a file: facts into the print, its paths beside it, and a shoot where it has none."""
     kept = work.print
+    if kept.demo and not kept.original.exists():
+        told("making the demo's file", 0, kept.size)
+        _generate(kept)
     plan = plan_from(work.plan) if work.plan else None
     found = read_print(kept.original, plan, told)
     facts = file_facts(found, kept.name, digest_of(kept.original))
@@ -97,7 +102,20 @@ def _read(work: Work, told: _Telling) -> dict[str, Any]:
     if kept.shoot is None and layers is not None:
         kept.shoot = shoot_of(kept.name, facts, layers)
         kept.save(update_fields=["shoot"])
+    if kept.demo and kept.shoot is not None:
+        plan = kept.shoot.read()
+        after = Work(print=kept, kind="change", plan=kept.shoot.plan, of=print_digest(plan))
+        after.result = _change(after, told)
+        after.state, after.ended_at = "done", timezone.now()
+        after.save()
     return {"layers": len(found.layers)}
+
+
+def _generate(kept: Print) -> None:
+    """The demo's file, from its generator."""
+    kept.folder.mkdir(parents=True, exist_ok=True)
+    kept.arriving.write_text("".join(lantern()), encoding="ascii")
+    kept.arriving.replace(kept.original)
 
 
 def _keep_picture(kept: Print, found: Inspection) -> None:

@@ -84,7 +84,7 @@ class PrintLine(Schema):
     name: str
     size: int
     here: int
-    state: Literal["arriving", "reading", "read", "refused"]
+    state: Literal["asleep", "arriving", "reading", "read", "refused"]
     said: str
     shoot_id: int | None
     shoot_name: str

@@ -1,7 +1,7 @@
 """Whether a print does what was meant, judged by what the virtual printer met and by what was to be expected of it."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from bridle.standins.printer.virtual import Log, Press
@@ -11,6 +11,7 @@ SAME_PLACE_MM = 0.05
 # Two ways of adding up an arc differ by what its chords cut off.
 SHARE = 2e-4
 LEAST = 0.02
+FEW = 3
 Kind = Literal[
     "missing", "more", "wrong layer", "not released", "too short", "touch", "beyond", "path", "pushed", "unknown",
     "unreadable", "checksum", "number", "held", "elsewhere", "layers", "wait", "end",
@@ -113,7 +114,9 @@ def _layer(filament: float, expected: Expected) -> int | None:
 
 def _presses(log: Log, expected: Expected) -> list[Failure]:
     """One press and one release at each layer that is due, at one place, with the head away for long enough."""
-    failures, at = [], 0
+    failures: list[Failure] = []
+    missing: list[Failure] = []
+    at = 0
     for due in expected.dues:
         here: list[Press] = []
         while at < len(log.presses) and _not_after(log.presses[at].printed, due.printed):
@@ -123,12 +126,18 @@ def _presses(log: Log, expected: Expected) -> list[Failure]:
         right = [one for one in here if _same(one.printed, due.printed)]
         failures += [Failure("wrong layer", one.line, due.layer, one.at, "before its layer is done") for one in early]
         if not right:
-            line = here[-1].line if here else 0
-            failures.append(Failure("missing", line, due.layer, None, f"{due.z:.2f}"))
+            missing.append(Failure("missing", here[-1].line if here else 0, due.layer, None))
         failures += [Failure("more", one.line, due.layer, one.at, "pressed twice") for one in right[1:]]
         failures += [found for one in right for found in _one(one, due, expected)]
     failures += [Failure("more", one.line, None, one.at, "after the last layer") for one in log.presses[at:]]
-    return failures + _elsewhere(log)
+    return _together(missing) + failures + _elsewhere(log)
+
+
+def _together(missing: list[Failure]) -> list[Failure]:
+    """Many layers without a press are one thing that is wrong."""
+    if len(missing) <= FEW:
+        return missing
+    return [replace(missing[0], count=len(missing))]
 
 
 def _one(press: Press, due: Due, expected: Expected) -> list[Failure]:

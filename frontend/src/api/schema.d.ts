@@ -820,6 +820,174 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Prints
+         * @description All prints, the newest first.
+         */
+        get: operations["list_prints"];
+        put?: never;
+        /**
+         * New Print
+         * @description Make room for a file; its bytes come next.
+         */
+        post: operations["new_print"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}/bytes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Bytes
+         * @description The next bytes, from `at` on; told is how many are here. What is there already is written over.
+         */
+        put: operations["put_print_bytes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Print
+         * @description A print with what was read of it.
+         */
+        get: operations["get_print"];
+        put?: never;
+        post?: never;
+        /**
+         * Drop Print
+         * @description Take a print and what was made of it away; its shoot keeps the layers as times.
+         */
+        delete: operations["drop_print"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Work
+         * @description Begin a piece of work; refused while another is under way on the same file.
+         */
+        post: operations["begin_print_work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/work/{work_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Work
+         * @description Ask for an end; what has not begun yet ends at once.
+         */
+        post: operations["stop_print_work"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}/paths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Paths
+         * @description How the paths are cut into layers.
+         */
+        get: operations["get_print_paths"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Points
+         * @description The corners, as 16-bit numbers.
+         */
+        get: operations["get_print_points"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{print_id}/file/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get File
+         * @description The file as it came, the changed one, or the trial; what is not proven says so in its name.
+         */
+        get: operations["get_print_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1027,6 +1195,33 @@ export interface components {
              * @default 0.5
              */
             doubt_deg: number;
+        };
+        /**
+         * Already
+         * @description A command in the file that waits, pauses, fires or is not known: how often, in how many layers, where first.
+         */
+        Already: {
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "pause" | "wait" | "fire" | "message" | "home" | "probe" | "tool" | "unknown";
+            /** Count */
+            count: number;
+            /**
+             * Layers
+             * @default 0
+             */
+            layers: number;
+            /** Line */
+            line: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * Anchor
@@ -1550,6 +1745,33 @@ export interface components {
             figure?: string | null;
         };
         /**
+         * BedDrawn
+         * @description The bed from above: what the axes reach, the bed, the head's parts about the nozzle, switch, parking place.
+         */
+        BedDrawn: {
+            reach: components["schemas"]["Box"];
+            bed: components["schemas"]["Box"];
+            /** Head */
+            head: components["schemas"]["Box"][];
+            body: components["schemas"]["Box"] | null;
+            /** Park X */
+            park_x: number | null;
+            /** Park Y */
+            park_y: number | null;
+            /** Press X */
+            press_x: number | null;
+            /** Press Y */
+            press_y: number | null;
+            /** Free Low */
+            free_low: number | null;
+            /** Free High */
+            free_high: number | null;
+            /** Axis */
+            axis: string;
+            /** Bed Moves */
+            bed_moves: boolean;
+        };
+        /**
          * Belt
          * @description One turn of the pulley moves the belt by its teeth.
          */
@@ -1914,6 +2136,22 @@ export interface components {
             least_s?: string | null;
             /** Longest Run S */
             longest_run_s?: number | null;
+        };
+        /**
+         * Box
+         * @description A rectangle on the drawing of the bed, mm.
+         */
+        Box: {
+            /** Name */
+            name: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
         /**
          * ByHand
@@ -2387,7 +2625,7 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
         };
         /**
          * Coupling
@@ -2679,6 +2917,20 @@ export interface components {
             tied?: components["schemas"]["Anchor"] | null;
         };
         /**
+         * Every
+         * @description What every how many layers comes to: frames, the clip's seconds, the print's seconds with its stops.
+         */
+        Every: {
+            /** Every */
+            every: number;
+            /** Frames */
+            frames: number;
+            /** Clip S */
+            clip_s: number;
+            /** Print S */
+            print_s: number;
+        };
+        /**
          * Fall
          * @description The light over the clock: exposure values at ISO 100 at seconds after the first frame, straight lines between.
          *
@@ -2909,6 +3161,166 @@ export interface components {
             b: number[];
         };
         /**
+         * HeadPart
+         * @description A part of the head as a box about the tip of the nozzle; `presses` where it is what meets the switch.
+         */
+        HeadPart: {
+            /** Name */
+            name: string;
+            /**
+             * Left Mm
+             * @default -10
+             */
+            left_mm: number;
+            /**
+             * Right Mm
+             * @default 10
+             */
+            right_mm: number;
+            /**
+             * Front Mm
+             * @default -10
+             */
+            front_mm: number;
+            /**
+             * Back Mm
+             * @default 10
+             */
+            back_mm: number;
+            /**
+             * Low Mm
+             * @default 5
+             */
+            low_mm: number;
+            /**
+             * High Mm
+             * @default 50
+             */
+            high_mm: number;
+            /**
+             * Presses
+             * @default false
+             */
+            presses: boolean;
+        };
+        /**
+         * HeadSwitch
+         * @description A switch that the head meets: where it clicks, how far it can be pushed, its body, what it is fixed to.
+         *
+         *     `clicks_mm` is the position of the axis at which it clicks, None until it has been read; `across_mm` and `up_mm`
+         *     where the nozzle stood in the other two axes when it was. `middle_mm` is how high over the nozzle's tip the middle
+         *     of its body lies then, `deep_mm`, `wide_mm` and `tall_mm` its size along the way, across it and in height.
+         */
+        HeadSwitch: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 10
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "head switch";
+            /**
+             * Axis
+             * @default X
+             * @enum {string}
+             */
+            axis: "X" | "Y";
+            /**
+             * Side
+             * @default high
+             * @enum {string}
+             */
+            side: "low" | "high";
+            /** Clicks Mm */
+            clicks_mm?: number | null;
+            /** Read On */
+            read_on?: string | null;
+            /** Refitted On */
+            refitted_on?: string | null;
+            /**
+             * Across Mm
+             * @default 110
+             */
+            across_mm: number;
+            /**
+             * Up Mm
+             * @default 0
+             */
+            up_mm: number;
+            /**
+             * Beyond Mm
+             * @default 2
+             */
+            beyond_mm: number;
+            /**
+             * Lets Go Mm
+             * @default 0.5
+             */
+            lets_go_mm: number;
+            /**
+             * Deep Mm
+             * @default 12
+             */
+            deep_mm: number;
+            /**
+             * Wide Mm
+             * @default 20
+             */
+            wide_mm: number;
+            /**
+             * Tall Mm
+             * @default 10
+             */
+            tall_mm: number;
+            /**
+             * Middle Mm
+             * @default 35
+             */
+            middle_mm: number;
+            /**
+             * Rides
+             * @default gantry
+             * @enum {string}
+             */
+            rides: "gantry" | "frame" | "bed";
+            /**
+             * Force N
+             * @default 1
+             */
+            force_n: number;
+            /**
+             * Fixed
+             * @default screwed
+             * @enum {string}
+             */
+            fixed: "screwed" | "clamped" | "glued" | "taped" | "magnet";
+            /**
+             * Note On Fixing
+             * @default
+             */
+            note_on_fixing: string;
+        };
+        /**
          * HeadsetKey
          * @description A button of a headset: what it is made with, in ohms, and between what a phone takes it for that key.
          */
@@ -3093,7 +3505,11 @@ export interface components {
         };
         /**
          * Layers
-         * @description A frame when a layer of a print is done: how long each layer takes, in seconds, and every how many of them.
+         * @description A frame when a layer of a print is done: how long each layer takes, in seconds, without any stop.
+         *
+         *     Every `every`th layer counted back from the last one of `first_layer` to `last_layer` (1 is the lowest; None: to the
+         *     end), so that the last is always a frame; or, where `equal_mm` says so, the layers nearest to equal heights.
+         *     `z_mm` are the heights of the layers, empty where they are not known.
          */
         Layers: {
             /**
@@ -3104,10 +3520,24 @@ export interface components {
             /** Layers S */
             layers_s: string[];
             /**
+             * Z Mm
+             * @default []
+             */
+            z_mm: number[];
+            /**
              * Every
              * @default 1
              */
             every: number;
+            /**
+             * First Layer
+             * @default 1
+             */
+            first_layer: number;
+            /** Last Layer */
+            last_layer?: number | null;
+            /** Equal Mm */
+            equal_mm?: number | null;
         };
         /**
          * Lead
@@ -3388,6 +3818,19 @@ export interface components {
              * @default 3
              */
             alarm_frames: number;
+        };
+        /**
+         * Macro
+         * @description What the printer does at a command of its own, as its settings have it: G-code, a line a command.
+         */
+        Macro: {
+            /** Name */
+            name: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * Mark
@@ -4081,15 +4524,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 7 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 8 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 7
+             * @default 8
              * @constant
              */
-            bridle_plan: 7;
+            bridle_plan: 8;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -4321,6 +4764,34 @@ export interface components {
              *     }
              */
             trigger: components["schemas"]["Chain"];
+            /**
+             * @default {
+             *       "file": null,
+             *       "stop": {
+             *         "back_mm": 0.8,
+             *         "back_mm_s": 35,
+             *         "by_firmware": false,
+             *         "off_mm": 8,
+             *         "over_mm": 0.4,
+             *         "park_x_mm": null,
+             *         "park_y_mm": null,
+             *         "press_mm_s": 20,
+             *         "raise_mm": 0,
+             *         "settle_s": "0",
+             *         "travel_mm_s": 150,
+             *         "where": "end"
+             *       },
+             *       "by": [
+             *         "file"
+             *       ],
+             *       "second_set": false,
+             *       "meant": [],
+             *       "camera_rides": "on its own",
+             *       "distance_mm": null,
+             *       "proof": null
+             *     }
+             */
+            printing: components["schemas"]["Printing"];
         };
         /**
          * Post
@@ -4403,6 +4874,402 @@ export interface components {
             why: string;
         };
         /**
+         * PrintFile
+         * @description What a file was read to be. Lengths in mm; `announced` is how its layers are told from one another.
+         *
+         *     `extents_mm` are x, X, y and Y of all that is printed, `start_s` is what comes before the first layer.
+         *     `parks` is in how many layers somebody sends the head to one place outside of the print already.
+         */
+        PrintFile: {
+            /** Name */
+            name: string;
+            /** Digest */
+            digest: string;
+            /** Bytes */
+            bytes: number;
+            /** Lines */
+            lines: number;
+            /**
+             * Announced
+             * @enum {string}
+             */
+            announced: "numbered" | "change" | "with height" | "before" | "by height";
+            /**
+             * Things
+             * @default 1
+             */
+            things: number;
+            /**
+             * Spiral
+             * @default false
+             */
+            spiral: boolean;
+            /** Extents Mm */
+            extents_mm: number[];
+            /**
+             * Start S
+             * @default 0
+             */
+            start_s: string;
+            /**
+             * Relative E
+             * @default false
+             */
+            relative_e: boolean;
+            /**
+             * Infills
+             * @default 0
+             */
+            infills: number;
+            /**
+             * Homes
+             * @default true
+             */
+            homes: boolean;
+            /**
+             * Tools
+             * @default []
+             */
+            tools: number[];
+            /**
+             * Already
+             * @default []
+             */
+            already: components["schemas"]["Already"][];
+            /**
+             * Parks
+             * @default 0
+             */
+            parks: number;
+            /**
+             * Unread
+             * @default []
+             */
+            unread: components["schemas"]["Unread"][];
+            /**
+             * Unread Count
+             * @default 0
+             */
+            unread_count: number;
+        };
+        /**
+         * Printer
+         * @description A printer: how far its axes reach, how fast they are, its head, and how it tells a camera.
+         *
+         *     `reach_mm` are the lowest and highest positions of X, Y and Z that it lets itself be sent to; `bed_mm` is what can
+         *     be printed on, from nought. `fires` says by what the camera is told: the head presses a switch, commands switch a
+         *     pin, or commands are heard by the print's host. `idle_s` is after how long without a move it turns its heaters off.
+         */
+        Printer: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 0
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "printer";
+            /**
+             * Moves
+             * @default head X Z, bed Y
+             * @enum {string}
+             */
+            moves: "head X Z, bed Y" | "head X Y, bed Z" | "head X Y Z";
+            /**
+             * Bed X Mm
+             * @default 220
+             */
+            bed_x_mm: number;
+            /**
+             * Bed Y Mm
+             * @default 220
+             */
+            bed_y_mm: number;
+            /**
+             * Low X Mm
+             * @default 0
+             */
+            low_x_mm: number;
+            /**
+             * High X Mm
+             * @default 220
+             */
+            high_x_mm: number;
+            /**
+             * Low Y Mm
+             * @default 0
+             */
+            low_y_mm: number;
+            /**
+             * High Y Mm
+             * @default 220
+             */
+            high_y_mm: number;
+            /**
+             * High Z Mm
+             * @default 250
+             */
+            high_z_mm: number;
+            /**
+             * Home X Mm
+             * @default 0
+             */
+            home_x_mm: number;
+            /**
+             * Home Y Mm
+             * @default 0
+             */
+            home_y_mm: number;
+            /**
+             * Top Mm S
+             * @default 300
+             */
+            top_mm_s: number;
+            /**
+             * Top Z Mm S
+             * @default 12
+             */
+            top_z_mm_s: number;
+            /**
+             * Top Push Mm S
+             * @default 60
+             */
+            top_push_mm_s: number;
+            /**
+             * Print Mm S2
+             * @default 1500
+             */
+            print_mm_s2: number;
+            /**
+             * Travel Mm S2
+             * @default 1500
+             */
+            travel_mm_s2: number;
+            /**
+             * Corner Mm S
+             * @default 8
+             */
+            corner_mm_s: number;
+            /**
+             * Extruder
+             * @default direct
+             * @enum {string}
+             */
+            extruder: "direct" | "long tube";
+            /**
+             * Head
+             * @default [
+             *       {
+             *         "name": "nozzle",
+             *         "left_mm": -4,
+             *         "right_mm": 4,
+             *         "front_mm": -4,
+             *         "back_mm": 4,
+             *         "low_mm": 0,
+             *         "high_mm": 10,
+             *         "presses": false
+             *       },
+             *       {
+             *         "name": "head",
+             *         "left_mm": -25,
+             *         "right_mm": 25,
+             *         "front_mm": -25,
+             *         "back_mm": 25,
+             *         "low_mm": 10,
+             *         "high_mm": 60,
+             *         "presses": true
+             *       }
+             *     ]
+             */
+            head: components["schemas"]["HeadPart"][];
+            /**
+             * Fires
+             * @default switch
+             * @enum {string}
+             */
+            fires: "switch" | "commands" | "pause";
+            /**
+             * Fire On
+             * @default []
+             */
+            fire_on: string[];
+            /**
+             * Fire Off
+             * @default []
+             */
+            fire_off: string[];
+            /**
+             * Lamp On
+             * @default []
+             */
+            lamp_on: string[];
+            /**
+             * Lamp Off
+             * @default []
+             */
+            lamp_off: string[];
+            /**
+             * Park X Mm
+             * @default 0
+             */
+            park_x_mm: number;
+            /** Park Y Mm */
+            park_y_mm?: number | null;
+            /** Idle S */
+            idle_s?: string | null;
+            /** Probe From X Mm */
+            probe_from_x_mm?: number | null;
+            /** Probe To X Mm */
+            probe_to_x_mm?: number | null;
+            /** Probe From Y Mm */
+            probe_from_y_mm?: number | null;
+            /** Probe To Y Mm */
+            probe_to_y_mm?: number | null;
+            /**
+             * Macros
+             * @default []
+             */
+            macros: components["schemas"]["Macro"][];
+        };
+        /**
+         * Printing
+         * @description A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
+         *
+         *     `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses
+         *     and changes of tool that somebody knows of. `camera_rides` is whether the camera stands on its own or on the
+         *     printer, `distance_mm` how far it is from lens to part.
+         */
+        Printing: {
+            file?: components["schemas"]["PrintFile"] | null;
+            /**
+             * @default {
+             *       "where": "end",
+             *       "back_mm": 0.8,
+             *       "back_mm_s": 35,
+             *       "by_firmware": false,
+             *       "travel_mm_s": 150,
+             *       "press_mm_s": 20,
+             *       "raise_mm": 0,
+             *       "over_mm": 0.4,
+             *       "off_mm": 8,
+             *       "settle_s": "0",
+             *       "park_x_mm": null,
+             *       "park_y_mm": null
+             *     }
+             */
+            stop: components["schemas"]["StopPlan"];
+            /**
+             * By
+             * @default [
+             *       "file"
+             *     ]
+             */
+            by: ("file" | "slicer" | "host")[];
+            /**
+             * Second Set
+             * @default false
+             */
+            second_set: boolean;
+            /**
+             * Meant
+             * @default []
+             */
+            meant: ("pauses" | "tools")[];
+            /**
+             * Camera Rides
+             * @default on its own
+             * @enum {string}
+             */
+            camera_rides: "on its own" | "on the printer";
+            /** Distance Mm */
+            distance_mm?: number | null;
+            proof?: components["schemas"]["Proven"] | null;
+        };
+        /**
+         * PrintingState
+         * @description A layered shoot's print. `missing` says what has to be told before a stop can be written, in order.
+         *
+         *     `chosen` are the layers (from 1) that call a frame; `of` is the digest of all that a changed file is made with.
+         */
+        PrintingState: {
+            /**
+             * Layered
+             * @default false
+             */
+            layered: boolean;
+            /**
+             * Missing
+             * @default []
+             */
+            missing: ("file" | "printer" | "switch" | "coordinate")[];
+            /**
+             * Layers
+             * @default 0
+             */
+            layers: number;
+            /**
+             * Chosen
+             * @default []
+             */
+            chosen: number[];
+            /**
+             * Steps
+             * @default []
+             */
+            steps: components["schemas"]["StopStep"][];
+            /**
+             * Stop S
+             * @default 0
+             */
+            stop_s: number;
+            bed?: components["schemas"]["BedDrawn"] | null;
+            /**
+             * Offers
+             * @default []
+             */
+            offers: components["schemas"]["Every"][];
+            /**
+             * Ways
+             * @default []
+             */
+            ways: components["schemas"]["Way"][];
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Proof
+             * @default none
+             * @enum {string}
+             */
+            proof: "none" | "proven" | "incomplete" | "failed" | "older";
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: string[];
+        };
+        /**
          * Proof
          * @description A test exposure that looked right at a known time; `density_stops` is what a filter took.
          */
@@ -4444,6 +5311,34 @@ export interface components {
             ev: number;
             /** Off Stops */
             off_stops: number;
+        };
+        /**
+         * Proven
+         * @description How a proof came out, and of what: the digest of the file and of all that the changed one was made with.
+         */
+        Proven: {
+            /** Of */
+            of: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "proven" | "incomplete" | "failed";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Failures
+             * @default 0
+             */
+            failures: number;
+            /**
+             * Presses
+             * @default 0
+             */
+            presses: number;
         };
         /**
          * QuantityState
@@ -4835,6 +5730,7 @@ export interface components {
             view: components["schemas"]["ViewState"] | null;
             light: components["schemas"]["LightState"];
             trigger: components["schemas"]["TriggerState"];
+            printing: components["schemas"]["PrintingState"];
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
@@ -5141,6 +6037,83 @@ export interface components {
              * @default 65
              */
             base_mm: number;
+        };
+        /**
+         * StopPlan
+         * @description One stop: where in the layer, how far the filament is drawn back, how it travels, presses and waits.
+         *
+         *     `over_mm` is how far beyond its click the switch is pressed, `off_mm` how far before it the head stands while the
+         *     picture is taken. `park_*` None: as the printer's card says. How long it presses is said by the beat, how long it
+         *     waits by the trigger.
+         */
+        StopPlan: {
+            /**
+             * Where
+             * @default end
+             * @enum {string}
+             */
+            where: "change" | "infill" | "end";
+            /**
+             * Back Mm
+             * @default 0.8
+             */
+            back_mm: number;
+            /**
+             * Back Mm S
+             * @default 35
+             */
+            back_mm_s: number;
+            /**
+             * By Firmware
+             * @default false
+             */
+            by_firmware: boolean;
+            /**
+             * Travel Mm S
+             * @default 150
+             */
+            travel_mm_s: number;
+            /**
+             * Press Mm S
+             * @default 20
+             */
+            press_mm_s: number;
+            /**
+             * Raise Mm
+             * @default 0
+             */
+            raise_mm: number;
+            /**
+             * Over Mm
+             * @default 0.4
+             */
+            over_mm: number;
+            /**
+             * Off Mm
+             * @default 8
+             */
+            off_mm: number;
+            /**
+             * Settle S
+             * @default 0
+             */
+            settle_s: string;
+            /** Park X Mm */
+            park_x_mm?: number | null;
+            /** Park Y Mm */
+            park_y_mm?: number | null;
+        };
+        /**
+         * StopStep
+         * @description A step of the stop with its time; `far_mm` where something moves.
+         */
+        StopStep: {
+            /** What */
+            what: string;
+            /** Far Mm */
+            far_mm: number | null;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * StorageCard
@@ -5501,6 +6474,18 @@ export interface components {
             drift_ppm: number;
         };
         /**
+         * Unread
+         * @description A line that cannot be read: what stands there, and what was expected.
+         */
+        Unread: {
+            /** Line */
+            line: number;
+            /** Stood */
+            stood: string;
+            /** Expected */
+            expected: string;
+        };
+        /**
          * ViewState
          * @description What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
          *     width, to the next frame), `sun` and `moon` (azimuth and altitude) and `crops` (left, top, width, height in shares
@@ -5569,6 +6554,19 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Way
+         * @description A way in which the stops reach the printer, as text that can be copied.
+         */
+        Way: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "slicer" | "host before" | "host after";
+            /** Lines */
+            lines: string[];
         };
         /**
          * Windows
@@ -6075,7 +7073,7 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
         };
         /**
          * TypeText
@@ -6812,7 +7810,7 @@ export interface components {
             /** Binned */
             binned: boolean;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -6902,7 +7900,7 @@ export interface components {
          */
         NewCard: {
             /** Like */
-            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor");
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor");
             /**
              * Name
              * @default
@@ -6926,7 +7924,7 @@ export interface components {
             /** Version */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
         };
         /**
          * CardThen
@@ -6941,7 +7939,7 @@ export interface components {
              */
             made_at: string;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Differences */
@@ -6983,7 +7981,7 @@ export interface components {
          */
         CardTold: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -6995,7 +7993,7 @@ export interface components {
          */
         TypeOnCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Path */
             path: string;
             /** Text */
@@ -7025,7 +8023,7 @@ export interface components {
          */
         ChangeCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Change */
             change: components["schemas"]["SetField"] | components["schemas"]["AddRow"] | components["schemas"]["DropRow"] | components["schemas"]["WriteRows"] | components["schemas"]["TakeTravel"];
         };
@@ -7117,7 +8115,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Card */
-            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"]) | null;
+            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"]) | null;
         };
         /**
          * Readings
@@ -7125,7 +8123,7 @@ export interface components {
          */
         Readings: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
             /** Key */
             key: string;
             /** Readings */
@@ -7150,6 +8148,247 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * FailureTold
+         * @description What a proof found wrong, with its line, the layer, and where the nozzle was.
+         */
+        FailureTold: {
+            /** Kind */
+            kind: string;
+            /** Said */
+            said: string;
+            /** Why */
+            why: string;
+            /** Line */
+            line: number;
+            /** Layer */
+            layer: number | null;
+            /** At */
+            at: number[] | null;
+            fix: components["schemas"]["FixTold"] | null;
+        };
+        /**
+         * FixTold
+         * @description What can be done about a failure.
+         */
+        FixTold: {
+            /** Label */
+            label: string;
+            /** Consequence */
+            consequence: string;
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * PrintLine
+         * @description A print in the list; `here` are the bytes that have arrived.
+         */
+        PrintLine: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Here */
+            here: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asleep" | "arriving" | "reading" | "read" | "refused";
+            /** Said */
+            said: string;
+            /** Shoot Id */
+            shoot_id: number | null;
+            /** Shoot Name */
+            shoot_name: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Layers */
+            layers: number | null;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Works */
+            works: components["schemas"]["WorkTold"][];
+        };
+        /**
+         * ProofTold
+         * @description How a proof came out.
+         */
+        ProofTold: {
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "proven" | "incomplete" | "failed";
+            /** Said */
+            said: string;
+            /** Failures */
+            failures: components["schemas"]["FailureTold"][];
+            /** Failed */
+            failed: number;
+            /** Unknown */
+            unknown: string[];
+            /** Presses */
+            presses: number;
+            /** Due */
+            due: number;
+            /** Seconds */
+            seconds: number;
+            /** Longest Wait S */
+            longest_wait_s: number;
+            /** Longest Wait Line */
+            longest_wait_line: number;
+            /** Pauses */
+            pauses: number[];
+            /** Bytes */
+            bytes: number;
+        };
+        /**
+         * WorkTold
+         * @description A piece of work: how far it is, or what came of it.
+         */
+        WorkTold: {
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "read" | "change" | "trial";
+            /** Of */
+            of: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Doing */
+            doing: string;
+            /** Done */
+            done: number;
+            /** Out Of */
+            out_of: number;
+            /** Said */
+            said: string;
+            result: components["schemas"]["ProofTold"] | null;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Ended At */
+            ended_at: string | null;
+        };
+        /**
+         * NewPrint
+         * @description A file that is about to come.
+         */
+        NewPrint: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Shoot Id */
+            shoot_id?: number | null;
+        };
+        /**
+         * Arrived
+         * @description How many bytes are here.
+         */
+        Arrived: {
+            /** Here */
+            here: number;
+        };
+        /**
+         * Facts
+         * @description What was read of a file.
+         */
+        Facts: {
+            file: components["schemas"]["PrintFile"];
+            frames: components["schemas"]["Layers"] | null;
+            /** Seconds */
+            seconds: number;
+            /** Purge Mm */
+            purge_mm: number;
+        };
+        /**
+         * PrintTold
+         * @description A print with what was read of it.
+         */
+        PrintTold: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+            /** Here */
+            here: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asleep" | "arriving" | "reading" | "read" | "refused";
+            /** Said */
+            said: string;
+            /** Shoot Id */
+            shoot_id: number | null;
+            /** Shoot Name */
+            shoot_name: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Layers */
+            layers: number | null;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Works */
+            works: components["schemas"]["WorkTold"][];
+            facts: components["schemas"]["Facts"] | null;
+        };
+        /**
+         * AskWork
+         * @description Work on a print, with the plan as it stands.
+         */
+        AskWork: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "read" | "change" | "trial";
+            plan?: components["schemas"]["Plan"] | null;
+        };
+        /**
+         * PathsTold
+         * @description How the paths of a print are cut into layers: corners a layer; the ways before the first and after the last.
+         *
+         *     The corners themselves come as 16-bit numbers, x, y and whether it is printed up to there, in `unit_mm`.
+         */
+        PathsTold: {
+            /** Counts */
+            counts: number[];
+            /** Start */
+            start: number[][];
+            /** End */
+            end: number[][];
+            /** Unit Mm */
+            unit_mm: number;
         };
     };
     responses: {
@@ -8798,6 +10037,324 @@ export interface operations {
                     "application/json": components["schemas"]["Trouble"];
                 };
             };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    list_prints: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintLine"][];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    new_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPrint"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintLine"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    put_print_bytes: {
+        parameters: {
+            query: {
+                at: number;
+            };
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrived"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    get_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    drop_print: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    begin_print_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskWork"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    stop_print_work: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    get_print_paths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PathsTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    get_print_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    get_print_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                print_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
             503: components["responses"]["Trouble503"];
             507: components["responses"]["Trouble507"];
         };

@@ -12,6 +12,7 @@ from bridle.core.plan.kit import Kit
 from bridle.core.run.programme import programme
 from bridle.formats.plan_json import read_plan
 from bridle.server.kit.models import CARD, KitCard, keep_card
+from bridle.server.prints.models import Print
 from bridle.server.runs.driver import Drive
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, LogEntry, Run
 from bridle.server.shoots.models import Shoot, keep
@@ -34,6 +35,7 @@ class Command(BaseCommand):
             if not Shoot.objects.filter(demo=file.stem).exists():
                 shoot = keep(_from_shelf(read_plan(file.read_bytes()), shelf), demo=file.stem)
                 self.stdout.write(f"demo shoot {shoot.name}")
+                _print_of(shoot, file.stem)
                 if file.stem == REHEARSED:
                     _rehearse(shoot)
 
@@ -56,6 +58,16 @@ def _from_shelf(plan: Plan, shelf: dict[str, KitCard]) -> Plan:
         for copy in plan.kit.copies
     )
     return plan.model_copy(update={"kit": Kit(copies=copies)})
+
+
+def _print_of(shoot: Shoot, demo: str) -> None:
+    """The file of a print, asleep: it is made by its generator, read and proven when somebody first looks at it."""
+    plan = shoot.read()
+    told = plan.printing.file
+    if told is not None:
+        Print.objects.create(
+            shoot=shoot, name=told.name, size=told.bytes, digest=told.digest, state="asleep", demo=demo
+        )
 
 
 def _rehearse(shoot: Shoot) -> None:
