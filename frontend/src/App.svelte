@@ -2,6 +2,7 @@
   import Fault from './parts/Fault.svelte';
   import Leftovers from './screens/Leftovers.svelte';
   import { router } from './router.svelte';
+  import Bench from './screens/Bench.svelte';
   import Bin from './screens/Bin.svelte';
   import Dark from './screens/Dark.svelte';
   import Edge from './screens/Edge.svelte';
@@ -34,6 +35,7 @@
       {#if router.screen.name === 'shoots'}<Fault name="The list of shoots"><Shoots /></Fault>
       {:else if router.screen.name === 'bin'}<Fault name="The bin"><Bin /></Fault>
       {:else if router.screen.name === 'log'}<Fault name="The logbook"><Log /></Fault>
+      {:else if router.screen.name === 'bench'}<Fault name="The print bench"><Bench /></Fault>
       {:else if router.screen.name === 'kit'}<Fault name="The kit"
           ><Kit card={router.screen.card} shoot={router.screen.shoot} /></Fault
         >

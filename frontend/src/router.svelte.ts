@@ -5,6 +5,7 @@ export type Screen =
   | { name: 'sheet'; id: number; chapter: string; leaf: string | undefined }
   | { name: 'dark'; id: number }
   | { name: 'log' }
+  | { name: 'bench' }
   | { name: 'kit'; card: number | undefined; shoot: number | undefined }
   | { name: 'nowhere' };
 
@@ -13,6 +14,7 @@ export function read(path: string): Screen {
   if (first === undefined) return { name: 'shoots' };
   if (first === 'bin' && second === undefined) return { name: 'bin' };
   if (first === 'log' && second === undefined) return { name: 'log' };
+  if (first === 'bench' && second === undefined) return { name: 'bench' };
   if (first === 'kit' && fourth === undefined) return kit(second, third);
   const id = Number(second);
   if (first === 'shoots' && Number.isInteger(id) && id > 0 && more === undefined) {

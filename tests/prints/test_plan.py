@@ -15,6 +15,7 @@ from hypothesis import strategies as st
 from bridle.bench.facts import file_facts, layer_source
 from bridle.bench.motions import motion_of
 from bridle.bench.reading import read
+from bridle.core.asks.changes import TypeText, make
 from bridle.core.chapters.printing.chapter import print_digest
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.frames import Layers
@@ -99,6 +100,15 @@ class Times(TestCase):
         offers = evaluate(printed(layers={"layers_s": many.layers_s, "z_mm": ()})).printing.offers
         told = [(one.every, one.frames, one.clip_s) for one in offers[:3]]
         self.assertEqual(told, [(1, 700, 28.0), (2, 350, 14.0), (3, 234, 9.36)])
+
+    def test_so_many_frames_or_so_long_a_clip_are_asked_of_the_layers(self) -> None:
+        """Of 700 layers: 14 s are every second, 10 s every third (234 frames are 9.36 s), 100 frames every seventh."""
+        plan = printed(layers={"layers_s": (Fraction(30),) * 700, "z_mm": ()})
+        for path, text, every in (("clip.clip", "14s", 2), ("clip.clip", "10s", 3), ("clip.frames", "100", 7)):
+            after = make(plan, [TypeText(do="type", path=path, text=text)])[0]
+            frames = layered(after)
+            assert frames is not None
+            self.assertEqual(frames.every, every)
 
 
 class AnyPrint(TestCase):

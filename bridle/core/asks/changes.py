@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 from bridle.core.asks import aiming, beginnings, chain, keyframes, polar
 from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
+from bridle.core.asks.layering import asks_layers, chosen_for
 from bridle.core.asks.pegs import peg, release, take_over
 from bridle.core.asks.tying import let_go, untied, until
 from bridle.core.plan.anchors import read_anchor
@@ -221,6 +222,8 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
 
 def _set(plan: Plan, change: SetValue) -> list[Edit]:
     quantity = _quantity(change.path)
+    if quantity and asks_layers(plan, quantity):
+        return chosen_for(plan, quantity, Fraction(str(change.value)))
     if quantity:
         return [*take_over(plan, quantity, Fraction(str(change.value))), *let_go(plan, quantity)]
     if (found := polar.place(plan, change.path)) and isinstance(change.value, int | float):
@@ -231,6 +234,8 @@ def _set(plan: Plan, change: SetValue) -> list[Edit]:
 def _type(plan: Plan, change: TypeText) -> list[Edit]:
     path, text = change.path, change.text
     quantity = _quantity(path)
+    if quantity and asks_layers(plan, quantity):
+        return chosen_for(plan, quantity, read(text, str(kind_of(path))))
     if quantity:
         return [*take_over(plan, quantity, read(text, str(kind_of(path)))), *let_go(plan, quantity)]
     if found := polar.place(plan, path):

@@ -70,6 +70,8 @@ MADE: dict[str, tuple[CardKind, str, dict[str, JsonValue]]] = {
     }),
     "cable": ("cable", "a release lead", {}),
     "supply": ("supply", "a plug-in supply", {}),
+    "printer": ("printer", "a printer with a moving bed", {}),
+    "head switch": ("head switch", "a switch that the head meets", {}),
 }  # fmt: skip
 # What a rail and what a turning axis do not share: with the other kind of motion it is the usual again.
 OF_THE_CARD = {"measured", "typed", "note", "kind"}

@@ -1,6 +1,7 @@
 """The bench's API: files come in piece by piece, work is begun, watched and stopped, and its files taken away."""
 
 import shutil
+from dataclasses import asdict
 from functools import partial
 from pathlib import PurePath
 from typing import Any
@@ -20,9 +21,20 @@ from bridle.server.errors import RefusedError, Trouble
 from bridle.server.ids import PathId
 from bridle.server.prints.models import UNFINISHED, Print, Work
 from bridle.server.prints.queue import do
-from bridle.server.prints.schemas import Arrived, AskWork, NewPrint, PathsTold, PrintLine, PrintTold, WorkTold
+from bridle.server.prints.schemas import (
+    Arrived,
+    AskClick,
+    AskWork,
+    ClickTold,
+    NewPrint,
+    PathsTold,
+    PrintLine,
+    PrintTold,
+    WorkTold,
+)
 from bridle.server.prints.worker import WORKER
 from bridle.server.shoots.models import Shoot
+from bridle.standins.printer.jogging import Bench
 
 router = Router(tags=["prints"])
 PIECE = 1 << 20
@@ -149,6 +161,14 @@ def stop_work(request: HttpRequest, work_id: PathId) -> Any:
         )
     work.refresh_from_db()
     return _work(work)
+
+
+@router.post("/prints/jog", response=ClickTold, operation_id="jog_to_switch")
+def jog(request: HttpRequest, asked: AskClick) -> Any:
+    """Jog the simulated printer towards its switch."""
+    sign = 1 if asked.side == "high" else -1
+    bench = Bench(asked.low, asked.high, sign, asked.beyond, asked.lets_go, asked.seed)
+    return asdict(bench.jog(asked.at, asked.by, asked.down, asked.broken))
 
 
 @router.get("/prints/{print_id}/paths", response=PathsTold, operation_id="get_print_paths")

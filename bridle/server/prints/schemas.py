@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Literal
 
 from ninja import Schema
+from pydantic import Field
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -132,3 +133,26 @@ class PathsTold(Schema):
     start: tuple[tuple[float, ...], ...]
     end: tuple[tuple[float, ...], ...]
     unit_mm: float
+
+
+class AskClick(Schema):
+    """A jog of the simulated printer: how its axis is made, where the head stands, how far it is to go."""
+
+    low: float = Field(ge=-2000, le=2000)
+    high: float = Field(ge=-2000, le=2000)
+    side: Literal["low", "high"]
+    beyond: float = Field(gt=0, le=100)
+    lets_go: float = Field(gt=0, le=100)
+    seed: int = Field(ge=0, le=2**31)
+    at: float = Field(ge=-4000, le=4000)
+    by: float = Field(ge=-500, le=500)
+    down: bool = False
+    broken: bool = False
+
+
+class ClickTold(Schema):
+    """Where the head stands then, and what was heard."""
+
+    at: float
+    heard: Literal["nothing", "click", "let go", "broken", "limit"]
+    down: bool

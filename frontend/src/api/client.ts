@@ -38,7 +38,7 @@ export type MeasureLine = Schemas['MeasureLine'];
 export type SchoolState = Schemas['SchoolState'];
 export type Change = NonNullable<Schemas['Ask']['changes']>[number];
 
-function token(): string {
+export function token(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? '';
 }
 

@@ -928,6 +928,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prints/jog": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Jog
+         * @description Jog the simulated printer towards its switch.
+         */
+        post: operations["jog_to_switch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prints/{print_id}/paths": {
         parameters: {
             query?: never;
@@ -8375,6 +8395,56 @@ export interface components {
             plan?: components["schemas"]["Plan"] | null;
         };
         /**
+         * ClickTold
+         * @description Where the head stands then, and what was heard.
+         */
+        ClickTold: {
+            /** At */
+            at: number;
+            /**
+             * Heard
+             * @enum {string}
+             */
+            heard: "nothing" | "click" | "let go" | "broken" | "limit";
+            /** Down */
+            down: boolean;
+        };
+        /**
+         * AskClick
+         * @description A jog of the simulated printer: how its axis is made, where the head stands, how far it is to go.
+         */
+        AskClick: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "low" | "high";
+            /** Beyond */
+            beyond: number;
+            /** Lets Go */
+            lets_go: number;
+            /** Seed */
+            seed: number;
+            /** At */
+            at: number;
+            /** By */
+            by: number;
+            /**
+             * Down
+             * @default false
+             */
+            down: boolean;
+            /**
+             * Broken
+             * @default false
+             */
+            broken: boolean;
+        };
+        /**
          * PathsTold
          * @description How the paths of a print are cut into layers: corners a layer; the ways before the first and after the last.
          *
@@ -10264,6 +10334,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    jog_to_switch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskClick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClickTold"];
                 };
             };
             400: components["responses"]["Trouble400"];

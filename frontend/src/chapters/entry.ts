@@ -1,5 +1,6 @@
 /** What the sheet knows of a chapter before it is opened. */
 import type { Component } from 'svelte';
+import type { Plan } from '../api/client';
 import type { Lane } from '../drawings/span/lane';
 
 export interface Leaf {
@@ -19,6 +20,8 @@ export interface Chapter {
   load: () => Promise<{ default: Component }>;
   /** The parts it is turned to, the first of which lies open at first; none where it is one page. */
   leaves: readonly Leaf[];
+  /** Whether a shoot has any use for it; all have without it. */
+  needs?: (plan: Plan) => boolean;
   /** What it shows on the span, from the first chapter drawn under the next ones. */
   lanes: readonly Lane[];
 }

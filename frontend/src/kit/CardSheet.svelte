@@ -11,6 +11,7 @@
   import type { Desk } from './desk.svelte';
   import CardTable from './CardTable.svelte';
   import { DRIVES, groupsOf, KIND_NAMES, turnsLeft, WHOLE, type Field } from './fields';
+  import HeadParts from './HeadParts.svelte';
   import MeasureSteps from './MeasureSteps.svelte';
   import Pins from './Pins.svelte';
   import { drivesPin } from './wired';
@@ -198,13 +199,36 @@
                     checked={value === true}
                     onchange={(event) => choose(field.path, event.currentTarget.checked)}
                   />
+                {:else if field.day}
+                  <input
+                    class="field"
+                    type="date"
+                    aria-label={named(group.title, field)}
+                    value={value ?? ''}
+                    onchange={(event) => choose(field.path, event.currentTarget.value || null)}
+                  />
+                {:else if field.commands}
+                  <textarea
+                    class="field commands"
+                    rows={Math.max(1, (value as string[] | null)?.length ?? 1)}
+                    spellcheck="false"
+                    aria-label={named(group.title, field)}
+                    value={((value as string[] | null) ?? []).join('\n')}
+                    onchange={(event) =>
+                      choose(
+                        field.path,
+                        event.currentTarget.value
+                          .split('\n')
+                          .map((one) => one.trim())
+                          .filter(Boolean)
+                      )}></textarea>
                 {:else}
                   <Editable
                     path={field.path}
                     label={named(group.title, field)}
                     value={numberAt(card, field.path)}
                     unit={field.unit}
-                    min={/(^|\.)(low|high)$/.test(field.path) ? -1e6 : 0}
+                    min={field.signed || /(^|\.)(low|high)$/.test(field.path) ? -1e6 : 0}
                     empty={field.empty}
                     exactText={typeof value === 'string'}
                   />
@@ -222,8 +246,8 @@
                   <button type="button" class="plain" onclick={() => measure(field.path)}
                     >{how(field, value)}; measure it</button
                   >
-                {:else if !field.choices && !field.tick && value !== null}<span class="label"
-                    >{how(field, value)}</span
+                {:else if !field.choices && !field.tick && !field.day && !field.commands && value !== null}<span
+                    class="label">{how(field, value)}</span
                   >{/if}
               </td>
             </tr>
@@ -244,6 +268,7 @@
       {#each group.tables as table (table.path)}<CardTable {desk} {table} onmeasure={measure} />{/each}
     {/each}
     {#if card.kind === 'trigger' && drivesPin(card)}<Pins {desk} {card} />{/if}
+    {#if card.kind === 'printer'}<HeadParts {desk} {card} />{/if}
     {#if card.kind === 'axis' && card.motion === 'rotary' && !['focus', 'zoom'].includes(card.turns ?? '')}
       <p class="acts">
         {#each turnsLeft(card) as turns (turns)}

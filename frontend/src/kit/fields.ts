@@ -2,6 +2,7 @@
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 import { exact } from '../parts/paths';
+import { HEAD_SWITCH, PRINTER } from './printing';
 import { CABLE, couplingFields, INPUT, PHONE_INPUT, SUPPLY, triggerFields } from './wired';
 
 export interface Field {
@@ -12,6 +13,12 @@ export interface Field {
   choices?: readonly string[];
   /** Yes or no. */
   tick?: boolean;
+  /** A day. */
+  day?: boolean;
+  /** Commands, one a line. */
+  commands?: boolean;
+  /** May be less than nought. */
+  signed?: boolean;
   /** May stand empty: not known, or none. */
   empty?: string;
 }
@@ -90,6 +97,8 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling'>, Field[]> = 
     ...CAMERA_JOINT
   ],
   phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...PHONE_INPUT, ...CAMERA_JOINT],
+  printer: PRINTER,
+  'head switch': HEAD_SWITCH,
   cable: CABLE,
   supply: SUPPLY,
   lens: [
@@ -265,7 +274,8 @@ export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
     title: 'What fires, feeds and lights',
     kinds: ['trigger', 'coupling', 'cable', 'lamp', 'supply', 'battery', 'card'],
     tall: 64
-  }
+  },
+  { title: 'Printers', kinds: ['printer', 'head switch'], tall: 84 }
 ];
 
 /** What a new card can be like, and what that is called. */
@@ -292,7 +302,9 @@ export const LIKES = {
   battery: 'battery',
   supply: 'plug-in supply',
   card: 'memory card',
-  lamp: 'lamp'
+  lamp: 'lamp',
+  printer: 'printer',
+  'head switch': 'switch that a print head meets'
 } as const;
 
 export const KIND_NAMES: Record<Kind, string> = {
@@ -309,7 +321,9 @@ export const KIND_NAMES: Record<Kind, string> = {
   battery: 'battery',
   supply: 'supply',
   card: 'memory card',
-  lamp: 'lamp'
+  lamp: 'lamp',
+  printer: 'printer',
+  'head switch': 'switch that the head meets'
 };
 
 /** The one figure that tells a card on the shelf. */
@@ -344,6 +358,12 @@ export function headline(card: KitCard): { value: number; unit: string; after: s
       return { value: card.length_mm, unit: 'mm', after: 'long' };
     case 'coupling':
       return card.form === 'resistor' ? { value: card.contact_ohm, unit: 'Ω', after: '' } : null;
+    case 'printer':
+      return { value: card.high_z_mm, unit: 'mm', after: 'high at most' };
+    case 'head switch':
+      return card.clicks_mm === null || card.clicks_mm === undefined
+        ? null
+        : { value: card.clicks_mm, unit: 'lens', after: '' };
     case 'mount':
       return null;
   }

@@ -2,6 +2,7 @@
   /** The edge of the sheet: the places, the look, the keys. */
   import Camera from '@lucide/svelte/icons/camera';
   import Circle from '@lucide/svelte/icons/contrast';
+  import Layers from '@lucide/svelte/icons/layers';
   import Book from '@lucide/svelte/icons/notebook-text';
   import Keyboard from '@lucide/svelte/icons/keyboard';
   import Grid from '@lucide/svelte/icons/panels-top-left';
@@ -18,6 +19,7 @@
   const places = [
     { path: '/', label: 'Shoots', icon: Grid, screens: ['shoots', 'sheet', 'bin'] },
     { path: '/kit', label: 'Kit', icon: Camera, screens: ['kit'] },
+    { path: '/bench', label: 'Prints', icon: Layers, screens: ['bench'] },
     { path: '/log', label: 'Log', icon: Book, screens: ['log'] }
   ];
 </script>

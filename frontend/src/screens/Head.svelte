@@ -5,7 +5,7 @@
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
-  import { CHAPTERS } from '../chapters/chapters';
+  import { chaptersFor } from '../chapters/chapters';
   import { theSheet } from '../sheet/sheet.svelte';
   import { ownZone } from '../time';
   import Earlier from './Earlier.svelte';
@@ -137,7 +137,7 @@
       <button type="button" class="link" onclick={() => (sheet.said = '')}>All right</button>
     </p>{/if}
   <nav aria-label="Chapters" class="no-print">
-    {#each CHAPTERS as one, i (one.key)}
+    {#each chaptersFor(sheet.plan, chapter) as one, i (one.key)}
       {@const open = sheet.evaluation.snags.filter((snag) => snag.chapter === one.key).length}
       {@const here = one.key === chapter}
       <a

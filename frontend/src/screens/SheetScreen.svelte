@@ -2,7 +2,7 @@
   /** The sheet of one shoot: head, chapter, margin and foot around one plan and one playhead. */
   import { onMount, untrack } from 'svelte';
   import type { Opened } from '../api/client';
-  import { chapterOf, CHAPTERS } from '../chapters/chapters';
+  import { chapterOf, chaptersFor, CHAPTERS } from '../chapters/chapters';
   import { leafOf } from '../chapters/entry';
   import Fault from '../parts/Fault.svelte';
   import Span from '../drawings/span/Span.svelte';
@@ -63,7 +63,7 @@
     const target = event.target as HTMLElement;
     if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
     if (target.matches('input:not([type=radio], [type=checkbox]), textarea, select')) return;
-    const page = CHAPTERS[Number(event.key) - 1];
+    const page = chaptersFor(sheet.plan, chapter)[Number(event.key) - 1];
     if (/^[1-9]$/.test(event.key) && page) router.go(`/shoots/${sheet.id}/${page.key}`);
     else if (event.key === ',') sheet.playhead.by(-1);
     else if (event.key === '.') sheet.playhead.by(1);

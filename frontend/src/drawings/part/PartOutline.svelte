@@ -118,6 +118,23 @@
   {:else if card.kind === 'supply'}
     <rect x={middle - 26} y={BASE - 26} width="44" height="26" />
     <path d="M{middle + 18} {BASE - 12}c16 0 10 -16 24 -16M{middle - 26} {BASE - 18}h-8m8 10h-8" />
+  {:else if card.kind === 'printer'}
+    <path d="M{middle - 40} {BASE}V{BASE - 72}H{middle + 40}V{BASE}" />
+    <path d="M{middle - 48} {BASE}h96M{middle - 34} {BASE - 12}h68v-6h-68z" />
+    <path class="hair" d="M{middle - 40} {BASE - 46}h80" />
+    <path d="M{middle - 8} {BASE - 52}h18v14h-6l-3 7l-3 -7h-6z" />
+  {:else if card.kind === 'head switch'}
+    <rect x={middle - 22} y={BASE - 26} width="40" height="20" />
+    <path
+      d="M{middle - 20} {BASE - 26}l36 -10M{middle - 14} {BASE - 6}v6M{middle} {BASE - 6}v6M{middle +
+        12} {BASE - 6}v6"
+    />
+    <circle class="hair" cx={middle - 12} cy={BASE - 16} r="2.5" /><circle
+      class="hair"
+      cx={middle + 8}
+      cy={BASE - 16}
+      r="2.5"
+    />
   {:else if card.kind === 'trigger'}
     <rect x={middle - 17} y={BASE - 40} width="34" height="40" />
     <circle cx={middle} cy={BASE - 29} r="6" />

@@ -1,0 +1,101 @@
+<script lang="ts">
+  /** A layered shoot: the bed and the core of the print, the stop, the file and its proof, how it grows. */
+  import { onMount } from 'svelte';
+  import chapter from '.';
+  import { pathsOf, type Paths } from '../../bench/paths.svelte';
+  import { Prints } from '../../bench/prints.svelte';
+  import { duration, number } from '../../format';
+  import Leaves from '../../parts/Leaves.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+  import FileAndProof from './FileAndProof.svelte';
+  import FindTheClick from './FindTheClick.svelte';
+  import Growth from './Growth.svelte';
+  import TheBed from './TheBed.svelte';
+  import TheStop from './TheStop.svelte';
+
+  const sheet = theSheet();
+  const prints = new Prints();
+  onMount(() => {
+    void prints.look();
+    return () => prints.close();
+  });
+  const printing = $derived(sheet.evaluation.printing);
+  const print = $derived(prints.all?.find((one) => one.shoot_id === sheet.id));
+  let paths = $state.raw<Paths>();
+  $effect(() => {
+    if (print?.state === 'read' && print.layers)
+      void pathsOf(print.id).then(
+        (found) => (paths = found),
+        () => (paths = undefined)
+      );
+  });
+  const chosen = $derived(printing.chosen ?? []);
+  /** The layer at the playhead. */
+  const at = $derived(chosen[sheet.playhead.at] ?? 1);
+  function onat(layer: number) {
+    let best = 0;
+    chosen.forEach((one, n) => {
+      if (Math.abs(one - layer) < Math.abs(chosen[best]! - layer)) best = n;
+    });
+    sheet.playhead.stop();
+    sheet.playhead.to(best);
+  }
+  const PROOFS = {
+    proven: 'proven',
+    incomplete: 'its proof is incomplete',
+    failed: 'its proof failed',
+    older: 'proven once, and changed since',
+    none: 'not proven yet'
+  } as const;
+  const title = $derived.by(() => {
+    if (!printing.layered) return 'No print calls the frames yet';
+    const count = chosen.length;
+    return `${number(count)} ${count === 1 ? 'frame' : 'frames'} of ${number(printing.layers ?? 0)} layers`;
+  });
+  const beside = $derived.by(() => {
+    if (!printing.layered) return '';
+    const whole = sheet.figure('printing.print');
+    const stop = printing.stop_s
+      ? `a stop takes ${duration(Math.round((printing.stop_s ?? 0) * 10) / 10)}`
+      : '';
+    const took = whole ? `about ${duration(Math.round(whole.value / 60) * 60)} in all` : '';
+    const proof = sheet.plan.printing?.file ? PROOFS[printing.proof ?? 'none'] : '';
+    return [stop, took, proof].filter(Boolean).join(', ');
+  });
+</script>
+
+<section class="print">
+  <header>
+    <h2>{title} <span class="label">{beside}</span></h2>
+    <Leaves
+      label="Parts of the print"
+      at="/shoots/{sheet.id}/print"
+      leaves={chapter.leaves}
+      open={sheet.leaf}
+    />
+  </header>
+  {#if sheet.leaf === 'stop'}<TheStop {paths} {at} />
+  {:else if sheet.leaf === 'file'}<FileAndProof {prints} {print} />
+  {:else if sheet.leaf === 'growth'}<Growth {paths} />
+  {:else if sheet.leaf === 'click'}<FindTheClick />
+  {:else}<TheBed {prints} {print} {paths} {at} {onat} />{/if}
+</section>
+
+<style>
+  .print {
+    padding: 10px 22px 12px 26px;
+  }
+  header {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    justify-content: space-between;
+    gap: 0 24px;
+    margin-bottom: 8px;
+  }
+  @media (max-width: 1000px) {
+    .print {
+      padding: 14px 16px;
+    }
+  }
+</style>

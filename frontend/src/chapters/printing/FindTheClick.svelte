@@ -1,0 +1,222 @@
+<script lang="ts">
+  /** Finding the coordinate at which the switch clicks: on the simulated printer first, then on the real one. */
+  import { api, got, sentence } from '../../api/client';
+  import { number } from '../../format';
+  import { theSheet } from '../../sheet/sheet.svelte';
+  import Missing from './Missing.svelte';
+
+  const sheet = theSheet();
+  const copies = $derived(sheet.plan.kit.copies);
+  const where = $derived(copies.findIndex((copy) => copy.card.kind === 'head switch'));
+  const key = $derived.by(() => {
+    const card = copies[where]?.card;
+    return card?.kind === 'head switch' ? card : null;
+  });
+  const printer = $derived.by(() => {
+    const card = copies.map((copy) => copy.card).find((one) => one.kind === 'printer');
+    return card?.kind === 'printer' ? card : null;
+  });
+  const sign = $derived(key?.side === 'low' ? -1 : 1);
+  const low = $derived((key?.axis === 'Y' ? printer?.low_y_mm : printer?.low_x_mm) ?? 0);
+  const high = $derived((key?.axis === 'Y' ? printer?.high_y_mm : printer?.high_x_mm) ?? 220);
+
+  let seed = $state(Math.floor(Math.random() * 2 ** 31));
+  let at = $state<number>();
+  let down = $state(false);
+  let broken = $state(false);
+  let heard = $state('');
+  let readings = $state<number[]>([]);
+  let trouble = $state('');
+  let typed = $state(['', '', '']);
+  const start = $derived(sign > 0 ? high - 25 : low + 25);
+  const here = $derived(at ?? start);
+
+  const SAID: Record<string, string> = {
+    nothing: 'Nothing.',
+    click: 'It clicks.',
+    'let go': 'It lets go.',
+    broken:
+      'It cracks. The switch is broken: the real one would be, too. A smaller step finds the click in time.',
+    limit: 'The axis is at its limit.'
+  };
+  async function jog(by: number) {
+    try {
+      const told = got(
+        await api.POST('/api/prints/jog', {
+          body: {
+            low,
+            high,
+            side: key?.side ?? 'high',
+            beyond: key?.beyond_mm ?? 2,
+            lets_go: key?.lets_go_mm ?? 0.5,
+            seed,
+            at: here,
+            by: by * sign,
+            down,
+            broken
+          }
+        })
+      );
+      at = told.at;
+      down = told.down;
+      heard = SAID[told.heard] ?? '';
+      if (told.heard === 'broken') broken = true;
+      if (told.heard === 'click' && Math.abs(by) <= 0.1) readings = [...readings, told.at];
+      trouble = '';
+    } catch (error) {
+      trouble = sentence(error);
+    }
+  }
+  function fresh() {
+    seed = Math.floor(Math.random() * 2 ** 31);
+    [at, down, broken, heard, readings] = [undefined, false, false, '', []];
+  }
+  const next = $derived.by(() => {
+    if (broken) return 'Take a new switch, and begin again with it.';
+    if (readings.length >= 3) return 'Three readings: that is how it is done on the real printer.';
+    if (down) return 'Back off by 1 mm, twice, until it lets go.';
+    if (!readings.length && !heard.includes('lets go'))
+      return 'Go towards it by 1 mm until it clicks. Never by 10 where you cannot see a gap.';
+    return `Now by 0.1 mm until it clicks: that is reading ${readings.length + 1}.`;
+  });
+  const real = $derived(typed.map((text) => Number(text.replace(',', '.').replace('−', '-'))));
+  const whole = $derived(typed.every((text) => text.trim() !== '') && real.every(Number.isFinite));
+  const mean = $derived(whole ? real.reduce((sum, one) => sum + one, 0) / real.length : 0);
+  const spread = $derived(whole ? Math.max(...real) - Math.min(...real) : 0);
+  const inReach = $derived(mean >= low && mean <= high);
+  function take() {
+    const day = new Date().toLocaleDateString('en-CA');
+    void sheet.apply([
+      { path: `kit.copies.${where}.card.clicks_mm`, value: Math.round(mean * 100) / 100 },
+      { path: `kit.copies.${where}.card.read_on`, value: day }
+    ]);
+  }
+</script>
+
+{#if !key || !printer}
+  <Missing />
+  {#if !(sheet.evaluation.printing.missing ?? []).length}
+    <p class="mono-note">This printer fires by commands: there is no switch to find.</p>
+  {/if}
+{:else}
+  <div class="cols">
+    <section>
+      <h3>On the simulated printer</h3>
+      <p>Its switch clicks somewhere in the last centimetre of {key.axis}; nobody is told where.</p>
+      <p class="at" aria-live="polite"><b>{key.axis} {number(here, 6)}</b> <span>{heard}</span></p>
+      <div class="jogs" role="group" aria-label="Jog">
+        {#each [-10, -1, -0.1, 0.1, 1, 10] as by (by)}
+          <button
+            type="button"
+            class="act {by < 0 ? 'quiet' : ''}"
+            disabled={broken}
+            onclick={() => void jog(by)}>{by < 0 ? `back ${number(-by)}` : `on ${number(by)}`}</button
+          >
+        {/each}
+      </div>
+      <p><b>Next:</b> {next}</p>
+      {#if readings.length}
+        <p>
+          Readings: {readings.map((one) => number(one, 6)).join(', ')}{readings.length > 1
+            ? `; they differ by ${number(Math.max(...readings) - Math.min(...readings), 2)} mm`
+            : ''}.
+        </p>
+      {/if}
+      {#if broken || readings.length >= 3}
+        <button type="button" class="link" onclick={fresh}
+          >{broken ? 'take a new switch' : 'once more, elsewhere'}</button
+        >
+      {/if}
+      {#if trouble}<p role="alert">{trouble}</p>{/if}
+    </section>
+    <section>
+      <h3>On the real one</h3>
+      <ol>
+        <li>Press and release the switch by hand: the camera takes one frame for each press.</li>
+        <li>A spare switch at hand. Hot end and bed cold, hands off the head while it jogs.</li>
+        <li>
+          Jog {key.axis} towards it by 1 mm until it clicks; back off until it lets go; then by 0.1 mm until it
+          clicks.
+        </li>
+        <li>Read off the coordinate; three times.</li>
+      </ol>
+      <p class="readings">
+        {#each typed, n (n)}
+          <input
+            class="field"
+            inputmode="decimal"
+            placeholder="mm"
+            aria-label="reading {n + 1} of the click"
+            bind:value={typed[n]}
+          />
+        {/each}
+        <button type="button" class="act small" disabled={!whole || !inReach} onclick={take}
+          >Take these</button
+        >
+      </p>
+      {#if whole && !inReach}<p role="alert">
+          {key.axis} goes from {number(low)} to {number(high)} mm: these readings lie outside.
+        </p>
+      {:else if whole}<p>
+          {number(mean, 5)} mm, and they differ by {number(spread, 2)} mm.{spread > 0.3
+            ? ' That is a lot: is the switch fixed, and the belt tight?'
+            : ''}
+        </p>{/if}
+      <p class="label">
+        {key.clicks_mm === null || key.clicks_mm === undefined
+          ? 'Not read yet.'
+          : `Kept: ${key.axis} ${number(key.clicks_mm, 5)}${key.read_on ? `, read on ${key.read_on}` : ''}.`}
+        Read it again after each refit.
+      </p>
+    </section>
+  </div>
+{/if}
+
+<style>
+  .cols {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 0 34px;
+  }
+  p {
+    max-width: 60ch;
+    margin-bottom: 8px;
+  }
+  .at {
+    font-size: 24px;
+    font-stretch: 92%;
+    min-height: 34px;
+  }
+  .at span {
+    font-size: 15px;
+    margin-left: 10px;
+  }
+  .jogs {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-bottom: 10px;
+  }
+  .readings {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  .readings .field {
+    width: 76px;
+  }
+  ol {
+    list-style: decimal;
+    padding-left: 20px;
+    max-width: 60ch;
+    margin-bottom: 8px;
+  }
+  @media (max-width: 900px) {
+    .cols {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .jogs button {
+      min-height: 44px;
+    }
+  }
+</style>
