@@ -80,7 +80,10 @@ class Times(TestCase):
         self.assertGreater(stop, 1)
         starts = shooting(plan).timeline.starts_s
         np.testing.assert_allclose(starts, [n * (80 + stop) for n in range(6)], atol=2e-3)
-        self.assertAlmostEqual(evaluate(plan).figures["printing.print"].value, 12 * 40 + 6 * stop, 6)
+        told = evaluate(plan)
+        self.assertAlmostEqual(told.figures["printing.print"].value, 12 * 40 + 6 * stop, 6)
+        # The sentence, too: from the first frame, when two layers are done, to the end of the last one's stop.
+        self.assertAlmostEqual(told.figures["clip.shoot"].value, 10 * 40 + 40 + 6 * stop, 2)
 
     def test_a_stop_s_time_by_hand(self) -> None:
         """From (100, 95) to (228, 200) at 150 mm/s and 1500 mm/s²; 8.4 mm to press at 20 mm/s; 0.8 mm at 35 mm/s twice.

@@ -163,7 +163,7 @@ def stop_work(request: HttpRequest, work_id: PathId) -> Any:
     return _work(work)
 
 
-@router.post("/prints/jog", response=ClickTold, operation_id="jog_to_switch")
+@router.post("/bench/jog", response=ClickTold, operation_id="jog_to_switch")
 def jog(request: HttpRequest, asked: AskClick) -> Any:
     """Jog the simulated printer towards its switch."""
     sign = 1 if asked.side == "high" else -1

@@ -169,7 +169,7 @@ def _made(made: Made) -> dict[str, Any]:
         "unknown": list(proof.unknown),
         "presses": proof.presses,
         "due": proof.due,
-        "seconds": proof.seconds,
+        "stopped_s": proof.stopped_s,
         "longest_wait_s": proof.longest_wait_s,
         "longest_wait_line": proof.longest_wait_line,
         "pauses": list(proof.pauses[:20]),

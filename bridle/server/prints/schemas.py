@@ -46,7 +46,7 @@ class ProofTold(Schema):
     unknown: tuple[str, ...]
     presses: int
     due: int
-    seconds: float
+    stopped_s: float
     longest_wait_s: float
     longest_wait_line: int
     pauses: tuple[int, ...]

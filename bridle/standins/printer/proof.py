@@ -59,7 +59,7 @@ class Proof:
     unknown: tuple[str, ...]
     presses: int
     due: int
-    seconds: float
+    stopped_s: float
     longest_wait_s: float
     longest_wait_line: int
     pauses: tuple[int, ...]
@@ -82,7 +82,7 @@ def prove(log: Log, expected: Expected) -> Proof:
         tuple(unknown),
         len(log.presses),
         len(expected.dues),
-        log.seconds,
+        log.stopped_s,
         log.longest_wait_s,
         log.longest_wait_line,
         tuple(log.pauses),

@@ -61,7 +61,11 @@ class Trouble:
 
 @dataclass(slots=True)
 class Log:
-    """What a print came to. `longest_wait_s` is the longest time without printing between two printed moves."""
+    """What a print came to.
+
+    `longest_wait_s` is the longest time without printing between two printed moves, `stopped_s` all such times in
+    which a picture was taken.
+    """
 
     presses: list[Press] = field(default_factory=list)
     troubles: list[Trouble] = field(default_factory=list)
@@ -72,6 +76,7 @@ class Log:
     pushed: float = 0.0
     longest_wait_s: float = 0.0
     longest_wait_line: int = 0
+    stopped_s: float = 0.0
     lines: int = 0
     at: Three = (0.0, 0.0, 0.0)
     held: bool = False
@@ -95,6 +100,7 @@ class Printer:
         self.now = self.pushed = 0.0
         self.sums = [0.0] * 6
         self.printed_at: float | None = None
+        self.pictures = 0
         self.line = self.number = 0
         self.lever: Box | None = lever(model) if model.key else None
         self.zones = zones(model)
@@ -325,8 +331,12 @@ class Printer:
         self.x, self.y, self.z = x, y, z
 
     def _print(self, x: float, y: float, z: float, way: float, pushed: float) -> None:
-        if self.printed_at is not None and self.now - self.printed_at > self.log.longest_wait_s:
-            self.log.longest_wait_s, self.log.longest_wait_line = self.now - self.printed_at, self.line
+        gap = 0.0 if self.printed_at is None else self.now - self.printed_at
+        if gap > self.log.longest_wait_s:
+            self.log.longest_wait_s, self.log.longest_wait_line = gap, self.line
+        if len(self.log.presses) > self.pictures:
+            self.pictures = len(self.log.presses)
+            self.log.stopped_s += gap
         sums = self.sums
         sums[0] += pushed
         sums[1] += way

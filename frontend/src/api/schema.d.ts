@@ -928,7 +928,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/prints/jog": {
+    "/api/bench/jog": {
         parameters: {
             query?: never;
             header?: never;
@@ -8264,8 +8264,8 @@ export interface components {
             presses: number;
             /** Due */
             due: number;
-            /** Seconds */
-            seconds: number;
+            /** Stopped S */
+            stopped_s: number;
             /** Longest Wait S */
             longest_wait_s: number;
             /** Longest Wait Line */

@@ -15,7 +15,6 @@
   let leaving = $state<number>();
   const going = (print: PrintLine) => print.works.find((work) => ['waiting', 'running'].includes(work.state));
   const proof = (print: PrintLine) => print.works.find((work) => work.kind === 'change' && work.result);
-  const PROOF = { proven: 'proven', incomplete: 'proof incomplete', failed: 'not proven' } as const;
 </script>
 
 <svelte:head><title>Print bench · Bridle</title></svelte:head>
@@ -73,7 +72,7 @@
               No layers were found in it: it is one spiral, or nothing is printed.
             </p>
           {:else if proven?.result}<p>
-              <b>{PROOF[proven.result.stands]}</b>: {proven.result.said}
+              {proven.result.said}
             </p>
           {:else if print.state === 'read'}<p class="label">No stops are written yet.</p>{/if}
         </div>

@@ -121,13 +121,19 @@ class Sentence:
 
 def sentence(plan: Plan) -> Sentence:
     """The sentence of a plan. The same clip stands in one plan after another of a drag, so it is told once."""
+    # How long the stops of a print take follows from its cards and its beat as well.
+    if plan.frames.source == "layers":
+        return _told(plan)
     return _sentence(plan.clip, plan.frames, plan.shoot.place.zone)
 
 
 @lru_cache(maxsize=8)
 def _sentence(clip: Clip, frames: Frames, zone: str) -> Sentence:
-    plan = _alone(clip, frames, zone)
-    found, teller = find(plan), TOLD[frames.source]
+    return _told(_alone(clip, frames, zone))
+
+
+def _told(plan: Plan) -> Sentence:
+    found, teller = find(plan), TOLD[plan.frames.source]
     if found.conflict is not None:
         return Sentence(snags=(_contradiction(plan, found.conflict),))
     if found.too_many and found.solution is None:

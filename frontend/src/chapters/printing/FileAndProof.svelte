@@ -249,7 +249,9 @@
                 )}</span
               ></Row
             >
-            <Row label="it takes, about"><span>{duration(Math.round(proof.seconds / 60) * 60)}</span></Row>
+            <Row label="stopped for pictures, in all"
+              ><span>{duration(Math.round(proof.stopped_s))}</span></Row
+            >
           </Rows>
           <p class="acts">
             <a class="act small" href={address(one.kind)} download

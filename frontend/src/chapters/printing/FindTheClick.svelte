@@ -31,6 +31,9 @@
   const start = $derived(sign > 0 ? high - 25 : low + 25);
   const here = $derived(at ?? start);
 
+  const WIDE = 440;
+  /** Where a position of the axis stands on the drawing, the switch always to the right. */
+  const px = (value: number) => 20 + ((sign > 0 ? value - (high - 30) : low + 30 - value) / 30) * (WIDE - 46);
   const SAID: Record<string, string> = {
     nothing: 'Nothing.',
     click: 'It clicks.',
@@ -42,7 +45,7 @@
   async function jog(by: number) {
     try {
       const told = got(
-        await api.POST('/api/prints/jog', {
+        await api.POST('/api/bench/jog', {
           body: {
             low,
             high,
@@ -104,6 +107,25 @@
       <h3>On the simulated printer</h3>
       <p>Its switch clicks somewhere in the last centimetre of {key.axis}; nobody is told where.</p>
       <p class="at" aria-live="polite"><b>{key.axis} {number(here, 6)}</b> <span>{heard}</span></p>
+      <svg
+        viewBox="0 0 {WIDE} 92"
+        role="img"
+        aria-label="The head on its way to the switch, seen from the side"
+      >
+        <path class="rail" d="M0 74H{WIDE}" />
+        {#each Array.from({ length: 31 }, (_, n) => n) as n (n)}
+          {@const value = sign > 0 ? Math.ceil(high) - 30 + n : Math.floor(low) + 30 - n}
+          <path class="tick" d="M{px(value)} 74v{value % 5 ? 4 : 8}" />
+          {#if value % 5 === 0}<text x={px(value)} y="91" text-anchor="middle">{value}</text>{/if}
+        {/each}
+        <rect x={px(here) - 26} y="22" width="26" height="44" />
+        <text x={px(here) - 13} y="16" text-anchor="middle">head</text>
+        {#each readings as one, n (n)}<path class="read" d="M{px(one)} 18v52" />{/each}
+        {#if broken}<path class="crack" d="M{px(here)} 30l8 6l-5 6l9 6l-6 8" />
+        {:else if down}<path class="lever" d="M{px(here)} 44h10m0 -10v24h22v-24z" />
+        {:else}<text class="unseen" x={WIDE - 6} y="48" text-anchor="end">somewhere here: the switch</text
+          >{/if}
+      </svg>
       <div class="jogs" role="group" aria-label="Jog">
         {#each [-10, -1, -0.1, 0.1, 1, 10] as by (by)}
           <button
@@ -190,6 +212,37 @@
   .at span {
     font-size: 15px;
     margin-left: 10px;
+  }
+  svg {
+    display: block;
+    width: 100%;
+    max-width: 520px;
+    margin-bottom: 8px;
+  }
+  path,
+  rect {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.5;
+  }
+  rect {
+    fill: var(--wash);
+  }
+  .tick {
+    stroke: var(--second);
+    stroke-width: 1;
+  }
+  .read {
+    stroke-dasharray: 3 3;
+  }
+  .crack {
+    stroke: var(--stop);
+    stroke-width: 2.5;
+  }
+  text {
+    font-size: 11px;
+    font-stretch: 86%;
+    fill: var(--second);
   }
   .jogs {
     display: flex;

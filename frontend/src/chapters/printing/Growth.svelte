@@ -42,16 +42,19 @@
   };
   const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
-  /** Draw one layer onto what has grown so far: the far side lighter, so that it stands out in the round. */
+  /** Draw one layer onto what has grown so far: what is farther away is fainter, so that it stands out in the round. */
   function grow(on: CanvasRenderingContext2D, n: number) {
     const { points, begins, unit } = paths!;
     const up = z[n - 1] ?? n;
+    const deep = Math.max(1, extents![3]! - extents![2]!);
     on.lineWidth = Math.max(0.7, (up - (z[n - 2] ?? 0)) * scale * 1.05);
     let open = false;
     for (let k = begins[n - 1]!; k < begins[n]!; k += 1) {
-      const [px, py] = place(points[3 * k]! * unit, points[3 * k + 1]! * unit, up);
+      const y = points[3 * k + 1]! * unit;
+      const [px, py] = place(points[3 * k]! * unit, y, up);
       if (!points[3 * k + 2]) {
         if (open) on.stroke();
+        on.globalAlpha = 0.16 + 0.8 * (1 - (y - extents![2]!) / deep) ** 1.6;
         on.beginPath();
         on.moveTo(px, py);
         open = true;
@@ -73,7 +76,6 @@
     grown.setTransform(2, 0, 0, 2, 0, 0);
     grown.strokeStyle = ink('--ink');
     for (let n = drawnTo + 1; n <= to; n += 1) {
-      grown.globalAlpha = 0.42 + (0.3 * ((n % 2) + (n === to ? 1 : 0))) / 2;
       grow(grown, n);
     }
     grown.globalAlpha = 1;

@@ -114,7 +114,7 @@
             ></thead
           >
           <tbody>
-            {#each (printing.offers ?? []).slice(0, 8) as one (one.every)}
+            {#each (printing.offers ?? []).slice(0, 6) as one (one.every)}
               <tr class:on={one.every === frames?.every}>
                 <td
                   ><button
@@ -158,7 +158,7 @@
 <style>
   .cols {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 96px 300px;
+    grid-template-columns: minmax(0, 1fr) 150px 290px;
     gap: 0 18px;
     align-items: start;
   }
@@ -209,7 +209,7 @@
   }
   @media (max-width: 1100px) {
     .cols {
-      grid-template-columns: minmax(0, 1fr) 96px;
+      grid-template-columns: minmax(0, 1fr) 150px;
     }
     .told {
       grid-column: 1 / -1;

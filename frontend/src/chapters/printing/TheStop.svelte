@@ -7,6 +7,7 @@
   import Choice from '../../parts/Choice.svelte';
   import Editable from '../../parts/Editable.svelte';
   import FigureRow from '../../parts/FigureRow.svelte';
+  import { exact } from '../../parts/paths';
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
   import Tick from '../../parts/Tick.svelte';
@@ -29,6 +30,8 @@
   );
   const presses = $derived(printer?.kind === 'printer' && printer.fires === 'switch');
   const layer = $derived(paths ? drawn(paths, at) : '');
+  /** How long the press is held before it counts. */
+  const ahead = $derived(Math.max(exact(sheet.plan.beat.wake_s), exact(sheet.plan.beat.half_s)));
 
   const WHERE = [
     { value: 'end', label: 'at its end' },
@@ -170,7 +173,9 @@
                       exactText={one.unit === 's'}
                     />{:else}{#if step.far_mm !== null}<span class="label"
                         >{write(Math.round(step.far_mm * 10) / 10, 'mm')}</span
-                      >{/if}{/each}
+                      >{/if}{/each}{#if step.what === 'hold' && ahead > 0}<span class="label"
+                      >after {duration(ahead)} to wake</span
+                    >{/if}
                 {/if}
               </td>
               <td class="s">{duration(Math.round(step.seconds * 100) / 100)}</td>

@@ -33,6 +33,14 @@
     const step = [1, 2, 5, 10, 20, 50, 100, 200].find((one) => top / one <= 9) ?? 500;
     return Array.from({ length: Math.floor(top / step) + 1 }, (_, n) => n * step);
   });
+  const [GLASS, NEAR, ROOM] = [92, 5, 9];
+  const glass = $derived(Math.max(14 + NEAR * ROOM, Math.min(TALL - 14 - NEAR * ROOM, y(at))));
+  const about = $derived(
+    Array.from({ length: 2 * NEAR + 1 }, (_, n) => at - NEAR + n).filter(
+      (layer) => layer >= 1 && layer <= layers
+    )
+  );
+  const taken = $derived(new Set(chosen));
   let column = $state<SVGSVGElement>();
   function near(clientY: number) {
     if (!column) return;
@@ -62,7 +70,7 @@
 
 <svg
   bind:this={column}
-  viewBox="0 0 92 {TALL}"
+  viewBox="0 0 150 {TALL}"
   role="slider"
   tabindex="0"
   aria-label="layer"
@@ -86,8 +94,22 @@
     <path class="tick" d="M{LEFT - 5} {at}h5" />
     <text x={LEFT - 8} y={at + 3.5} text-anchor="end">{tick}</text>
   {/each}
-  <path class="head" d="M{LEFT - 3} {y(at)}h{WIDE + 8}" />
-  <text class="at" x={LEFT + WIDE + 8} y={y(at) + 4}>{at}</text>
+  <path class="head" d="M{LEFT - 3} {y(at)}h{WIDE + 6}" />
+  <!-- Under a glass: the layers about the playhead, each to be told from the next. -->
+  <path
+    class="tick"
+    d="M{LEFT + WIDE + 3} {y(at)}L{GLASS} {glass - NEAR * ROOM}M{LEFT + WIDE + 3} {y(at)}L{GLASS} {glass +
+      NEAR * ROOM}"
+  />
+  {#each about as layer (layer)}
+    {@const here = glass - (layer - at) * ROOM}
+    <path class={taken.has(layer) ? 'photographed' : 'plain'} d="M{GLASS} {here}h24" />
+    {#if layer === at || Math.abs(layer - at) === NEAR}<text
+        class:at={layer === at}
+        x={GLASS + 29}
+        y={here + 3.5}>{layer}</text
+      >{/if}
+  {/each}
 </svg>
 
 <style>
@@ -95,7 +117,7 @@
     display: block;
     height: 100%;
     max-height: 450px;
-    width: 92px;
+    width: 150px;
     cursor: ns-resize;
     touch-action: none;
   }
@@ -124,6 +146,13 @@
     font-size: 11px;
     font-stretch: 86%;
     fill: var(--second);
+  }
+  .plain {
+    stroke: var(--second);
+    stroke-width: 0.7;
+  }
+  .photographed {
+    stroke-width: 3.4;
   }
   .at {
     fill: var(--ink);
