@@ -25,6 +25,7 @@ from playwright.sync_api import Page, sync_playwright
 from bridle.core.evaluate import evaluate
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.plan_json import read_plan
+from tests.bench_prints import PROMISED, PROMISED_MB
 from tests.browser.pages import CHROMIUM, FLAGS
 from tests.served import ROOT, Served
 from tests.server.test_runs import Caller
@@ -91,6 +92,15 @@ def core(at: Path) -> dict[str, float]:
     environment = {**os.environ, "PYTHONPATH": str(at)}
     ran = subprocess.run([sys.executable, "-P", str(at / "tests/bench_core.py")], env=environment, capture_output=True)
     return dict(json.loads(ran.stdout)) if ran.returncode == 0 else sys.exit(ran.stderr.decode())
+
+
+def bench_prints() -> None:
+    """A print of 300 MB: megabytes a second, and the most memory."""
+    ran = subprocess.run([sys.executable, "-m", "tests.bench_prints"], cwd=ROOT, capture_output=True, check=True)
+    found = json.loads(ran.stdout)
+    for step, promise in PROMISED.items():
+        told(f"a print of 300 MB: {step}", f"{found[step]:.1f} MB/s", f"{promise} MB/s")
+    told("a print of 300 MB: most memory", f"{found['memory']:.0f} MB", f"{PROMISED_MB} MB")
 
 
 def bench_core(base: str) -> None:
@@ -235,6 +245,7 @@ def bench_light(page: Page, address: str) -> None:
 if __name__ == "__main__":
     print(f"on {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}; medians")
     bench_sky()
+    bench_prints()
     bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
     bench_server()
     bench_page()

@@ -1,6 +1,6 @@
 """What an inspection finds: layers and the places for a stop, what else stands in the file, what nobody knows."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -48,7 +48,8 @@ class Place:
 class Layer:
     """A layer: its number from 1, which object it is of, its height over the bed, thickness, seconds, filament.
 
-    `box` is x, X, y, Y of what is printed; `out` the same of where the head went besides.
+    `box` is x, X, y, Y of what is printed; `out` the same of where the head went besides. Places are made of their
+    rows when they are asked for: a print can have tens of thousands of layers.
     """
 
     number: int
@@ -61,9 +62,24 @@ class Layer:
     box: tuple[float, float, float, float]
     out: tuple[float, float, float, float]
     line: int
-    end: Place
-    change: Place
-    fill: Place | None
+    rows: NDArray[np.float64] = field(repr=False, compare=False)
+
+    @property
+    def end(self) -> Place:
+        """Behind its last printed move."""
+        return place(self.rows[gather.END])
+
+    @property
+    def change(self) -> Place:
+        """Where the next layer is announced; its end where nothing announces that."""
+        told = self.rows[gather.CHANGE]
+        return self.end if np.isnan(told[gather.BYTE]) else place(told)
+
+    @property
+    def fill(self) -> Place | None:
+        """Where its infill begins, where the file says so."""
+        told = self.rows[gather.FILL]
+        return None if np.isnan(told[gather.BYTE]) else place(told)
 
 
 @dataclass(frozen=True, slots=True)

@@ -34,13 +34,13 @@ SAME_MM = 0.005
 class Table:
     """Growing tables of what was gathered: row 0 is what comes before the first layer, then a row a layer."""
 
-    def __init__(self, by_marks: bool, points: int) -> None:
-        """`points` is how many corners of its path are kept of each layer."""
+    def __init__(self, by_marks: bool, points: int, rows: int = 64) -> None:
+        """`points` is how many corners of its path are kept of each layer, `rows` how many layers there are to be."""
         self.by_marks = by_marks
-        self.facts: NDArray[np.float64] = np.zeros((64, FACTS))
-        self.places: NDArray[np.float64] = np.full((64, 3, PLACE), np.nan)
-        self.points: NDArray[np.int16] = np.zeros((64, points, 3), np.int16)
-        self.kept: NDArray[np.int64] = np.zeros((64, 2), np.int64)
+        self.facts: NDArray[np.float64] = np.zeros((rows, FACTS))
+        self.places: NDArray[np.float64] = np.full((rows, 3, PLACE), np.nan)
+        self.points: NDArray[np.int16] = np.zeros((rows, points, 3), np.int16)
+        self.kept: NDArray[np.int64] = np.zeros((rows, 2), np.int64)
         self.start_path: NDArray[np.float64] = np.zeros((PATHS, 4))
         self.tail_path: NDArray[np.float64] = np.zeros((PATHS, 4))
         self.carried: NDArray[np.float64] = np.zeros(CARRIED)

@@ -23,7 +23,7 @@ from bridle.core.subjects.prints.follow import (
     beginning,
     follow,
 )
-from bridle.core.subjects.prints.found import Inspection, Layer, Motion, Other, Wrong, place
+from bridle.core.subjects.prints.found import Inspection, Layer, Motion, Other, Wrong
 from bridle.core.subjects.prints.motion import seconds
 from bridle.core.subjects.prints.scan import STYLES, Scanned
 from bridle.core.subjects.prints.words import BAD, CHECKSUM, EMPTY, MODAL, TWICE, Rows, rows
@@ -39,6 +39,7 @@ EXPECTED = {
 SHOWN_WRONG = 20
 FOREIGN_LAYERS = 3
 APART_MM = 5.0
+MOST_FORESEEN = 40_000
 
 
 class _Others:
@@ -67,7 +68,7 @@ def inspect(
     """Read pieces of whole lines; `told` hears how many bytes are done, and may raise to stop."""
     style = scanned.style
     count = scanned.marks[style] if style else 1500
-    table = g.Table(bool(style), int(min(800, max(40, 1_500_000 // max(count, 1)))))
+    table = g.Table(bool(style), int(min(800, max(40, 1_500_000 // max(count, 1)))), min(count, MOST_FORESEEN) + 4)
     state, others = beginning(), _Others()
     wrong: list[Wrong] = []
     byte = line = bad = homes = numbered = 0
@@ -235,7 +236,6 @@ def _layers(table: g.Table) -> list[Layer]:
         z = float(fact[g.HEIGHT])
         if made and z < made[-1].z - 0.5 * max(0.05, made[-1].thick):
             thing, below = thing + 1, 0.0
-        end, change, fill = (table.places[row, which] for which in (g.END, g.CHANGE, g.FILL))
         box = tuple(float(fact[k]) for k in (g.X0, g.X1, g.Y0, g.Y1))
         out = tuple(float(fact[k]) for k in (g.OUT_X0, g.OUT_X1, g.OUT_Y0, g.OUT_Y1))
         made.append(
@@ -250,9 +250,7 @@ def _layers(table: g.Table) -> list[Layer]:
                 box=(box[0], box[1], box[2], box[3]),
                 out=(out[0], out[1], out[2], out[3]),
                 line=int(fact[g.FROM_LINE]) + 1,
-                end=place(end),
-                change=place(end if np.isnan(change[g.BYTE]) else change),
-                fill=None if np.isnan(fill[g.BYTE]) else place(fill),
+                rows=table.places[row],
             )
         )
         below = z

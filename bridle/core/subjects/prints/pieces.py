@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Iterator
 from typing import BinaryIO
 
-PIECE = 4 << 20
+PIECE = 1 << 20
 LONGEST_LINE = 1 << 20
 
 
