@@ -26,6 +26,7 @@ def file_facts(found: Inspection, name: str, digest: str) -> PrintFile:
         things=max(1, found.things),
         spiral=found.spiral,
         extents_mm=tuple(round(float(side), 2) if isfinite(side) else 0.0 for side in box),
+        start_mm=_start(found),
         start_s=_seconds(found.start_s),
         relative_e=bool(found.layers) and not found.layers[-1].end.absolute_e,
         infills=sum(layer.fill is not None for layer in found.layers),
@@ -57,6 +58,14 @@ def layer_source(found: Inspection, before: Layers | None = None) -> Layers:
     if before is None:
         return made
     return made.model_copy(update={"every": before.every, "equal_mm": before.equal_mm})
+
+
+def _start(found: Inspection) -> tuple[float, ...]:
+    """How far the head goes before the first layer: x, X, y, Y."""
+    if not len(found.start_path):
+        return ()
+    low, high = found.start_path[:, :2].min(0), found.start_path[:, :2].max(0)
+    return tuple(round(float(side), 2) for side in (low[0], high[0], low[1], high[1]))
 
 
 def _seconds(value: float) -> Fraction:

@@ -16,10 +16,9 @@ from bridle.bench.facts import file_facts, layer_source
 from bridle.bench.motions import motion_of
 from bridle.bench.reading import read
 from bridle.core.asks.changes import TypeText, make
-from bridle.core.chapters.printing.chapter import print_digest
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.frames import Layers
-from bridle.core.reckon.printing import chosen, layered, printer_of
+from bridle.core.reckon.printing import chosen, layered, print_digest, printer_of
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 from bridle.demo.lantern import lantern
 from bridle.formats.plan_json import read_plan

@@ -37,7 +37,8 @@ class Unread(Section):
 class PrintFile(Section):
     """What a file was read to be. Lengths in mm; `announced` is how its layers are told from one another.
 
-    `extents_mm` are x, X, y and Y of all that is printed, `start_s` is what comes before the first layer.
+    `extents_mm` are x, X, y and Y of all that is printed, `start_mm` the same of where the head
+    goes before the first layer, which takes `start_s`.
     `parks` is in how many layers somebody sends the head to one place outside of the print already.
     """
 
@@ -49,6 +50,7 @@ class PrintFile(Section):
     things: Annotated[int, Field(ge=1, le=10_000)] = 1
     spiral: bool = False
     extents_mm: Annotated[tuple[Mm, ...], Field(min_length=4, max_length=4)]
+    start_mm: Annotated[tuple[Mm, ...], Field(max_length=4)] = ()
     start_s: Duration = Fraction(0)
     relative_e: bool = False
     infills: Count = 0

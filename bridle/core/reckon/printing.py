@@ -1,5 +1,7 @@
 """A print and its stops: which layers call a frame, what one stop does and how long it takes."""
 
+import hashlib
+import json
 import math
 from dataclasses import dataclass
 from fractions import Fraction
@@ -179,3 +181,13 @@ def away_mm(plan: Plan) -> float:
 def stop_s(plan: Plan) -> Fraction:
     """How long one stop takes, in whole milliseconds; nought while it is not known."""
     return Fraction(round(sum(step.seconds for step in steps_of(plan)) * 1000), 1000)
+
+
+def print_digest(plan: Plan) -> str:
+    """Sixteen letters that stay the same as long as the changed file would: file, printer, switch, stop, choice."""
+    told = plan.printing.file
+    printer, switch, frames, stop = printer_of(plan), switch_of(plan), layered(plan), stop_of(plan)
+    cards = [card.model_dump(mode="json") if card else None for card in (printer, switch)]
+    choice = [*chosen(frames)] if frames else []
+    text = json.dumps([told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where])
+    return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -15,7 +15,7 @@ from ninja import Router
 from ninja.params.functions import Query
 
 from bridle.bench.source import MOST_BYTES
-from bridle.core.chapters.printing.chapter import print_digest
+from bridle.core.reckon.printing import print_digest
 from bridle.core.subjects.prints.gather import UNIT_MM
 from bridle.server.errors import RefusedError, Trouble
 from bridle.server.ids import PathId

@@ -12,9 +12,9 @@ from django.utils import timezone
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
 from bridle.bench.jobs import Made, NotReadyError, digest_of, make_changed, make_trial, read_print
 from bridle.bench.telling import fix_of, said, summary, why
-from bridle.core.chapters.printing.chapter import print_digest
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
+from bridle.core.reckon.printing import print_digest
 from bridle.core.subjects.parking.blocks import AlteredError
 from bridle.core.subjects.prints.found import Inspection
 from bridle.core.subjects.prints.pieces import NoTextError

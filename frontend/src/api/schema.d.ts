@@ -4897,7 +4897,8 @@ export interface components {
          * PrintFile
          * @description What a file was read to be. Lengths in mm; `announced` is how its layers are told from one another.
          *
-         *     `extents_mm` are x, X, y and Y of all that is printed, `start_s` is what comes before the first layer.
+         *     `extents_mm` are x, X, y and Y of all that is printed, `start_mm` the same of where the head
+         *     goes before the first layer, which takes `start_s`.
          *     `parks` is in how many layers somebody sends the head to one place outside of the print already.
          */
         PrintFile: {
@@ -4926,6 +4927,11 @@ export interface components {
             spiral: boolean;
             /** Extents Mm */
             extents_mm: number[];
+            /**
+             * Start Mm
+             * @default []
+             */
+            start_mm: number[];
             /**
              * Start S
              * @default 0
@@ -5272,6 +5278,11 @@ export interface components {
              * @default []
              */
             ways: components["schemas"]["Way"][];
+            /**
+             * Places
+             * @default []
+             */
+            places: components["schemas"]["SwitchPlace"][];
             /**
              * Of
              * @default
@@ -6265,6 +6276,33 @@ export interface components {
             code: string;
             /** Run S */
             run_s: number;
+        };
+        /**
+         * SwitchPlace
+         * @description A place for the switch: whether homing and the start of the file meet it there, and what it costs.
+         *
+         *     `unreached` are the chosen layers whose height does not reach it, `lost_mm` how much of the bed cannot be printed on
+         *     then; `here` where it is fixed now.
+         */
+        SwitchPlace: {
+            /** Rides */
+            rides: string;
+            /** Axis */
+            axis: string;
+            /** Side */
+            side: string;
+            /** Homing */
+            homing: boolean;
+            /** Start */
+            start: boolean;
+            /** Unreached */
+            unreached: number;
+            /** Stop S */
+            stop_s: number;
+            /** Lost Mm */
+            lost_mm: number;
+            /** Here */
+            here: boolean;
         };
         /**
          * TimeMap

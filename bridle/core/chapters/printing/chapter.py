@@ -1,19 +1,18 @@
 """A layered shoot: the print as the source of its frames, the stop at each, and how the file was proven."""
 
-import hashlib
-import json
 from collections.abc import Iterator
 
 from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.printing import file, reaching, seeing, stopping
 from bridle.core.chapters.printing.drawn import bed
 from bridle.core.chapters.printing.figures import figures
+from bridle.core.chapters.printing.places import places
 from bridle.core.chapters.printing.state import Every, Missing, PrintingState, StopStep, Way
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.frames.found import rate_of
-from bridle.core.reckon.printing import chosen, layered, printer_of, steps_of, stop_of, stop_s, switch_of
+from bridle.core.reckon.printing import chosen, layered, print_digest, printer_of, steps_of, stop_of, stop_s, switch_of
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.snag import Snag
 from bridle.core.subjects.parking.snippet import after, before, snippet
@@ -52,6 +51,7 @@ def _state(plan: Plan, frames: Layers) -> PrintingState:
         bed=bed(plan),
         offers=tuple(_offers(plan, frames)),
         ways=tuple(_ways(plan)),
+        places=tuple(places(plan)),
         of=of,
         proof="none" if proof is None else proof.stands if proof.of == of else "older",
     )
@@ -88,13 +88,3 @@ def _ways(plan: Plan) -> Iterator[Way]:
     yield Way(by="slicer", lines=tuple(snippet(stop, absolute_e)))
     yield Way(by="host before", lines=tuple(before(stop)))
     yield Way(by="host after", lines=tuple(after(stop, absolute_e)))
-
-
-def print_digest(plan: Plan) -> str:
-    """Sixteen letters that stay the same as long as the changed file would: file, printer, switch, stop, choice."""
-    told = plan.printing.file
-    printer, switch, frames, stop = printer_of(plan), switch_of(plan), layered(plan), stop_of(plan)
-    cards = [card.model_dump(mode="json") if card else None for card in (printer, switch)]
-    choice = [*chosen(frames)] if frames else []
-    text = json.dumps([told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where])
-    return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -55,6 +55,25 @@ class Every:
 
 
 @dataclass(slots=True, kw_only=True)
+class SwitchPlace:
+    """A place for the switch: whether homing and the start of the file meet it there, and what it costs.
+
+    `unreached` are the chosen layers whose height does not reach it, `lost_mm` how much of the bed cannot be printed on
+    then; `here` where it is fixed now.
+    """
+
+    rides: str
+    axis: str
+    side: str
+    homing: bool
+    start: bool
+    unreached: int
+    stop_s: float
+    lost_mm: float
+    here: bool
+
+
+@dataclass(slots=True, kw_only=True)
 class Way:
     """A way in which the stops reach the printer, as text that can be copied."""
 
@@ -78,6 +97,7 @@ class PrintingState:
     bed: BedDrawn | None = None
     offers: tuple[Every, ...] = ()
     ways: tuple[Way, ...] = ()
+    places: tuple[SwitchPlace, ...] = ()
     of: str = ""
     proof: Literal["none", "proven", "incomplete", "failed", "older"] = "none"
     cautions: tuple[str, ...] = field(default=())

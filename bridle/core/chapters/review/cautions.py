@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Mount, Support
+from bridle.core.plan.printer import Printer
 from bridle.core.plan.wired import Battery, Lamp, PowerSupply
 from bridle.core.reckon.framings import framings
 from bridle.core.reckon.path import FIELDS, at
@@ -55,7 +56,7 @@ def _wired(plan: Plan) -> Iterator[str]:
             "Soldering and cutting: something over the eyes, fresh air, the iron in its stand, the work in a vice. A "
             "camera or a board is opened by somebody who knows what keeps its charge."
         )
-    if output == "switch" and plan.shoot.kind == "print":
+    if plan.shoot.kind == "print" and (output == "switch" or any(isinstance(card, Printer) for card in cards)):
         yield (
             "A printer's hot and moving parts: no hand near the head while it jogs, tape and glue let go when they are "
             "warm. A print that runs by itself is looked in on."

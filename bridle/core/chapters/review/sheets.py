@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from bridle.core.chapters.review.firing import bench_test, firing, to_pack
 from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
+from bridle.core.chapters.review.printing import print_card, spares
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
@@ -42,6 +43,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         _controller(shooting),
         *_segments(plan),
         *firing(shooting),
+        *print_card(plan),
         *_untied(plan, figures),
         *by_drive(shooting, figures, drives),
         *positions(shooting),
@@ -255,5 +257,5 @@ def _pack(plan: Plan) -> list[SettingSheet]:
     """Everything that the plan is made with, what fixes have put on it too."""
     names = Counter(copy.card.name for copy in plan.kit.copies)
     packed = [name if count == 1 else f"{name} ({count})" for name, count in names.items()]
-    packed += to_pack(plan)
+    packed += [*to_pack(plan), *spares(plan)]
     return some("Pack", [line("□", slot(" · ".join(packed)))] if packed else [])

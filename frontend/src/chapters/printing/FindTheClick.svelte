@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Finding the coordinate at which the switch clicks: on the simulated printer first, then on the real one. */
   import { api, got, sentence } from '../../api/client';
-  import { number } from '../../format';
+  import { duration, number } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Missing from './Missing.svelte';
 
@@ -194,7 +194,68 @@
   </div>
 {/if}
 
+{#if sheet.evaluation.printing.places?.length}
+  <section>
+    <h3>Where the switch could go <span class="label">before anything is glued</span></h3>
+    <div class="wide">
+      <table>
+        <thead
+          ><tr
+            ><th scope="col">fixed to</th><th scope="col">end</th><th scope="col">homing</th><th scope="col"
+              >start and purge</th
+            ><th scope="col">layers that miss it</th><th scope="col">one stop</th><th scope="col">bed lost</th
+            ></tr
+          ></thead
+        >
+        <tbody>
+          {#each sheet.evaluation.printing.places as place (`${place.rides} ${place.axis} ${place.side}`)}
+            <tr class:here={place.here}>
+              <th scope="row"
+                >{place.rides === 'gantry' ? 'what rises with the head' : 'the frame'}{place.here
+                  ? ' (here now)'
+                  : ''}</th
+              >
+              <td>{place.axis}, {place.side}</td>
+              <td class:bad={place.homing}>{place.homing ? 'runs into it' : 'goes away from it'}</td>
+              <td class:bad={place.start}>{place.start ? 'sweep it' : 'stay clear'}</td>
+              <td class:bad={place.unreached > 0}>{place.unreached || 'none'}</td>
+              <td>{duration(Math.round(place.stop_s * 100) / 100)}</td>
+              <td>{place.lost_mm ? `${number(Math.round(place.lost_mm * 10) / 10)} mm` : 'none'}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  </section>
+{/if}
+
 <style>
+  .wide {
+    overflow-x: auto;
+  }
+  table {
+    width: 100%;
+  }
+  th {
+    text-align: left;
+    font-weight: 450;
+  }
+  thead th {
+    color: var(--second);
+  }
+  tbody tr {
+    border-top: 1px solid var(--hair);
+  }
+  .here th,
+  .here td {
+    font-weight: 650;
+  }
+  .bad {
+    color: var(--stop);
+  }
+  .bad::before {
+    content: '✕ ';
+  }
   .cols {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
