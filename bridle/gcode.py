@@ -92,9 +92,9 @@ def _park(arguments: argparse.Namespace) -> None:
             _copy(iter(lambda: file.read(1 << 20), b""))
 
 
-def _fitted(plan: Plan, path: Path) -> Plan:
+def _fitted(plan: Plan, path: Path, altered_too: bool = False) -> Plan:
     """The plan with the layers of this very file, chosen as the plan says."""
-    found = read_print(path, plan)
+    found = read_print(path, plan, altered_too=altered_too)
     before = plan.frames if plan.frames.source == "layers" else None
     frames = layer_source(found, before)
     facts = file_facts(found, path.name, digest_of(path))
@@ -105,7 +105,7 @@ def _prove(arguments: argparse.Namespace) -> None:
     plan = _plan(arguments)
     assert plan is not None
     with _given(arguments.file) as path:
-        fitted = _fitted(plan, path)
+        fitted = _fitted(plan, path, altered_too=True)
         proof = prove_file(path, fitted)
         count = len(chosen(fitted.frames)) if fitted.frames.source == "layers" else 0
     _tell(proof, f"{count:,} layers chosen", sys.stdout.write)

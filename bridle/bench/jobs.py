@@ -41,11 +41,11 @@ def silent(what: str, done: int, of: int) -> None:
     """Tell nobody."""
 
 
-def read_print(path: Path, plan: Plan | None, told: Told = silent) -> Inspection:
-    """Read a file with the limits of the plan's printer, or usual ones."""
+def read_print(path: Path, plan: Plan | None, told: Told = silent, altered_too: bool = False) -> Inspection:
+    """Read a file with the limits of the plan's printer, or usual ones; without our stops, edited ones where asked."""
     size = path.stat().st_size
     motion = motion_of(printer_of(plan) if plan else None)
-    return read(of_file(path), motion, lambda what, done: told(what, done, size))
+    return read(of_file(path), motion, lambda what, done: told(what, done, size), altered_too)
 
 
 def make_changed(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
@@ -76,7 +76,7 @@ def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
 
 def prove_file(path: Path, plan: Plan, told: Told = silent) -> Proof:
     """Run a file as it is, whoever has put stops into it, against what is read of it without ours."""
-    found = read_print(path, plan, told)
+    found = read_print(path, plan, told, altered_too=True)
     frames = layered(plan)
     places = chosen_places(found, chosen(frames) if frames else (), plan.printing.stop.where)
     due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S)

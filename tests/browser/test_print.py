@@ -1,103 +1,158 @@
-"""Everything that is printed, as it lies on the paper: after whatever else was looked at before."""
+"""The print bench: a file put on it becomes a shoot, is proven and taken along; the chapter of the lantern."""
 
-import json
 import re
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import CHAPTERS, BrowserCase, chapter, leaf
-from tests.browser.printed import Paper, printed
-from tests.mutated import DEMO
+from bridle.core.subjects.parking.blocks import strip
+from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
+from tests.gcode import Dialect, program
+from tests.prints.test_files import SQUARE
 
-# A card of some forty lines; an empty sheet has none of it.
-LEAST_INK = 0.01
+LANTERN = "Lattice lantern"
+CUP = program(Dialect(), SQUARE * 2)
+# What the canvas shows: how much of it is not the film's colour.
+INK = """canvas => {
+    const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+    let inked = 0;
+    for (let n = 0; n < data.length; n += 4) if (Math.abs(data[n] - data[0]) > 60) inked++;
+    return inked / (data.length / 4);
+}"""
 
 
-class Prints(BrowserCase):
-    def card(self, page: Page) -> Paper:
-        """The field card, which fits one sheet."""
-        page.get_by_label("Field card").get_by_text("Take care").wait_for()
-        papers = printed(page)
-        self.assertEqual(len(papers), 1)
-        self.assertGreater(papers[0].ink, LEAST_INK)
-        return papers[0]
+def put(page: Page, name: str, text: bytes) -> None:
+    """Choose a file, as a person does."""
+    file = {"name": name, "mimeType": "text/plain", "buffer": text}
+    page.locator('input[type="file"]').set_input_files(file)  # type: ignore[arg-type]
 
-    def on_the_sheet(self, page: Page) -> list[str]:
-        """Every setting of the field card, as the page shows it."""
-        rows = page.get_by_label("Field card").locator("dt").all_inner_texts()
-        return [" ".join(row.split()) for row in rows if row.strip()]
 
-    def test_the_field_card_says_on_paper_what_it_says_on_the_page(self) -> None:
-        page = self.page()
-        page.locator("a.who").first.wait_for()
-        addresses = [str(link.get_attribute("href")) for link in page.locator("a.who").all()]
-        for address in addresses[:7]:
-            page.goto(f"{self.server.address}{address.rpartition('/')[0]}/review")
-            with self.subTest(address):
-                text = self.card(page).text.replace(" ", "").lower()
-                settings = self.on_the_sheet(page)
-                # A shoot that ends on another day says on which, at the head of the card too.
-                ends = (
-                    page.get_by_label("Field card")
-                    .locator("dt", has_text="finished")
-                    .locator("xpath=../dd")
-                    .inner_text()
-                )
-                self.assertIn(f"finished{ends}".replace(" ", "").replace("\u00a0", "").lower(), text)
-                self.assertGreater(len(settings), 8)
-                for setting in settings:
-                    self.assertIn(setting.replace(" ", "").lower(), text)
+class Bench(BrowserCase):
+    def test_a_file_becomes_a_shoot_and_is_proven(self) -> None:
+        page = self.page("/bench")
+        put(page, "little_cup.gcode", CUP)
+        row = page.get_by_role("listitem", name="little_cup.gcode")
+        expect(row).to_contain_text("12 layers, 2.4 mm high")
+        expect(row).to_contain_text("of the shoot Little cup")
+        row.get_by_role("link", name="little_cup.gcode").click()
+        # The kit has one printer and one switch: both came along, and nothing is missing.
+        expect(page.get_by_role("heading", name=re.compile("^12 frames of 12 layers"))).to_be_visible()
+        figure(page, "every how many layers").wait_for()
+        type_over(page, "every how many layers", "3")
+        expect(page.get_by_role("heading", name=re.compile("^4 frames of 12 layers"))).to_be_visible()
+        leaf(page, "File and proof")
+        page.get_by_role("button", name="Write it and prove it").click()
+        expect(page.get_by_text("Proven: 4 presses, one at each of 4 layers; nothing is touched.")).to_be_visible()
+        with page.expect_download() as got, TemporaryDirectory() as folder:
+            page.get_by_role("link", name="Take it along", exact=True).click()
+            to = Path(folder) / got.value.suggested_filename
+            got.value.save_as(to)
+            self.assertEqual(to.name, "little_cup with stops.gcode")
+            changed = to.read_bytes()
+        self.assertEqual((changed.count(b"G1 X240.6 F1200"), b"".join(strip([changed]))), (4, CUP))
+        # Another choice of layers, and the proof says that it is of something else.
+        leaf(page, "The bed")
+        type_over(page, "every how many layers", "2")
+        leaf(page, "File and proof")
+        expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "older")
 
-    def _by_hand(self, chapter: str) -> Page:
-        """The demo shoot without a card that says what drives it: its axes are set by hand."""
-        page = self.page("/")
-        plan = json.loads((DEMO / "shoots" / "harbour-refloat.json").read_text())
-        plan["kit"] = {"copies": []}
-        headers = {"X-CSRFToken": page.evaluate("document.cookie").partition("csrftoken=")[2].partition(";")[0]}
-        answer = page.request.post(f"{self.server.address}/api/shoots/import", data=json.dumps(plan), headers=headers)
-        page.goto(f"{self.server.address}/shoots/{answer.json()['id']}/{chapter}")
-        page.get_by_role("navigation", name="Chapters").wait_for()
-        return page
+    def test_what_a_proof_finds_is_said_and_drawn(self) -> None:
+        """The wait is too short for a long exposure: the proof says where, and the fix mends it."""
+        page = self.page("/bench")
+        put(page, "cup.gcode", CUP)
+        page.get_by_role("listitem", name="cup.gcode", exact=True).get_by_role("link", name="cup.gcode").click()
+        chapter(page, "Clip")
+        type_over(page, "exposure", "4s")
+        chapter(page, "Print")
+        leaf(page, "The stop")
+        type_over(page, "wait for the picture", "0.2s")
+        leaf(page, "File and proof")
+        page.get_by_role("button", name="Write it and prove it").click()
+        expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "failed")
+        expect(page.get_by_text("The head leaves before the picture is taken").first).to_be_visible()
+        expect(page.get_by_role("link", name="Take it along, unproven")).to_be_visible()
+        leaf(page, "The bed")
+        expect(page.locator(".fault").first).to_be_attached()
+        leaf(page, "File and proof")
+        page.get_by_role("button", name="Wait as long as the picture takes").first.click()
+        expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "older")
+        page.get_by_role("button", name="Write it and prove it").click()
+        expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "proven")
 
-    def test_it_does_so_whatever_was_open_before(self) -> None:
-        """Every chapter and every leaf is looked at first, and a list of marks is left standing in the drives."""
-        page = self._by_hand("clip")
-        for name, leaves in CHAPTERS.items():
-            chapter(page, name)
-            for each in leaves:
-                leaf(page, each)
-        chapter(page, "Move")
-        leaf(page, "The drives")
-        page.get_by_role("button", name="List the marks").click()
-        expect(page.get_by_role("button", name="print the list")).to_be_visible()
-        chapter(page, "Review")
-        before = self.card(page)
-        page.reload()
-        self.assertEqual(before.text, self.card(page).text)
+    def test_what_is_no_print_is_told_and_taken_off(self) -> None:
+        page = self.page("/bench")
+        put(page, "packed.gcode", b"PK\x03\x04" + b"x" * 200)
+        row = page.get_by_role("listitem", name="packed.gcode")
+        expect(row.get_by_role("alert")).to_contain_text("This is a packed archive")
+        row.get_by_role("button", name="take packed.gcode off the bench").click()
+        row.get_by_role("button", name="take it away for good").click()
+        expect(row).to_have_count(0)
 
-    def test_the_list_of_marks_is_printed_for_itself_to_its_last_line(self) -> None:
-        page = self._by_hand("move/drives")
-        page.get_by_role("button", name="List the marks").click()
-        rows = page.locator(".print-alone tbody tr")
-        expect(rows.first).to_be_visible()
-        lines = rows.all_inner_texts()
-        self.assertGreater(len(lines), 300)
-        papers = printed(page)
-        text = " ".join(paper.text for paper in papers)
-        squeezed = re.sub(r"\s", "", text)
-        self.assertIn("Harbourrefloat:markstoset", squeezed)
-        for line in (lines[0], lines[len(lines) // 2], lines[-1]):
-            self.assertIn(re.sub(r"\s", "", line), squeezed)
-        for other in ("Chapters", "Rehearse", "Lean"):
-            self.assertNotIn(other, squeezed)
-        self.assertTrue(all(paper.ink > 0.001 for paper in papers), [paper.ink for paper in papers])
 
-    def test_any_screen_that_is_printed_leaves_no_empty_paper(self) -> None:
-        for path in ("/", "/kit", "/log", "/bin"):
-            page = self.page(path)
-            page.get_by_role("main").wait_for()
-            page.wait_for_timeout(300)
-            with self.subTest(path):
-                papers = printed(page)
-                self.assertTrue(papers[0].text)
-                self.assertGreater(papers[0].ink, 0.0005)
+class Lantern(BrowserCase):
+    def test_the_layers_are_chosen_and_the_core_moves_the_playhead(self) -> None:
+        page = self.open_demo(LANTERN, "Print")
+        heading = page.get_by_role("heading", name=re.compile("frames of 700 layers"))
+        expect(heading).to_contain_text("350 frames of 700 layers a stop takes 5.1 s, about 9 h 55 min in all, proven")
+        core = page.get_by_role("slider", name="layer")
+        core.press("Home")
+        for key, value in (("PageUp", "52"), ("ArrowUp", "54"), ("End", "700")):
+            core.press(key)
+            expect(core).to_have_attribute("aria-valuenow", value)
+        type_over(page, "the clip of the print", "10s")
+        expect(heading).to_contain_text("234 frames")
+        expect(heading).to_contain_text("proven once, and changed since")
+        page.get_by_role("checkbox", name="not every so many layers").check()
+        type_over(page, "a frame every", "2")
+        expect(heading).to_contain_text("85 frames")
+        # The shoot itself follows: its totals, and the run, which waits for each layer.
+        expect(page.get_by_role("complementary", name="Beat, totals and snags")).to_contain_text("85")
+
+    def test_a_snag_of_the_print_counts_under_its_chapter_and_its_fix_works(self) -> None:
+        page = self.open_demo(LANTERN, "Print")
+        leaf(page, "The stop")
+        type_over(page, "beyond the click", "2")
+        link = page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile("Print"))
+        expect(link).to_contain_text("1")
+        margin = page.get_by_role("complementary", name="Beat, totals and snags")
+        expect(margin).to_contain_text("The head pushes 2 mm beyond the click")
+        margin.get_by_role("button", name=re.compile("Push 0.5 mm")).click()
+        expect(margin).to_contain_text("No snags")
+
+    def test_the_click_is_found_on_the_simulated_printer_and_broken_by_haste(self) -> None:
+        page = self.open_demo(LANTERN, "Print")
+        leaf(page, "Find the click")
+        said = page.locator(".at")
+        for _ in range(40):
+            here = said.inner_text()
+            page.get_by_role("button", name="on 1", exact=True).click()
+            expect(said).not_to_have_text(here, use_inner_text=True)
+            if "It clicks" in said.inner_text():
+                break
+        expect(said).to_contain_text("It clicks")
+        page.get_by_role("button", name="on 10").click()
+        expect(said).to_contain_text("The switch is broken")
+        for n, text in enumerate(("239.9", "240.1", "240.0"), 1):
+            page.get_by_label(f"reading {n} of the click").fill(text)
+        page.get_by_role("button", name="Take these").click()
+        expect(page.get_by_text("Kept: X 240, read on")).to_be_visible()
+        expect(page.get_by_role("row", name=re.compile(r"here now"))).to_contain_text("goes away from it")
+
+    def test_it_grows_in_the_picture_and_a_stop_is_played(self) -> None:
+        page = self.open_demo(LANTERN, "Print")
+        leaf(page, "Growth")
+        canvas = page.locator("canvas")
+        canvas.wait_for()
+        page.wait_for_function("document.querySelector('canvas').dataset.layer === '2'")
+        before = canvas.evaluate(INK)
+        for _ in range(40):
+            page.keyboard.press("Shift+.")
+        page.wait_for_function("+document.querySelector('canvas').dataset.layer > 60")
+        self.assertGreater(canvas.evaluate(INK), before * 1.5)
+        page.get_by_text("without it").click()
+        expect(canvas).to_have_attribute("aria-label", re.compile("without the stop"))
+        leaf(page, "The stop")
+        page.get_by_role("button", name="Play one stop").click()
+        expect(page.locator("tr.now")).to_have_attribute("data-step", "travel")
+        expect(page.locator("tr.now")).to_have_attribute("data-step", "press")

@@ -144,12 +144,12 @@ class AnyPrint(TestCase):
     def test_every_fix_of_any_print_works(self, file, printer, switch, stop, far) -> None:  # type: ignore[no-untyped-def]
         plan = printed(file=file, printer=printer, switch=switch, stop=stop, printing__distance_mm=far)
         for snag in evaluate(plan).snags:
-            if snag.chapter == "printing":
+            if snag.chapter == "print":
                 self.assertTrue(snag.fixes, snag.code)
                 fixes_work(self, plan, snag)
 
     def test_the_parts_of_the_demo_leave_no_snag(self) -> None:
         told = evaluate(read_plan(LANTERN.read_bytes()))
         self.assertEqual(told.printing.missing, ())
-        self.assertEqual([snag.code for snag in told.snags if snag.chapter == "printing"], [])
+        self.assertEqual([snag.code for snag in told.snags if snag.chapter == "print"], [])
         self.assertEqual(LAYERS.every, 2)

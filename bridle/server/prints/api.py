@@ -229,6 +229,7 @@ def _line(kept: Print) -> dict[str, Any]:
     return {
         "id": kept.pk,
         "name": kept.name,
+        "digest": kept.digest,
         "size": kept.size,
         "here": kept.size if whole else (kept.arriving.stat().st_size if kept.arriving.exists() else 0),
         "state": kept.state,

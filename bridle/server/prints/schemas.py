@@ -83,6 +83,7 @@ class PrintLine(Schema):
 
     id: int
     name: str
+    digest: str
     size: int
     here: int
     state: Literal["asleep", "arriving", "reading", "read", "refused"]

@@ -14,6 +14,8 @@ Three = tuple[float, float, float]
 INCH_MM = 25.4
 CHORD_MM = 0.5
 DEEPEST = 6
+# What a move may name besides: further axes, middles and radii, hints.
+OTHER = frozenset(b"ABCDHIJKLPQRSUVWabcdhijklpqrsuvw")
 MOST_TOLD = 200
 WORDS = re.compile(rb"([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+)?)")
 # What a controller takes without moving anything.
@@ -294,6 +296,8 @@ class Printer:
                 feed = value * unit if value > 0 else feed
             elif letter == 90 or letter == 122:
                 z = value * unit + off[2] if self.absolute else z + value * unit
+            elif letter not in OTHER:
+                raise ValueError(word)
         self.feed = feed
         self.e = told_e + pushed
         self.pushed += pushed

@@ -8251,6 +8251,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Digest */
+            digest: string;
             /** Size */
             size: number;
             /** Here */
@@ -8390,6 +8392,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Digest */
+            digest: string;
             /** Size */
             size: number;
             /** Here */

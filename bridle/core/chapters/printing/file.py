@@ -18,7 +18,7 @@ from bridle.core.subjects.prints.choose import varied
 SPIRAL = SnagKind(
     "print-spiral",
     "stop",
-    "printing",
+    "print",
     "The print in “{file}” is one long spiral: it has no layers.",
     "The nozzle rises all the time, so there is no moment at which a layer is done. Slice it without the spiral, "
     "or photograph it by the clock.",
@@ -26,14 +26,14 @@ SPIRAL = SnagKind(
 UNREAD = SnagKind(
     "print-lines-unread",
     "stop",
-    "printing",
+    "print",
     "{count} of “{file}” cannot be read, the first is line {line}.",
     "There stands “{stood}”; expected was {expected}. A file that was damaged on its way prints what nobody meant.",
 )
 UNKNOWN = SnagKind(
     "print-commands-unknown",
     "mind",
-    "printing",
+    "print",
     "Nobody here knows what {names} does.",
     "It stands in line {line} for the first time. Where a command sends the head is not known, so the proof stays "
     "incomplete. Put what the printer does at it into the printer's card, word by word.",
@@ -41,14 +41,14 @@ UNKNOWN = SnagKind(
 ALREADY = SnagKind(
     "print-stops-already",
     "stop",
-    "printing",
+    "print",
     "Somebody has put stops into this file already: {what}, in {layers}.",
     "Two sets of stops take two pictures a layer, and the second parks where the first did not expect it.",
 )
 PAUSES = SnagKind(
     "print-pauses",
     "mind",
-    "printing",
+    "print",
     "The print pauses by itself {count}, first in line {line}.",
     "While it waits for filament or a hand no frame is taken; the hand and the new colour are in the next. The clock "
     "goes on, the clip does not.",
@@ -56,14 +56,14 @@ PAUSES = SnagKind(
 TOOLS = SnagKind(
     "print-several-tools",
     "mind",
-    "printing",
+    "print",
     "The file prints with {count}.",
     "Each tool stands elsewhere on the head, and a change may park it where the switch is: the proof cannot follow it.",
 )
 UNEVEN = SnagKind(
     "print-layers-vary",
     "mind",
-    "printing",
+    "print",
     "The layers differ in thickness; a frame every {every} makes the print grow in jumps.",
     "Frames at equal heights let it grow evenly.",
 )

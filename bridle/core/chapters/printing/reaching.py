@@ -14,49 +14,49 @@ from bridle.core.subjects.prints.choose import every_nth
 REFITTED = SnagKind(
     "switch-refitted",
     "stop",
-    "printing",
+    "print",
     "The {switch} was fitted anew after its coordinate was read.",
     "A millimetre is enough to miss it, or to break it. Press and release by hand, then read it again.",
 )
 TOO_FAR = SnagKind(
     "switch-pushed-too-far",
     "stop",
-    "printing",
+    "print",
     "The head pushes {over} beyond the click; the {switch} can be pushed {beyond}.",
     "It breaks, or comes off, at the first frame.",
 )
 BARELY = SnagKind(
     "switch-barely-pressed",
     "mind",
-    "printing",
+    "print",
     "The head pushes {over} beyond the click.",
     "Wear and heat move the click by tenths: one day it is not reached, and that frame is missing.",
 )
 REACH = SnagKind(
     "switch-out-of-reach",
     "stop",
-    "printing",
+    "print",
     "To press, {axis} has to go to {to}; the {printer} goes to {limit}.",
     "It stops at its limit, and no frame is ever taken. Move the switch inwards, and read its coordinate again.",
 )
 HELD = SnagKind(
     "switch-not-let-go",
     "stop",
-    "printing",
+    "print",
     "The head backs off {off} from the click; the {switch} lets go after {lets_go}.",
     "It stays pressed from the first frame on, and the camera hears one press in all.",
 )
 IN_THE_WAY = SnagKind(
     "print-meets-switch",
     "stop",
-    "printing",
+    "print",
     "The print reaches to {print_to} along {axis}; from {free} on the {part} touches the {switch}.",
     "The head meets it while it prints: it presses at random, and breaks.",
 )
 HEIGHT = SnagKind(
     "switch-at-one-height",
     "stop",
-    "printing",
+    "print",
     "The {switch} is met at one height only; {missed} of those chosen miss it, the last at a height of {height}.",
     "It stands on the {rides}, and the head rises with the print. Fix it to what rises with the head, or choose the "
     "layers that reach it.",
@@ -64,7 +64,7 @@ HEIGHT = SnagKind(
 TAPED = SnagKind(
     "switch-held-by-tape",
     "mind",
-    "printing",
+    "print",
     "The {switch} is only {fixed}.",
     "Near a warm bed tape and glue give, magnets grow weak, and every press pushes with {force}. Screw or clamp it.",
 )

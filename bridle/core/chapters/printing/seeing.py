@@ -14,14 +14,14 @@ from bridle.core.subjects.optics import depth
 LARGE = SnagKind(
     "print-not-in-picture",
     "stop",
-    "printing",
+    "print",
     "The finished part is {part_wide} wide and {part_high} high; the picture takes in {wide} by {high}.",
     "What fits at the first layers grows out of the picture. Frame the finished part, not the empty bed.",
 )
 SHALLOW = SnagKind(
     "print-out-of-focus",
     "mind",
-    "printing",
+    "print",
     "Of the depth of {deep} that the part has, {sharp} is sharp.",
     "Focus stays where it was set, on the middle of the part at the parking place. The rest is soft in every frame.",
 )

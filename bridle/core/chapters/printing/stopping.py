@@ -12,56 +12,56 @@ from bridle.core.snag import Fix, Snag, SnagKind, slot
 OOZES = SnagKind(
     "stop-oozes",
     "mind",
-    "printing",
+    "print",
     "The filament is drawn back {back} before the head leaves; a {extruder} extruder wants about {usual}.",
     "What is left in the nozzle runs out on the way, and leaves a string and a drop at every frame.",
 )
 GRINDS = SnagKind(
     "stop-grinds",
     "mind",
-    "printing",
+    "print",
     "The filament is drawn back {back}; a direct extruder wants about {usual}.",
     "So much, some hundred times in the same place, grinds the filament and pulls it soft into the cold.",
 )
 RAISES = SnagKind(
     "stop-raises",
     "mind",
-    "printing",
+    "print",
     "The head is raised {raise_mm} before it leaves the part.",
     "That takes {seconds} a frame, and it drips while it climbs. At the layer's own height it leaves the part wiped.",
 )
 THINGS = SnagKind(
     "stop-hits-neighbours",
     "stop",
-    "printing",
+    "print",
     "{count} are printed one after another, and the head leaves at the height of the one at work.",
     "Those that are done stand higher, and lie in its way.",
 )
 INFILL = SnagKind(
     "stop-no-infill",
     "mind",
-    "printing",
+    "print",
     "The stop is to stand before the infill, and the file says for {missing} where that begins.",
     "There the stop stands at the end of the layer, and its drop may show on the wall.",
 )
 IDLE = SnagKind(
     "stop-heater-off",
     "stop",
-    "printing",
+    "print",
     "One stop takes {stop}; the {printer} turns its heaters off after {idle} without a move.",
     "The print goes on with a cold nozzle, or not at all.",
 )
 TWICE = SnagKind(
     "stop-delivered-twice",
     "stop",
-    "printing",
+    "print",
     "The stops reach the printer in {count} at once.",
     "Each of them parks and presses: two pictures a layer, and the clip is twice as long as planned.",
 )
 RINGING = SnagKind(
     "camera-on-printer",
     "mind",
-    "printing",
+    "print",
     "The camera stands on the printer, and nothing waits until it has come to rest.",
     "When the head stops, the frame of the printer rings, and the camera with it.",
 )

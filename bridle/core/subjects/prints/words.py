@@ -13,6 +13,8 @@ X, Y, Z, E, F, I, J, R, P, S, T = range(len(LETTERS))  # noqa: E741
 COLUMN = np.full(256, -1, np.int8)
 for _at, _letter in enumerate(LETTERS):
     COLUMN[_letter] = _at
+# Letters that a move may have besides: further axes, the third middle of an arc, hints.
+OTHER = np.frombuffer(b"ABCDHKLQUVW", np.uint8)
 # What stands in `code` where no command does.
 EMPTY, MODAL, WORD, BAD, TWICE, CHECKSUM = 0, 1, 2, -1, -2, -3
 
@@ -58,7 +60,7 @@ def rows(piece: bytes) -> Rows:
         np.full(len(begins), -1, np.int64),
         np.full(len(begins), -1, np.int64),
     )
-    _take_apart(text, found.begins, found.code, found.values, found.comment, found.wrong_at, COLUMN, FREE)
+    _take_apart(text, found.begins, found.code, found.values, found.comment, found.wrong_at, COLUMN, FREE, OTHER)
     return found
 
 
@@ -89,7 +91,7 @@ def _upper(letter):
 
 
 @compiled
-def _take_apart(text, begins, codes, values, comment, wrong_at, column, free):
+def _take_apart(text, begins, codes, values, comment, wrong_at, column, free, other):
     for n in range(len(begins)):
         begin = begins[n]
         end = begins[n + 1] if n + 1 < len(begins) else len(text)
@@ -141,6 +143,9 @@ def _take_apart(text, begins, codes, values, comment, wrong_at, column, free):
                         codes[n], wrong_at[n] = -1, at
                         break
                     values[n, column[letter]] = number
+                elif (codes[n] == 1 or 700000 <= codes[n] <= 700030) and not (other == letter).any():
+                    codes[n], wrong_at[n] = -1, at
+                    break
                 at = max(behind, at + 1)
             elif (codes[n] > 700030 and letter in (61, 58, 34, 44, 45)) or (codes[n] == 0 and letter == 37):
                 at += 1

@@ -20,7 +20,11 @@
     return () => prints.close();
   });
   const printing = $derived(sheet.evaluation.printing);
-  const print = $derived(prints.all?.find((one) => one.shoot_id === sheet.id));
+  /** The shoot's own file; or, where the shoot was duplicated, the file that its layers were read of. */
+  const print = $derived(
+    prints.all?.find((one) => one.shoot_id === sheet.id) ??
+      prints.all?.find((one) => !!one.digest && one.digest === sheet.plan.printing?.file?.digest)
+  );
   let paths = $state.raw<Paths>();
   $effect(() => {
     if (print?.state === 'read' && print.layers)
@@ -33,10 +37,10 @@
   /** The layer at the playhead. */
   const at = $derived(chosen[sheet.playhead.at] ?? 1);
   function onat(layer: number) {
-    let best = 0;
-    chosen.forEach((one, n) => {
-      if (Math.abs(one - layer) < Math.abs(chosen[best]! - layer)) best = n;
-    });
+    // Upwards to the next layer that calls a frame, downwards to the one before.
+    const above = chosen.findIndex((one) => one >= layer);
+    const below = (above < 0 ? chosen.length : above) - (chosen[above] === layer ? 0 : 1);
+    const best = layer > at ? (above < 0 ? chosen.length - 1 : above) : Math.max(0, below);
     sheet.playhead.stop();
     sheet.playhead.to(best);
   }

@@ -141,7 +141,8 @@
       shoot={sheet.id}
       label={print ? 'Put another file in' : 'Put the file in'}
       ondone={async () => {
-        if (print) await prints.drop(print);
+        // Another shoot's file stays with it.
+        if (print?.shoot_id === sheet.id) await prints.drop(print);
         await prints.look();
       }}
     />

@@ -42,7 +42,10 @@
       'It cracks. The switch is broken: the real one would be, too. A smaller step finds the click in time.',
     limit: 'The axis is at its limit.'
   };
-  async function jog(by: number) {
+  /** One after another: each begins where the one before has ended. */
+  let before = Promise.resolve();
+  const jog = (by: number) => (before = before.then(() => send(by)));
+  async function send(by: number) {
     try {
       const told = got(
         await api.POST('/api/bench/jog', {
