@@ -63,6 +63,7 @@ class Bench(BrowserCase):
         put(page, "cup.gcode", CUP)
         page.get_by_role("listitem", name="cup.gcode", exact=True).get_by_role("link", name="cup.gcode").click()
         chapter(page, "Clip")
+        leaf(page, "One beat")
         type_over(page, "exposure", "4s")
         chapter(page, "Print")
         leaf(page, "The stop")

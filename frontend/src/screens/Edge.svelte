@@ -122,5 +122,8 @@
     .keys {
       display: none;
     }
+    .edge :global(svg) {
+      display: none;
+    }
   }
 </style>

@@ -93,7 +93,7 @@ def _press(plan: Plan, start: datetime) -> Iterator[Figure]:
 
 def _range(plan: Plan, solution: Solution, start: datetime) -> Iterator[Figure]:
     """The earliest and the latest finish where an event calls the frames."""
-    if plan.clip.called_by == "clock":
+    if plan.clip.called_by == "clock" and plan.frames.source != "layers":
         return
     spread = plan.clip.event_spread
     terms = (

@@ -5,7 +5,6 @@ from collections.abc import Iterator
 from bridle.core.chapters.review.lines import line, some
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.plan.document import Plan
-from bridle.core.plan.printer import HeadSwitch
 from bridle.core.reckon.printing import layered, print_digest, printer_of, stop_of, switch_of
 from bridle.core.snag import slot
 
@@ -26,14 +25,11 @@ def _lines(plan: Plan) -> Iterator[SettingLine]:
     else:
         yield line("a frame every", slot(frames.every, "layers"), "printing.frames")
     if stop is not None and stop.press is not None and switch is not None:
-        yield line("the head presses", slot(_pressed(stop.press[0], stop.press[1], switch)))
+        yield line("it presses at", slot(f"{stop.press[0]} {round(stop.press[1], 2):g} mm"))
+        if switch.read_on:
+            yield line("the click, read on", slot(f"{switch.read_on.day} {switch.read_on:%b %Y}; again after a refit"))
     if plan.printing.file is not None:
         yield line("the file", slot(_proven(plan)))
-
-
-def _pressed(axis: str, at: float, switch: HeadSwitch) -> str:
-    read = f"; read on {switch.read_on.day} {switch.read_on:%b %Y}, again after a refit" if switch.read_on else ""
-    return f"at {axis} {round(at, 2):g} mm{read}"
 
 
 def _proven(plan: Plan) -> str:

@@ -54,6 +54,8 @@
     const held = sheet.quantity(name)?.held;
     void sheet.change([held ? { do: 'release', quantity: name } : { do: 'hold', quantity: name }]);
   }
+  /** Layers are done when they are done: their times are an estimate. */
+  const layered = $derived(sheet.plan.frames?.source === 'layers');
 </script>
 
 {#snippet pulls(fixes: Fix[])}
@@ -90,7 +92,9 @@
               unit={one?.unit ?? ''}
               {...piece.name === 'shoot' && segments.length && one?.value
                 ? { shown: duration(Math.round(one.value)) }
-                : {}}
+                : layered && (piece.name === 'shoot' || piece.name === 'interval') && one?.value
+                  ? { shown: `about ${duration(Math.round(one.value))}` }
+                  : {}}
               held={one?.held}
               onedit={(on) => (typed = on ? piece.name : typed === piece.name ? null : typed)}
               onpeg={() => peg(piece.name)}

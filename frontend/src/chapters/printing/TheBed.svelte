@@ -147,6 +147,8 @@
         <FigureRow label="all stops" figure="printing.added" />
         <FigureRow label="share of the print" figure="printing.share" />
         <FigureRow label="print with its stops, about" figure="printing.print" />
+        <FigureRow label="finished at the earliest" figure="time.earliest" />
+        <FigureRow label="at the latest" figure="time.latest" />
       </Rows>
       <p class="label">
         Times are an estimate from the printer’s accelerations; heating and homing come on top.
@@ -207,7 +209,15 @@
     font-weight: 650;
     border-top-color: var(--ink);
   }
-  @media (max-width: 1100px) {
+  @media (max-width: 600px) {
+    .cols {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .core :global(svg) {
+      max-height: 320px;
+    }
+  }
+  @media (min-width: 601px) and (max-width: 1100px) {
     .cols {
       grid-template-columns: minmax(0, 1fr) 150px;
     }
