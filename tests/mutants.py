@@ -49,7 +49,30 @@ CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
 ))  # fmt: skip
 QUANTITY = "tests.core.test_quantity"
 WIRED, HEARD, TRIGGER, DIAGRAM = (f"tests.core.test_{name}" for name in ("wiring", "heard", "trigger", "diagram"))
+FILES, READING, PRINTS = (f"tests.prints.test_{name}" for name in ("files", "reading", "plan"))
 MUTANTS = (
+    Mutant("a stop goes back without its modes", f"{CORE}/subjects/parking/stop.py",
+        'yield "M82" if stand.absolute_e else "M83"', 'yield "M83"', (FILES,)),
+    Mutant("a stop forgets the file's own E", f"{CORE}/subjects/parking/stop.py",
+        'yield f"G92 E{number(stand.e / unit, 7)}"', 'yield f"G92 E{number(0, 7)}"', (FILES,)),
+    Mutant("a stop comes a line too early", f"{CORE}/subjects/prints/gather.py",
+        "base_byte + begins[n + 1], base_line + n + 1, after[n]", "base_byte + begins[n], base_line + n, was", (FILES,)),
+    Mutant("inches are taken for millimetres", f"{CORE}/subjects/prints/follow.py",
+        "state[UNIT] = 25.4 if code == 700200 else 1.0", "state[UNIT] = 1.0", (FILES,)),
+    Mutant("a block is taken out with the line before it", f"{CORE}/subjects/parking/blocks.py",
+        "if _open_line(inside, began, altered_too):", "if not _open_line(inside, began, altered_too):", (FILES,)),
+    Mutant("an edited block is taken for whole", f"{CORE}/subjects/parking/blocks.py",
+        "or int(last[2], 16) != zlib.crc32(inside[:at])", "", (FILES,)),
+    Mutant("corners cost nothing", f"{CORE}/subjects/prints/motion.py",
+        "most = min(most, keeps) if least > 0 else 0.0", "pass", (READING,)),
+    Mutant("the virtual printer never notices its switch's body", "bridle/standins/printer/virtual.py",
+        "if not _touched_at(self.log, name) and", "if False and", (FILES,)),
+    Mutant("a macro's text is passed over", "bridle/standins/printer/virtual.py",
+        "self._obey(line, depth + 1)", "pass", (READING,)),
+    Mutant("every n-th is counted from the first layer", f"{CORE}/subjects/prints/choose.py",
+        "list(range(last, min(first, last) - 1, -nth))[::-1]", "list(range(min(first, last), last + 1, nth))", (PRINTS,)),
+    Mutant("stops take no time in the clip", f"{CORE}/reckon/frames/layers.py",
+        "np.arange(len(called) + 1) * round(stop_s * MS)", "np.arange(len(called) + 1) * 0", (PRINTS,)),
     Mutant("a phone is fired by what moves it", f"{CORE}/reckon/clocks.py",
         "return first_of(plan.kit.copies, Phone) is None", "return True", (CLOCKS,)),
     Mutant("two apps are one clock", f"{CORE}/reckon/clocks.py",

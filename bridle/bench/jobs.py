@@ -80,7 +80,8 @@ def prove_file(path: Path, plan: Plan, told: Told = silent) -> Proof:
     frames = layered(plan)
     places = chosen_places(found, chosen(frames) if frames else (), plan.printing.stop.where)
     due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S)
-    return proven(of_file(path), model_of(plan), due)
+    running = "running it on the virtual printer"
+    return proven(of_file(path), model_of(plan), due, lambda done: told(running, done, found.size))
 
 
 def _stop(plan: Plan) -> Stop:

@@ -40,9 +40,6 @@ def take_clip_and_rig(studio: Studio, links: dict[str, str]) -> None:
     leaf(page, "One beat")
     page.get_by_role("button", name="measured: where the settle comes from").click()
     studio.take(page, "beat-paper")
-    page = studio.open(f"{harbour}/clip", "paper")
-    leaf(page, "On the clock")
-    studio.take(page, "clock-paper")
     page = studio.open(f"{lamps}/rig", "paper")
     page.get_by_role("slider", name="Playhead").press("End")
     studio.take(page, "rig-paper")
@@ -106,15 +103,29 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     take_clip_and_rig(studio, links)
     take_light(studio, links)
     studio.take(studio.open(f"{links['Fern frond uncurling']}/trigger", "paper"), "trigger-paper")
-    page = studio.open(f"{links['Lattice lantern']}/trigger", "cyanotype")
-    leaf(page, "On the bench")
-    studio.take(page, "bench-cyanotype")
+    take_print(studio, links["Lattice lantern"])
     page = studio.open(f"{harbour}/clip", "paper")
     leaf(page, "One beat")
     type_over(page, "exposure", "15")
     page.locator("[data-snag=interval-too-short]").first.wait_for()
     page.get_by_role("button", name="shortest interval that fits").first.click()
     studio.take(page, "snag-and-working-paper")
+
+
+def take_print(studio: Studio, lantern: str) -> None:
+    """The bed with its core somewhere up the lantern, once its file has been made; and how that grows."""
+    page = studio.open(f"{lantern}/print", "paper")
+    page.locator(".layer[d^=M]").wait_for()
+    core = page.get_by_role("slider", name="layer")
+    for _ in range(8):
+        core.press("PageUp")
+    core.evaluate("one => one.blur()")
+    studio.take(page, "print-paper")
+    page = studio.open(f"{lantern}/print/growth", "cyanotype")
+    page.locator("canvas").wait_for()
+    for _ in range(25):
+        page.keyboard.press("Shift+.")
+    studio.take(page, "growth-cyanotype")
 
 
 def main() -> None:

@@ -12,6 +12,7 @@ from unittest.mock import patch
 from django.core.management import call_command
 from django.test import TestCase
 
+from bridle.core.evaluate import evaluate
 from bridle.core.subjects.parking.blocks import strip
 from bridle.demo.lantern import lantern
 from bridle.server.prints import performing
@@ -74,6 +75,25 @@ class Bench(TestCase):
         self.assertEqual((changed.count(b"G1 X236.4 "), b"".join(strip([changed]))), (4, TEXT))
         trial = self.made(kept, plan, "trial")
         self.assertEqual((trial["result"]["stands"], trial["result"]["due"]), ("proven", 10))
+
+    def test_a_file_sliced_with_the_snippet_is_proven_as_it_came(self) -> None:
+        """The snippet stands before every layer but the first: as many presses, its own modes set and set back."""
+        plan = printed(layers={"layers_s": ("10",) * 12, "every": 1})
+        way = next(one for one in evaluate(plan).printing.ways if one.by == "slicer")
+        head, first, *rest = TEXT.split(b";LAYER:")
+        snippet = "\n".join(way.lines).encode() + b"\n"
+        sliced = b";LAYER:".join([head, first + snippet, *(one + snippet for one in rest[:-1]), rest[-1]])
+        kept = self.arrive(sliced)
+        self.work()
+        facts = self.client.get(f"/api/prints/{kept.pk}").json()["facts"]
+        self.assertEqual((facts["file"]["parks"], len(facts["frames"]["layers_s"])), (11, 12))
+        # The last layer has no change behind it, so nothing presses there: eleven of twelve, and that is told.
+        told = self.made(kept, printed(layers={"layers_s": ("10",) * 12, "every": 1}), "prove")["result"]
+        self.assertEqual(
+            (told["presses"], [(one["kind"], one["layer"]) for one in told["failures"]]), (11, [("missing", 12)])
+        )
+        upto = printed(layers={"layers_s": ("10",) * 12, "every": 1, "last_layer": 11})
+        self.assertEqual(self.made(kept, upto, "prove")["result"]["stands"], "proven")
 
     def test_what_a_proof_finds_is_told_with_line_and_layer(self) -> None:
         """The switch stands on the way home, and the head does not wait for the picture."""

@@ -10,7 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
-from bridle.bench.jobs import Made, NotReadyError, digest_of, make_changed, make_trial, read_print
+from bridle.bench.jobs import Made, NotReadyError, digest_of, make_changed, make_trial, prove_file, read_print
 from bridle.bench.telling import fix_of, said, summary, why
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
@@ -140,6 +140,12 @@ def _trial(work: Work, told: _Telling) -> dict[str, Any]:
     return _made(make_trial(work.print.original, work.print.made("trial"), _plan(work), told))
 
 
+def _prove(work: Work, told: _Telling) -> dict[str, Any]:
+    """The file as it came, with the stops that a slicer wrote into it."""
+    path, plan = work.print.original, _plan(work)
+    return _made(Made(path, path.stat().st_size, 0, prove_file(path, plan, told)))
+
+
 def _plan(work: Work) -> Plan:
     if work.plan is None:
         raise NotReadyError("a stop needs a plan")
@@ -184,4 +190,4 @@ def _fix(failure: Any) -> dict[str, Any] | None:
     return {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
 
 
-DOES = {"read": _read, "change": _change, "trial": _trial}
+DOES = {"read": _read, "change": _change, "trial": _trial, "prove": _prove}

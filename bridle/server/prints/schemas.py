@@ -12,7 +12,7 @@ from bridle.core.plan.frames import Layers
 from bridle.core.plan.printing import PrintFile
 from bridle.core.snag import Slot
 
-Kind = Literal["read", "change", "trial"]
+Kind = Literal["read", "change", "trial", "prove"]
 
 
 class FixTold(Schema):

@@ -8326,7 +8326,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "read" | "change" | "trial";
+            kind: "read" | "change" | "trial" | "prove";
             /** Of */
             of: string;
             /**
@@ -8433,7 +8433,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "read" | "change" | "trial";
+            kind: "read" | "change" | "trial" | "prove";
             plan?: components["schemas"]["Plan"] | null;
         };
         /**

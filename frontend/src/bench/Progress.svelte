@@ -8,7 +8,12 @@
     onstop: () => void;
   }
   let { work, onstop }: Props = $props();
-  const KINDS = { read: 'reading', change: 'writing and proving', trial: 'making the trial' } as const;
+  const KINDS = {
+    read: 'reading',
+    change: 'writing and proving',
+    trial: 'making the trial',
+    prove: 'proving'
+  } as const;
   const share = $derived(work.out_of ? Math.min(1, work.done / work.out_of) : 0);
 </script>
 

@@ -24,6 +24,9 @@
     print?.works.find((work) => work.kind === kind && work.state !== 'stopped');
   const change = $derived(last('change'));
   const trial = $derived(last('trial'));
+  const asItCame = $derived(last('prove'));
+  /** Whether a slicer or a host puts the stops in. */
+  const elsewhere = $derived((sheet.plan.printing?.by ?? []).some((one) => one !== 'file'));
   const going = $derived(print?.works.find((work) => ['waiting', 'running'].includes(work.state)));
   const ready = $derived(
     !!print && print.state === 'read' && !(printing.missing ?? []).length && !!print.layers && !busy(print)
@@ -191,12 +194,12 @@
         onclick={() => print && void prints.begin(print, 'trial', sheet.plan)}>A trial of ten layers</button
       >
     </p>
-    {#each [{ work: change, kind: 'change', label: 'The changed file' }, { work: trial, kind: 'trial', label: 'The trial' }] as one (one.kind)}
+    {#each [{ work: change, kind: 'change', label: 'The changed file' }, { work: trial, kind: 'trial', label: 'The trial' }, { work: asItCame, kind: 'original', label: 'The file as it came' }] as one (one.kind)}
       {#if one.work && one.work.state === 'failed'}
         <p role="alert" class="wrong">{one.label}: {one.work.said}</p>
       {:else if one.work?.result}
         {@const proof = one.work.result}
-        {@const older = one.kind === 'change' && one.work.of !== printing.of}
+        {@const older = one.kind !== 'trial' && one.work.of !== printing.of}
         <article data-proof={older ? 'older' : proof.stands}>
           <h4>
             {one.label}: {older

@@ -307,7 +307,9 @@
       {#if (plan.by ?? []).some((one) => one !== 'file')}
         <p class="label">
           It sets and restores its own modes. The next move of the file has to name its place and its feed;
-          slice a trial with it, put that file in, and have it proven.
+          slice a trial with it, put that file in, and have it proven as it came. A field before each layer
+          change has no place behind the last layer: put the same lines before the slicer’s end code, or the
+          finished part is no frame.
         </p>
       {/if}
     {/if}
