@@ -123,8 +123,8 @@ def take_print(studio: Studio, lantern: str) -> None:
     studio.take(page, "print-paper")
     page = studio.open(f"{lantern}/print/growth", "cyanotype")
     page.locator("canvas").wait_for()
-    for _ in range(25):
-        page.keyboard.press("Shift+.")
+    page.get_by_role("slider", name="Playhead").press("End")
+    page.wait_for_function("document.querySelector('canvas').dataset.layer === '700'")
     studio.take(page, "growth-cyanotype")
 
 

@@ -2,7 +2,7 @@
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 import { exact } from '../parts/paths';
-import { HEAD_SWITCH, PRINTER } from './printing';
+import { HEAD_SWITCH, printerFields } from './printing';
 import { CABLE, couplingFields, INPUT, PHONE_INPUT, SUPPLY, triggerFields } from './wired';
 
 export interface Field {
@@ -87,7 +87,7 @@ const CAMERA_JOINT = [
   field('hole_mm', 'hole is deep', 'mm', { empty: 'no hole' })
 ];
 
-const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling'>, Field[]> = {
+const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer'>, Field[]> = {
   body: [
     MASS,
     field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
@@ -97,7 +97,6 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling'>, Field[]> = 
     ...CAMERA_JOINT
   ],
   phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...PHONE_INPUT, ...CAMERA_JOINT],
-  printer: PRINTER,
   'head switch': HEAD_SWITCH,
   cable: CABLE,
   supply: SUPPLY,
@@ -258,6 +257,7 @@ const TURNS = ['pan', 'tilt', 'roll', 'focus', 'zoom'];
 
 function fieldsOf(card: Exclude<KitCard, { kind: 'axis' }>): Field[] {
   if (card.kind === 'trigger') return triggerFields(card);
+  if (card.kind === 'printer') return printerFields(card);
   return card.kind === 'coupling' ? couplingFields(card) : FIELDS[card.kind];
 }
 

@@ -1,4 +1,5 @@
 /** What stands on the cards of a printer and of a switch that its head meets. Positions are the printer's own. */
+import type { KitCard } from '../api/client';
 import type { Field } from './fields';
 
 const field = (path: string, label: string, unit = '', more: Partial<Field> = {}): Field => ({
@@ -13,7 +14,7 @@ const at = (path: string, label: string, more: Partial<Field> = {}) =>
 const UNKNOWN = { empty: 'not known' } as const;
 const NOT_SET = { empty: 'not set' } as const;
 
-export const PRINTER: Field[] = [
+const PRINTER: Field[] = [
   field('moves', 'moves', '', { choices: ['head X Z, bed Y', 'head X Y, bed Z', 'head X Y Z'] }),
   at('bed_x_mm', 'bed, along X'),
   at('bed_y_mm', 'bed, along Y'),
@@ -44,6 +45,16 @@ export const PRINTER: Field[] = [
   at('probe_from_y_mm', 'levelling probes, Y from', NOT_SET),
   at('probe_to_y_mm', 'levelling probes, Y to', NOT_SET)
 ];
+
+/** What concerns this printer: commands only where commands fire, a parking place along X only where no switch says it. */
+export function printerFields(card: Extract<KitCard, { kind: 'printer' }>): Field[] {
+  const without = {
+    switch: ['fire_on', 'fire_off', 'park_x_mm'],
+    commands: [],
+    pause: ['fire_on', 'fire_off']
+  }[card.fires ?? 'switch'] as string[];
+  return PRINTER.filter(({ path }) => !without.includes(path));
+}
 
 export const HEAD_SWITCH: Field[] = [
   field('rides', 'is fixed to', '', { choices: ['gantry', 'frame', 'bed'] }),

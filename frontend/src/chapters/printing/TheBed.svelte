@@ -132,9 +132,8 @@
           </tbody>
         </table>
       {/if}
-      <p class="label">A clip of so long: type it over the clip in the sentence, or here:</p>
       <Rows>
-        <Row label="the clip"
+        <Row label="make the clip"
           ><Editable
             path="clip.clip"
             label="the clip of the print"
@@ -145,7 +144,6 @@
         <FigureRow label="it grows a frame" figure="printing.grows" />
         <FigureRow label="one stop" figure="printing.stop" />
         <FigureRow label="all stops" figure="printing.added" />
-        <FigureRow label="share of the print" figure="printing.share" />
         <FigureRow label="print with its stops, about" figure="printing.print" />
         <FigureRow label="finished at the earliest" figure="time.earliest" />
         <FigureRow label="at the latest" figure="time.latest" />
