@@ -51,11 +51,21 @@ class Bench(BrowserCase):
             self.assertEqual(to.name, "little_cup with stops.gcode")
             changed = to.read_bytes()
         self.assertEqual((changed.count(b"G1 X240.6 F1200"), b"".join(strip([changed]))), (4, CUP))
+        # Told that the slicer puts the stops in, it proves the file as it came, which has none.
+        leaf(page, "The stop")
+        page.get_by_role("checkbox", name="the slicer’s field").check()
+        expect(page.locator("pre")).to_contain_text("G1 X240.6 F1200")
+        leaf(page, "File and proof")
+        page.get_by_role("button", name="Prove the file as it came").click()
+        came = page.locator("article").filter(has_text="The file as it came")
+        expect(came).to_have_attribute("data-proof", "failed")
+        expect(came).to_contain_text("No press comes where this layer is done. 4 times in all")
+        page.get_by_role("button", name="undo").click()
         # Another choice of layers, and the proof says that it is of something else.
         leaf(page, "The bed")
         type_over(page, "every how many layers", "2")
         leaf(page, "File and proof")
-        expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "older")
+        expect(page.locator("[data-proof]").first).to_have_attribute("data-proof", "older")
 
     def test_what_a_proof_finds_is_said_and_drawn(self) -> None:
         """The wait is too short for a long exposure: the proof says where, and the fix mends it."""

@@ -2,7 +2,7 @@
   /** What lights the scene, and what the camera is set to: the fall of the light, and the changes one by one. */
   import chapter from '.';
   import { duration, number } from '../../format';
-  import Leaves from '../../parts/Leaves.svelte';
+  import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Changes from './Changes.svelte';
   import Fall from './Fall.svelte';
@@ -23,37 +23,9 @@
   });
 </script>
 
-<section class="light">
-  <header>
-    <h2>{title}</h2>
-    <Leaves
-      label="Parts of the light"
-      at="/shoots/{sheet.id}/light"
-      leaves={chapter.leaves}
-      open={sheet.leaf}
-    />
-  </header>
+<ChapterPage {chapter} {title}>
   {#if sheet.leaf === 'changes'}<Changes />
   {:else if sheet.leaf === 'sky'}<Sky />
   {:else if sheet.leaf === 'beside'}<Helpers />
   {:else}<Fall />{/if}
-</section>
-
-<style>
-  .light {
-    padding: 10px 22px 12px 26px;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 0 24px;
-    margin-bottom: 8px;
-  }
-  @media (max-width: 1000px) {
-    .light {
-      padding: 14px 16px;
-    }
-  }
-</style>
+</ChapterPage>

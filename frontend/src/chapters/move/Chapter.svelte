@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Where the camera goes and what it sees: framing, marks, the picture, rounds, and what the drives are told. */
   import chapter from '.';
-  import Leaves from '../../parts/Leaves.svelte';
+  import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Again from './Again.svelte';
   import Drives from './Drives.svelte';
@@ -19,38 +19,10 @@
   });
 </script>
 
-<section class="move">
-  <header>
-    <h2>{title}</h2>
-    <Leaves
-      label="Parts of the move"
-      at="/shoots/{sheet.id}/move"
-      leaves={chapter.leaves}
-      open={sheet.leaf}
-    />
-  </header>
+<ChapterPage {chapter} {title}>
   {#if sheet.leaf === 'marks'}<Marks />
   {:else if sheet.leaf === 'picture'}<ThePicture />
   {:else if sheet.leaf === 'again'}<Again />
   {:else if sheet.leaf === 'drives'}<Drives />
   {:else}<Framing />{/if}
-</section>
-
-<style>
-  .move {
-    padding: 10px 22px 12px 26px;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 0 24px;
-    margin-bottom: 8px;
-  }
-  @media (max-width: 1000px) {
-    .move {
-      padding: 14px 16px;
-    }
-  }
-</style>
+</ChapterPage>

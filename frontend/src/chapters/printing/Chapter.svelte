@@ -5,7 +5,7 @@
   import { pathsOf, type Paths } from '../../bench/paths.svelte';
   import { Prints } from '../../bench/prints.svelte';
   import { duration, number } from '../../format';
-  import Leaves from '../../parts/Leaves.svelte';
+  import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import FileAndProof from './FileAndProof.svelte';
   import FindTheClick from './FindTheClick.svelte';
@@ -68,38 +68,10 @@
   });
 </script>
 
-<section class="print">
-  <header>
-    <h2>{title} <span class="label">{beside}</span></h2>
-    <Leaves
-      label="Parts of the print"
-      at="/shoots/{sheet.id}/print"
-      leaves={chapter.leaves}
-      open={sheet.leaf}
-    />
-  </header>
+<ChapterPage {chapter} {title} {beside}>
   {#if sheet.leaf === 'stop'}<TheStop {paths} {at} />
   {:else if sheet.leaf === 'file'}<FileAndProof {prints} {print} />
   {:else if sheet.leaf === 'growth'}<Growth {paths} />
   {:else if sheet.leaf === 'click'}<FindTheClick />
   {:else}<TheBed {prints} {print} {paths} {at} {onat} />{/if}
-</section>
-
-<style>
-  .print {
-    padding: 10px 22px 12px 26px;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 0 24px;
-    margin-bottom: 8px;
-  }
-  @media (max-width: 1000px) {
-    .print {
-      padding: 14px 16px;
-    }
-  }
-</style>
+</ChapterPage>

@@ -27,6 +27,11 @@
   const asItCame = $derived(last('prove'));
   /** Whether a slicer or a host puts the stops in. */
   const elsewhere = $derived((sheet.plan.printing?.by ?? []).some((one) => one !== 'file'));
+  const works = $derived([
+    { work: change, kind: 'change', label: 'The changed file' },
+    { work: trial, kind: 'trial', label: 'The trial' },
+    { work: asItCame, kind: 'original', label: 'The file as it came' }
+  ]);
   const going = $derived(print?.works.find((work) => ['waiting', 'running'].includes(work.state)));
   const ready = $derived(
     !!print && print.state === 'read' && !(printing.missing ?? []).length && !!print.layers && !busy(print)
@@ -193,8 +198,17 @@
         disabled={!ready}
         onclick={() => print && void prints.begin(print, 'trial', sheet.plan)}>A trial of ten layers</button
       >
+      {#if elsewhere || file?.parks || file?.already?.some((one) => one.sort === 'fire')}
+        <button
+          type="button"
+          class="act quiet"
+          disabled={!ready}
+          onclick={() => print && void prints.begin(print, 'prove', sheet.plan)}
+          >Prove the file as it came</button
+        >
+      {/if}
     </p>
-    {#each [{ work: change, kind: 'change', label: 'The changed file' }, { work: trial, kind: 'trial', label: 'The trial' }, { work: asItCame, kind: 'original', label: 'The file as it came' }] as one (one.kind)}
+    {#each works as one (one.kind)}
       {#if one.work && one.work.state === 'failed'}
         <p role="alert" class="wrong">{one.label}: {one.work.said}</p>
       {:else if one.work?.result}

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Who tells the camera, and whether it hears: the chain, its wires, the lamps beside it, the bench. */
   import chapter from '.';
-  import Leaves from '../../parts/Leaves.svelte';
+  import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Afar from './Afar.svelte';
   import Bench from './Bench.svelte';
@@ -26,38 +26,10 @@
   });
 </script>
 
-<section class="trigger">
-  <header>
-    <h2>{title} <span class="label">{heard}</span></h2>
-    <Leaves
-      label="Parts of the trigger"
-      at="/shoots/{sheet.id}/trigger"
-      leaves={chapter.leaves}
-      open={sheet.leaf}
-    />
-  </header>
+<ChapterPage {chapter} {title} beside={heard}>
   {#if sheet.leaf === 'wires'}<Wires />
   {:else if sheet.leaf === 'lamps'}<Lamps />
   {:else if sheet.leaf === 'bench'}<Bench />
   {:else if sheet.leaf === 'afar'}<Afar />
   {:else}<TheChain />{/if}
-</section>
-
-<style>
-  .trigger {
-    padding: 10px 22px 12px 26px;
-  }
-  header {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: baseline;
-    justify-content: space-between;
-    gap: 0 24px;
-    margin-bottom: 8px;
-  }
-  @media (max-width: 1000px) {
-    .trigger {
-      padding: 14px 16px;
-    }
-  }
-</style>
+</ChapterPage>
