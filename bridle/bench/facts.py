@@ -7,7 +7,7 @@ from bridle.core.plan.frames import MOST_LAYERS, Layers
 from bridle.core.plan.printing import MOST_LISTED, Already, PrintFile, Unread
 from bridle.core.subjects.prints.found import Inspection
 
-LEAST_S = Fraction(1, 100)
+LEAST_S = Fraction(1, 10)
 
 
 class NoLayersError(ValueError):
@@ -52,7 +52,7 @@ def layer_source(found: Inspection, before: Layers | None = None) -> Layers:
     if len(found.layers) > MOST_LAYERS:
         raise NoLayersError(f"{len(found.layers):,} layers; a shoot holds {MOST_LAYERS:,}")
     made = Layers(
-        layers_s=tuple(max(LEAST_S, _seconds(layer.seconds)) for layer in found.layers),
+        layers_s=tuple(max(LEAST_S, Fraction(round(layer.seconds * 10), 10)) for layer in found.layers),
         z_mm=tuple(round(layer.z, 3) for layer in found.layers),
     )
     if before is None:

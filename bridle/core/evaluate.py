@@ -23,8 +23,11 @@ from bridle.core.subjects.numbers.thinning import SOME
 
 KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS, *printing.KINDS)
 # What is not asked again while something is dragged, and stays as it was told last.
+_ASIDE = {kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *printing.KINDS, *move.ASIDE)}
+_TOLD = {kind.chapter for kind in KINDS if kind.code not in _ASIDE}
+# By its code; and by its chapter with a stroke behind it where none of that chapter is asked again.
 ASIDE = tuple(
-    kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *printing.KINDS, *move.ASIDE)
+    sorted({kind.code if kind.chapter in _TOLD else f"{kind.chapter}/" for kind in KINDS if kind.code in _ASIDE})
 )
 
 

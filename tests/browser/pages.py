@@ -110,6 +110,14 @@ def chapter(page: Page, name: str) -> None:
     page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile(rf"\b{name}\b")).click()
 
 
+def chapters_of(page: Page) -> dict[str, list[str]]:
+    """The chapters that this shoot has a use for, with their leaves."""
+    links = page.get_by_role("navigation", name="Chapters").get_by_role("link")
+    links.first.wait_for()
+    shown = " ".join(links.all_inner_texts())
+    return {name: leaves for name, leaves in CHAPTERS.items() if re.search(rf"\b{name}\b", shown)}
+
+
 def figure(page: Page, label: str) -> Any:
     """A figure that is changed where it stands."""
     return page.get_by_role("spinbutton", name=label, exact=True)

@@ -9,7 +9,7 @@ from typing import Any
 from playwright.sync_api import Dialog, Page, Route, expect
 
 from bridle.datafolder.where import database
-from tests.browser.pages import CHAPTERS, BrowserCase, chapter, figure, leaf, type_over
+from tests.browser.pages import BrowserCase, chapter, chapters_of, figure, leaf, type_over
 
 SEGMENTS = {
     "source": "changing",
@@ -63,7 +63,7 @@ class Firm(BrowserCase):
                 page.get_by_role("link", name="Clip").click()
                 leaf(page, "One beat")
                 expect(page.get_by_role("table", name="Two ways to move")).to_be_visible()
-                for name in CHAPTERS:
+                for name in chapters_of(page):
                     chapter(page, name)
                     expect(page.locator("main h2, main h3").first).to_be_visible()
                     self.assertEqual(page.locator(".fault").count(), 0)

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from tests.browser.pages import CHAPTERS, BrowserCase, chapter, leaf
+from tests.browser.pages import BrowserCase, chapter, chapters_of, leaf
 
 LOOK = (Path(__file__).parent / "sweep.js").read_text()
 DESK: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}}
@@ -70,7 +70,7 @@ class Sweeping(BrowserCase):
     def _sweep_sheet(self, page: Page, name: str, number: int, phone: bool) -> None:
         page.goto(f"{self.server.address}/shoots/{number}/clip")
         page.get_by_role("navigation", name="Chapters").wait_for()
-        for title, leaves in CHAPTERS.items():
+        for title, leaves in chapters_of(page).items():
             chapter(page, title)
             self._look(page, f"{name}, {title}", phone)
             for part in leaves[1:]:

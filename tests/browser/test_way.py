@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import CHAPTERS, PATIENCE_MS, BrowserCase, figure, leaf, set_when, type_over
+from tests.browser.pages import PATIENCE_MS, BrowserCase, chapters_of, figure, leaf, set_when, type_over
 from tests.browser.printed import printed
 
 
@@ -152,7 +152,7 @@ class Phone(BrowserCase):
         expect(figure(page, "frames")).to_have_text("180 frames")
         order = [page.locator(s).first.bounding_box()["y"] for s in (".sentence", ".margin svg", ".margin .snags")]  # type: ignore[index]
         self.assertEqual(order, sorted(order), "the sentence, the ring and the next thing to do come first")
-        for name, leaves in CHAPTERS.items():
+        for name, leaves in chapters_of(page).items():
             page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile(rf"\b{name}\b")).tap()
             self._fits(page)
             for part in leaves[1:]:

@@ -167,7 +167,8 @@ describe('the cards', () => {
     for (const field of fields) {
       const value = valueAt(card, field.path);
       expect(value, field.path).not.toBeUndefined();
-      if (value === null) expect(field.empty, field.path).toBeTruthy();
+      if (field.day || field.commands) expect(Array.isArray(value), field.path).toBe(!!field.commands);
+      else if (value === null) expect(field.empty, field.path).toBeTruthy();
       else if (field.choices) expect(field.choices, field.path).toContain(value);
       else if (field.tick) expect(typeof value, field.path).toBe('boolean');
       else expect(exact(value), field.path).not.toBeNaN();

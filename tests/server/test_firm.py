@@ -284,7 +284,12 @@ class Sent(TestCase):
                 self.assertEqual(dragged.json()["plan"], answer.json()["plan"])
                 self.assertEqual(brief["figures"], {key: whole["figures"][key] for key in brief["figures"]})
                 seen = [(one["code"], one["path"]) for one in brief["snags"]]
-                said = [(one["code"], one["path"]) for one in whole["snags"] if one["code"] not in brief["aside"]]
+                aside = brief["aside"]
+                said = [
+                    (one["code"], one["path"])
+                    for one in whole["snags"]
+                    if one["code"] not in aside and f"{one['chapter']}/" not in aside
+                ]
                 self.assertEqual(seen, said)
                 # Where the light is dragged its drawing is the whole one, changes and schools and all.
                 lit = page.send("POST", "/api/drag", {**ask, "lit": True}).json()["brief"]["light"]

@@ -5,12 +5,14 @@ import json
 import time
 import urllib.request
 from http.cookiejar import CookieJar
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import TestCase as PlainTestCase
 from unittest.mock import patch
 
 from django.core.management import call_command
-from django.test import TestCase
+from django.test import TestCase, override_settings
 
 from bridle.core.evaluate import evaluate
 from bridle.core.subjects.parking.blocks import strip
@@ -27,12 +29,19 @@ from tests.served import Served
 TEXT = program(Dialect(), SQUARE * 2)
 
 
-class Bench(TestCase):
-    """Work is done when the test says so: no process of its own."""
+class OwnFolder(TestCase):
+    """Tests that run beside one another do not meet in one folder."""
 
-    def tearDown(self) -> None:
-        for kept in Print.objects.all():
-            kept.throw_away()
+    def setUp(self) -> None:
+        folder = TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        own = override_settings(DATA=Path(folder.name))
+        own.enable()
+        self.addCleanup(own.disable)
+
+
+class Bench(OwnFolder):
+    """Work is done when the test says so: no process of its own."""
 
     def post(self, path: str, body: Any = None, status: int = 201) -> Any:
         answer = self.client.post(f"/api{path}", json.dumps(body), content_type="application/json")
@@ -160,12 +169,11 @@ class Bench(TestCase):
         self.assertEqual(kept.state, "read")
 
 
-class Demo(TestCase):
+class Demo(OwnFolder):
     def test_the_demo_s_file_is_made_read_and_proven_when_somebody_looks(self) -> None:
         call_command("loaddemo", stdout=io.StringIO())
         (line,) = self.client.get("/api/prints").json()
         self.assertEqual((line["state"], line["shoot_name"]), ("reading", "Lattice lantern"))
-        self.addCleanup(Print.objects.get().throw_away)
         perform(Work.objects.get().pk)
         told = self.client.get(f"/api/prints/{line['id']}").json()
         proof = told["works"][0]["result"]

@@ -97,11 +97,12 @@ def _read(work: Work, told: _Telling) -> dict[str, Any]:
         "seconds": found.seconds,
         "purge_mm": found.purge,
     }
-    Print.objects.filter(pk=kept.pk).update(state="read", said="", facts=told_facts, digest=facts.digest)
-    kept.refresh_from_db()
-    if kept.shoot is None and layers is not None:
-        kept.shoot = shoot_of(kept.name, facts, layers)
-        kept.save(update_fields=["shoot"])
+    with transaction.atomic():
+        kept.refresh_from_db()
+        if kept.shoot is None and layers is not None:
+            kept.shoot = shoot_of(kept.name, facts, layers)
+        kept.state, kept.said, kept.facts, kept.digest = "read", "", told_facts, facts.digest
+        kept.save()
     if kept.demo and kept.shoot is not None:
         plan = kept.shoot.read()
         after = Work(print=kept, kind="change", plan=kept.shoot.plan, of=print_digest(plan))

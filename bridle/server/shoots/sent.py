@@ -63,7 +63,7 @@ class Brief(Schema):
     light: LightState
     figures: dict[str, Shown]
     snags: list[Noticed]
-    # The codes of the snags that were not looked for: these stay as they were told last.
+    # The snags that were not looked for, by code or by chapter (“light/”): these stay as they were told last.
     aside: list[str]
 
 

@@ -111,7 +111,7 @@
       gap: 4px;
       min-height: 48px;
       width: auto;
-      padding: 0 9px;
+      padding: 0 8px;
       font-size: 12px;
       border-left: 0;
       border-right: 0;

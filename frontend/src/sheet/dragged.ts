@@ -7,7 +7,9 @@ const WORST = ['stop', 'mind', 'note'];
 export function dragged(evaluation: Evaluation, brief: Brief): Evaluation {
   const { aside, figures, ...drawn } = brief;
   const seen = drawn.snags.map((snag) => ({ ...snag, fixes: [] })) as unknown as Evaluation['snags'];
-  const kept = evaluation.snags.filter((snag) => aside.includes(snag.code));
+  const kept = evaluation.snags.filter(
+    (snag) => aside.includes(snag.code) || aside.includes(`${snag.chapter}/`)
+  );
   const snags = [...seen, ...kept].sort((a, b) => WORST.indexOf(a.severity) - WORST.indexOf(b.severity));
   // Who is seen when stands aside as well.
   const view = drawn.view && {

@@ -73,11 +73,11 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
 def _lamp(shooting: Shooting, one: Lit) -> Iterator[Figure | Snag]:
     key, lamp = f"trigger.lamp.{one.index}", one.lamp
     name = {"lamp": slot(lamp.name)}
-    interval = term("interval", "interval", shooting.cycle.interval_s, "s")
+    interval = term("interval", "interval", shooting.solution.interval, "s")
     if not one.switched or one.use is None:
         return
     between = one.use.lit == "between frames"
-    rule, share = SHARE, (one.off - one.on) / float(shooting.cycle.interval_s)
+    rule, share = SHARE, (one.off - one.on) / float(shooting.solution.interval)
     if between:
         rule, share = SHARE_BETWEEN, 1 - share
     times = term("off", "switched again at", one.off, "s"), term("on", "switched at", one.on, "s"), interval
