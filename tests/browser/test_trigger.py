@@ -157,7 +157,7 @@ class Lamps(BrowserCase):
     """Lamps for the frame alone."""
 
     def test_a_lamp_for_the_frame_alone_saves_what_it_says(self) -> None:
-        """350 frames in 35 601 s; lit for the two seconds that it takes, the lag and a quarter of a second each time."""
+        """350 frames in 35 601 s; lit each time for the two seconds that it takes, the lag and the exposure."""
         page = self.open_demo(LANTERN, "Trigger")
         leaf(page, "Lamps")
         page.get_by_text("for the frame alone").click()
