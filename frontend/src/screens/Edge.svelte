@@ -99,6 +99,7 @@
     .edge {
       position: static;
       flex-direction: row;
+      gap: 0;
       width: 100%;
       height: auto;
       padding: 0;
@@ -111,7 +112,7 @@
       gap: 4px;
       min-height: 48px;
       width: auto;
-      padding: 0 8px;
+      padding: 0 11px;
       font-size: 12px;
       border-left: 0;
       border-right: 0;

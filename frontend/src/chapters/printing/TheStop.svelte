@@ -395,6 +395,9 @@
     margin-top: 12px;
   }
   @media (max-width: 900px) {
+    input[type='range'] {
+      min-height: 44px;
+    }
     .cols {
       grid-template-columns: minmax(0, 1fr);
     }
