@@ -53,6 +53,12 @@ def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Al
     return Already(name=name, sort=sort, count=count, layers=layers, line=line)
 
 
+CUP = {"name": "cup", "form": "block", "x_mm": 0, "y_mm": 300, "z_mm": -100, "width_mm": 40, "depth_mm": 30}
+NOON = {
+    "shoot__place__latitude_deg": 51.5,
+    "shoot__place__longitude_deg": 0.1,
+    "shoot__clock__at": "2026-09-27T11:00:00Z",
+}
 WRONG = Unread(line=4012, stood="G1 X1O.5", expected="a letter with a number behind it")
 READ, REFITTED = datetime(2026, 10, 3).date(), datetime(2026, 10, 4).date()
 PRINTED: dict[str, Plan] = {
@@ -65,6 +71,9 @@ PRINTED: dict[str, Plan] = {
     "print-layers-vary": printed(layers={"z_mm": (0.2, 0.4, 0.6, 0.7, 0.8, 1.0, 1.2, 1.4, 1.5, 1.6, 1.8, 2.0)}),
     "print-not-in-picture": printed(printing__distance_mm=50, camera__focal_mm=50),
     "print-out-of-focus": printed(printing__distance_mm=300, camera__focal_mm=50, camera__aperture=5.6),
+    "print-leaves-picture": printed(move__marks=[CUP], printing__mark=0, camera__focal_mm=50),
+    "print-head-in-picture": printed(printing__distance_mm=900, camera__focal_mm=50),
+    "print-in-daylight": printed(**NOON),
     "stop-oozes": printed(printer={"extruder": "long tube"}),
     "stop-grinds": printed(stop={"back_mm": 6}),
     "stop-raises": printed(stop={"raise_mm": 10}),

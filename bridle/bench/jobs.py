@@ -12,7 +12,7 @@ from bridle.bench.reading import read
 from bridle.bench.source import of_file
 from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.printing import chosen, held_s, layered, picture_s, printer_of, stop_of
+from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of
 from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.found import Inspection
 from bridle.standins.printer.proof import Proof
@@ -51,6 +51,7 @@ def read_print(path: Path, plan: Plan | None, told: Told = silent, altered_too: 
 def make_changed(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
     """Write the file with the plan's stops and prove it. Raises `NotReadyError`."""
     stop = _stop(plan)
+    _may_be_written(path, plan)
     found = read_print(path, plan, told)
     frames = layered(plan)
     numbers = chosen(frames) if frames else ()
@@ -62,6 +63,7 @@ def make_changed(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made
 def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
     """Cut the first layers out of the file, with a stop at each, and prove them. Raises `NotReadyError`."""
     stop = _stop(plan)
+    _may_be_written(path, plan)
     found = read_print(path, plan, told)
     if not found.layers:
         raise NotReadyError("no layers were found in this file")
@@ -82,6 +84,21 @@ def prove_file(path: Path, plan: Plan, told: Told = silent) -> Proof:
     due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S)
     running = "running it on the virtual printer"
     return proven(of_file(path), model_of(plan), due, lambda done: told(running, done, found.size))
+
+
+def _may_be_written(path: Path, plan: Plan) -> None:
+    """Refuse another file than the plan's, and a second set of stops that nobody asked for. Raises `NotReadyError`."""
+    file, by = plan.printing.file, plan.printing.by
+    if file is None or file.digest != digest_of(path):
+        raise NotReadyError("the plan's layers were read of another file than this one; take this one into the shoot")
+    if "file" not in by:
+        raise NotReadyError(
+            "the plan has the stops come from the slicer or the host; a changed file would hold a second set"
+        )
+    if has_stops(file) and not plan.printing.second_set:
+        raise NotReadyError(
+            "somebody has put stops into this file already; say that ours go in beside them, or slice it anew"
+        )
 
 
 def _stop(plan: Plan) -> Stop:

@@ -21,6 +21,15 @@ INK = """canvas => {
     return inked / (data.length / 4);
 }"""
 
+# The same of the outermost eighth to the right, where a head is parked at the high end of X; its middle is the film's.
+BESIDE = """canvas => {
+    const wide = Math.round(canvas.width / 8);
+    const { data } = canvas.getContext('2d').getImageData(canvas.width - wide, 0, wide, canvas.height);
+    let inked = 0;
+    for (let n = 0; n < data.length; n += 4) if (Math.abs(data[n] - data[0]) > 60) inked++;
+    return inked / (data.length / 4);
+}"""
+
 
 def put(page: Page, name: str, text: bytes) -> None:
     """Choose a file, as a person does."""
@@ -144,11 +153,41 @@ class Lantern(BrowserCase):
         expect(said).to_contain_text("It clicks")
         page.get_by_role("button", name="on 10").click()
         expect(said).to_contain_text("The switch is broken")
-        for n, text in enumerate(("239.9", "240.1", "240.0"), 1):
-            page.get_by_label(f"reading {n} of the click").fill(text)
-        page.get_by_role("button", name="Take these").click()
+        take = page.get_by_role("button", name=re.compile("^Put .* on the card"))
+        self.read_the_click(page, "239.2", "240.1", "240.0")
+        expect(page.get_by_text("Is the switch fixed, and the belt tight?")).to_be_visible()
+        expect(take).to_be_disabled()
+        self.read_the_click(page, "239.9", "240.1", "240.0")
+        take.filter(has_text="Put 240 mm").click()
         expect(page.get_by_text("Kept: X 240, read on")).to_be_visible()
         expect(page.get_by_role("row", name=re.compile(r"here now"))).to_contain_text("goes away from it")
+
+    @staticmethod
+    def read_the_click(page: Page, *readings: str) -> None:
+        for n, text in enumerate(readings, 1):
+            field = page.get_by_label(f"X at the click, reading {n}")
+            field.fill(text)
+            field.press("Tab")
+
+    def test_the_growth_is_what_the_camera_sees_with_the_parked_head_where_that_is_in_it(self) -> None:
+        """From afar the picture takes in the head: it is drawn, and said."""
+        page = self.open_demo(LANTERN, "Print")
+        leaf(page, "Growth")
+        canvas = page.locator("canvas")
+        page.wait_for_function("document.querySelector('canvas')?.dataset.layer === '2'")
+        page.get_by_role("slider", name="Playhead on the span").press("End")
+        page.wait_for_function("document.querySelector('canvas').dataset.layer === '700'")
+        expect(page.get_by_text("The head is parked beside the picture")).to_be_visible()
+        near = canvas.evaluate(BESIDE)
+        page.get_by_label("the finished part in the scene").select_option(label="no mark of Move")
+        expect(page.get_by_text("nobody has said where the camera stands")).to_be_visible()
+        type_over(page, "from lens to part", "1600")
+        expect(page.get_by_text("and that is in the picture")).to_be_visible()
+        margin = page.get_by_role("complementary", name="Beat, totals and snags")
+        expect(margin).to_contain_text("The parked head stands in the picture, in 350 frames")
+        self.assertGreater(canvas.evaluate(BESIDE), near + 0.001)
+        margin.get_by_role("button", name=re.compile("It may be seen")).click()
+        expect(margin).to_contain_text("No snags")
 
     def test_it_grows_in_the_picture_and_a_stop_is_played(self) -> None:
         page = self.open_demo(LANTERN, "Print")

@@ -659,15 +659,29 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "print-layers-vary": (
         "The layers differ in thickness; a frame every 2 layers makes the print grow in jumps.",
-        "A frame every 0.33 mm of height · About as many frames, at equal heights; the last is the finished part as before.",
+        "A frame every 0.36 mm of height · About as many frames, at equal heights; the last is the finished part as before.",
     ),
     "print-not-in-picture": (
         "The finished part is 40 mm wide and 2.4 mm high; the picture takes in 36 mm by 24 mm.",
         "Stand the camera 70 mm away · The finished part fits, with a tenth to spare around it.",
     ),
+    "print-leaves-picture": (
+        "Not all of the part is in the picture in 6 frames, first in frame 1, when it is 0.4 mm high.",
+        "Aim the camera at the middle of the finished part · Every keyframe turns by as much; the empty bed lies low in the picture at first.",
+        "Stand the part 340 mm away, and aim at its middle · All of it is in every picture, and smaller.",
+        "It is to be so · What leaves the picture is not in the clip.",
+    ),
+    "print-head-in-picture": (
+        "The parked head stands in the picture, in 6 frames.",
+        "It may be seen · It stands still in every frame, and only rises.",
+    ),
+    "print-in-daylight": (
+        "The sun is up in 6 frames of 6.",
+        "Daylight is shut out · The lamps alone light it; look at the first frames with them off: they have to be black.",
+    ),
     "print-out-of-focus": (
-        "Of the depth of 40 mm that the part has, 10.1 mm is sharp.",
-        "Stand the camera 600 mm away · All of the part is sharp then, and smaller in the picture.",
+        "Of the depth of 30 mm that the part has, 10.1 mm is sharp.",
+        "Stand the camera 520 mm away · All of the part is sharp then, and smaller in the picture.",
     ),
     "stop-oozes": (
         "The filament is drawn back 0.8 mm before the head leaves; a long-tube extruder wants about 5 mm.",

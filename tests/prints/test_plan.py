@@ -23,7 +23,7 @@ from bridle.core.subjects.prints.choose import equal_heights, every_nth
 from bridle.demo.lantern import lantern
 from bridle.formats.plan_json import read_plan
 from tests.provoked import fixes_work
-from tests.provoked_print import LAYERS, command, printed
+from tests.provoked_print import CUP, LAYERS, command, printed
 from tests.strategies import shooting
 
 LANTERN = Path(__file__).parents[2] / "bridle" / "demo" / "shoots" / "lattice-lantern.json"
@@ -139,10 +139,14 @@ class AnyPrint(TestCase):
             "over_mm": st.sampled_from([0.0, 0.6, 3.0]), "off_mm": st.sampled_from([0.2, 30.0]),
             "where": st.sampled_from(["infill", "change"]),
         }),
-        st.sampled_from([None, 60.0, 400.0, 2000.0]),
+        st.fixed_dictionaries({}, optional={
+            "printing__distance_mm": st.sampled_from([60.0, 400.0, 2000.0]),
+            "printing__seen_from": st.sampled_from(["left", "back", "right"]), "camera__aperture": st.just(16.0),
+            "move__marks": st.sampled_from([[CUP], [{**CUP, "y_mm": 1500, "z_mm": 40}]]), "printing__mark": st.just(0),
+        }),
     )  # fmt: skip
-    def test_every_fix_of_any_print_works(self, file, printer, switch, stop, far) -> None:  # type: ignore[no-untyped-def]
-        plan = printed(file=file, printer=printer, switch=switch, stop=stop, printing__distance_mm=far)
+    def test_every_fix_of_any_print_works(self, file, printer, switch, stop, seen) -> None:  # type: ignore[no-untyped-def]
+        plan = printed(file=file, printer=printer, switch=switch, stop=stop, **seen)
         for snag in evaluate(plan).snags:
             if snag.chapter == "print":
                 self.assertTrue(snag.fixes, snag.code)

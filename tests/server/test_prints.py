@@ -150,14 +150,16 @@ class Bench(OwnFolder):
     def test_it_is_stopped_and_leaves_nothing_half_made(self) -> None:
         kept = self.arrive()
         self.work()
-        asked = self.post(f"/prints/{kept.pk}/work", {"kind": "change", "plan": printed().model_dump(mode="json")})
+        facts = self.client.get(f"/api/prints/{kept.pk}").json()["facts"]["file"]
+        plan = printed(file=facts).model_dump(mode="json")
+        asked = self.post(f"/prints/{kept.pk}/work", {"kind": "change", "plan": plan})
         self.assertIn("already", self.post(f"/prints/{kept.pk}/work", {"kind": "read"}, 409)["message"])
         with patch.object(performing, "TELL_S", 0):
             Work.objects.filter(pk=asked["id"]).update(asked_stop=True)
             perform(asked["id"])
         self.assertEqual(Work.objects.get(pk=asked["id"]).state, "stopped")
         self.assertFalse(kept.made("change").exists())
-        waiting = self.post(f"/prints/{kept.pk}/work", {"kind": "trial", "plan": printed().model_dump(mode="json")})
+        waiting = self.post(f"/prints/{kept.pk}/work", {"kind": "trial", "plan": plan})
         self.assertEqual(self.post(f"/prints/work/{waiting['id']}/stop", status=200)["state"], "stopped")
 
     def test_what_was_not_finished_starts_over(self) -> None:

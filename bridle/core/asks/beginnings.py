@@ -195,7 +195,7 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
 
 
 def drop(plan: Plan, path: str) -> list[Edit]:
-    """The edits that take one thing out of a list; what follows a mark keeps following it, or nothing.
+    """The edits that take one thing out of a list; what counts on a mark keeps counting on it, or on nothing.
 
     Raises `PathError` where no such thing stands.
     """
@@ -212,11 +212,11 @@ def drop(plan: Plan, path: str) -> list[Edit]:
 
 
 def _follows_on(plan: Plan, gone: int) -> Iterable[Edit]:
-    """Before the marks change their numbers: the same mark is followed, under the number that it gets."""
-    follow = plan.move.follow
-    if follow is None or follow.mark < gone:
-        return
-    if follow.mark == gone:
+    """Before the marks change their numbers: what counts on a mark has the same one, under the number that it gets."""
+    follow, part = plan.move.follow, plan.printing.mark
+    if follow is not None and follow.mark == gone:
         yield Edit(path="move.follow", value=None)
-    else:
+    elif follow is not None and follow.mark > gone:
         yield Edit(path="move.follow.mark", value=follow.mark - 1)
+    if part is not None and part >= gone:
+        yield Edit(path="printing.mark", value=None if part == gone else part - 1)

@@ -6,11 +6,10 @@ from bridle.core.plan.clip import Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.frames.found import rate_of
-from bridle.core.reckon.printing import layered
+from bridle.core.reckon.printing import FINEST_MM, layered
 from bridle.core.subjects.prints.choose import nth_for
 
 ASKED: tuple[Quantity, ...] = ("frames", "clip")
-FINEST_MM = 0.01
 
 
 def asks_layers(plan: Plan, quantity: Quantity) -> bool:

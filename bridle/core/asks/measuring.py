@@ -11,6 +11,7 @@ from bridle.core.asks.reading import READINGS, Reading
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.cards import Measured
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Phone
+from bridle.core.plan.printer import HeadSwitch
 from bridle.core.quantity import write
 from bridle.core.subjects.motion import calibration
 from bridle.core.subjects.motion.calibration import (
@@ -20,6 +21,7 @@ from bridle.core.subjects.motion.calibration import (
     Instrument,
     Line,
     Measure,
+    click_of,
     constant_error,
     line_through,
 )
@@ -29,8 +31,11 @@ STEPS = Formula("base * factor", "computed steps per unit, times what was measur
 EXPLAINED = Formula(
     "times * error / read", "readings that are each off by no more than their error scatter by less than this"
 )
+APART = Formula("times * error", "places that are each off by no more than their error scatter by less than this")
 # What scatters by more than its readings explain hides something; the others scatter by nature.
 JUDGED = ("travel", "rate", "base", "run", "each", "full")
+# Readings that may be nought or less.
+SIGNED = ("backlash", "click")
 # Figures in another unit than what is read.
 CONVERTED = ("write", "travel", "rate", "base", "each", "full")
 # A card light that goes out so soon after a burst shows that the card kept up with it.
@@ -61,6 +66,8 @@ def measures(card: AnyCard) -> list[Measure]:
     if isinstance(card, Phone):
         # A phone shows no card light, and nobody presses it halfway.
         return [one for one in _of_camera() if one.key in ("floor", "lag")]
+    if isinstance(card, HeadSwitch):
+        return [click_of(card.axis)]
     return list(_of_axes(card)) if isinstance(card, AxisCard) else []
 
 
@@ -135,7 +142,7 @@ def measure(card: AnyCard, key: str, readings: list[list[float]], read_with: str
     rows = [row for row in readings if len(row) == len(asked.columns)]
     if not rows:
         raise ValueError("write down at least one reading, all of its numbers")
-    if any(not math.isfinite(value) or (value <= 0 and asked.what != "backlash") for row in rows for value in row):
+    if any(not math.isfinite(value) or (value <= 0 and asked.what not in SIGNED) for row in rows for value in row):
         raise ValueError("a reading is a number above nought")
     return _judge(card, _read(asked, rows, read_with))
 
@@ -201,6 +208,10 @@ def _as_read(read: Read, mean: float) -> Iterator[Figure]:
 
 def _explained(read: Read) -> Iterator[Figure]:
     """By how much the readings may scatter without hiding anything."""
+    if read.asked.what == "click" and len(read.each) > 1:
+        error = term("error", f"{read.read_with.label}, may be off by", read.read_with.error, read.read_with.unit)
+        times = term("times", "allowed", calibration.EXPLAINED, "")
+        yield figure("explained", "scatter that reading explains", _apart(read), read.asked.unit, APART, times, error)
     if not _judged(read):
         return
     worst, unit = max(read.each, key=lambda one: one.doubt), read.read_with.unit
@@ -215,6 +226,11 @@ def _explained(read: Read) -> Iterator[Figure]:
 def _judged(read: Read) -> bool:
     """Whether the scatter of what was read tells anything."""
     return read.asked.what in JUDGED and len(read.each) > 1
+
+
+def _apart(read: Read) -> float:
+    """How far places may scatter without hiding anything, in their own unit."""
+    return calibration.EXPLAINED * read.read_with.error
 
 
 def _limit(read: Read) -> float:
@@ -254,6 +270,11 @@ def _verdict(read: Read, mean: float, spread: float, odd: tuple[int, ...]) -> tu
 
 def _hidden(read: Read, mean: float, spread: float) -> str:
     """What a spread may hide that is larger than reading explains; nothing where it is not."""
+    if read.asked.what == "click" and spread > _apart(read):
+        return (
+            f"The readings scatter by {spread:.2g} mm; jogs of {read.read_with.error:g} mm explain {_apart(read):.2g} "
+            f"mm. {read.asked.hides}"
+        )
     if not _judged(read):
         return ""
     limit = _limit(read)
@@ -289,6 +310,8 @@ def applied(card: AnyCard, key: str, result: Result, readings: list[list[float]]
     data = card.model_dump(mode="json")
     singles = tuple(found.value for found in result.figures if found.key.startswith("reading."))
     _put(data, asked.field, result.value, result.spread, singles, on, note)
+    if asked.what == "click":
+        data["read_on"] = on.isoformat()
     if result.play:
         off = next((found.value for found in result.figures if found.key == "read.spread"), 0.0)
         _put(data, f"{asked.field.removesuffix('drive.correction')}backlash", result.play, off, (), on, note)

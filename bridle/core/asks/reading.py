@@ -45,6 +45,11 @@ def plain(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
     return Reading(row[0], HELD, terms, row[0], lambda mean: mean, read_with.error / row[0])
 
 
+def place(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
+    """A place on an axis as it was read; its nought is anywhere, so that a share of it says nothing."""
+    return Reading(row[0], HELD, (term("reading", "read", row[0], "mm"),), row[0], lambda mean: mean, 0.0)
+
+
 def burst(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
     """Writing a burst: frames, how long it lasted, and when the light went out, both from the first picture."""
     frames, _, out = row
@@ -110,5 +115,5 @@ def play(row: Row, read_with: Instrument, offset: float = 0.0) -> Reading:
 READINGS: dict[str, Callable[[Row, Instrument, float], Reading]] = {
     "write": burst, "floor": plain, "lag": plain, "wake": plain, "settle": plain, "run": plain,
     "travel": travel, "rate": rate, "base": base, "backlash": play,
-    "each": each_move, "full": full_speed,
+    "each": each_move, "full": full_speed, "click": place,
 }  # fmt: skip

@@ -11,6 +11,7 @@ from bridle.core.values import Count, Duration, Line, Name, Positive, Section
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
 Where = Literal["change", "infill", "end"]
+Meant = Literal["pauses", "tools", "framing", "head"]
 Delivery = Literal["file", "slicer", "host"]
 MOST_LISTED = 40
 
@@ -97,16 +98,19 @@ class Proven(Section):
 class Printing(Section):
     """A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
 
-    `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses
-    and changes of tool that somebody knows of. `camera_rides` is whether the camera stands on its own or on the
-    printer, `distance_mm` how far it is from lens to part.
+    `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses,
+    changes of tool, a part or a head in the picture that somebody knows of. `camera_rides` is whether the camera stands
+    on its own or on the printer. The finished part is a `mark` of the move's scene (from 0; one that is not there is
+    none), or stands `distance_mm` from the lens; `seen_from` is the side of the printer that the camera looks at.
     """
 
     file: PrintFile | None = None
     stop: StopPlan = StopPlan()
     by: Annotated[tuple[Delivery, ...], Field(min_length=1, max_length=3)] = ("file",)
     second_set: bool = False
-    meant: Annotated[tuple[Literal["pauses", "tools"], ...], Field(max_length=2)] = ()
+    meant: Annotated[tuple[Meant, ...], Field(max_length=4)] = ()
     camera_rides: Literal["on its own", "on the printer"] = "on its own"
+    mark: Annotated[int, Field(ge=0)] | None = None
     distance_mm: Positive | None = None
+    seen_from: Literal["front", "left", "back", "right"] = "front"
     proof: Proven | None = None

@@ -10,12 +10,16 @@ from functools import lru_cache
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.plan.printer import HeadSwitch, Printer
+from bridle.core.plan.printing import Already, PrintFile
 from bridle.core.reckon.parts import first_of
 from bridle.core.subjects.motion.trapezoid import lone_s
 from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 
 MINUTE_S = 60
+FINEST_MM = 0.01
+# In so many layers something is no accident.
+MANY = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +43,23 @@ def chosen(frames: Layers) -> tuple[int, ...]:
     if frames.equal_mm and frames.z_mm:
         return tuple(equal_heights(frames.z_mm, frames.equal_mm, frames.first_layer, frames.last_layer))
     return tuple(every_nth(count, frames.every, frames.first_layer, frames.last_layer))
+
+
+def has_stops(file: PrintFile) -> bool:
+    """Whether somebody has put stops into a file: parks or firings in several layers; waits may be for cooling."""
+    return file.parks >= MANY or any(one.sort in ("fire", "pause") and one.layers >= MANY for one in file.already)
+
+
+def pauses_of(file: PrintFile) -> list[Already]:
+    """What pauses a print now and then, and not at every layer."""
+    return [one for one in file.already if one.sort == "pause" and one.layers < MANY]
+
+
+def even_step_mm(frames: Layers) -> float:
+    """The step of height at which equal heights come to as many frames as there are, mm; nought without heights."""
+    if not frames.z_mm:
+        return 0.0
+    return max(FINEST_MM, round((frames.z_mm[-1] - frames.z_mm[0]) / max(1, len(chosen(frames)) - 1), 2))
 
 
 def printer_of(plan: Plan) -> Printer | None:

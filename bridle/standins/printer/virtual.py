@@ -103,7 +103,7 @@ class Printer:
         self.sums = [0.0] * 6
         self.printed_at: float | None = None
         self.pictures = 0
-        self.line = self.number = 0
+        self.line = self.number = self.tool = 0
         self.lever: Box | None = lever(model) if model.key else None
         self.zones = zones(model)
         self.danger = self._danger()
@@ -203,8 +203,13 @@ class Printer:
         if depth >= DEEPEST or any(b"{" in line for line in lines):
             self._trouble("unknown", name.decode())
             return
+        # What a macro primes or wipes off is no part of what the file prints.
+        sums, pushed = list(self.sums), self.pushed
         for line in lines:
             self._obey(line, depth + 1)
+        self.sums, self.pushed = sums, pushed
+        if name[:1] == b"T" and name[1:].isdigit():
+            self.tool = int(name[1:])
 
     def _command(self, text: bytes) -> None:
         parts = WORDS.findall(text)
@@ -222,8 +227,9 @@ class Printer:
         elif letter == b"M":
             self._m(number, parts[1:], text)
         elif letter == b"T":
-            if number:
+            if number != self.tool:
                 self._trouble("unknown", f"T{number:g}")
+            self.tool = int(number)
         elif letter in b"XYZEF":
             self._moved([one + value for one, value in parts])
         else:

@@ -2159,7 +2159,7 @@ export interface components {
         };
         /**
          * Box
-         * @description A rectangle on the drawing of the bed, mm.
+         * @description A rectangle on the drawing of the bed, mm; for a part of the head also how high over the nozzle's tip.
          */
         Box: {
             /** Name */
@@ -2172,6 +2172,16 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
         };
         /**
          * ByHand
@@ -2607,6 +2617,16 @@ export interface components {
              * @default true
              */
             clockwise: boolean;
+        };
+        /**
+         * Column
+         * @description A reading's number: what it is, and in which unit it is typed.
+         */
+        Column: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * Controller
@@ -3068,6 +3088,34 @@ export interface components {
             every_frame: boolean;
         };
         /**
+         * Framed
+         * @description The print in the picture, of the first frame's camera where that moves.
+         *
+         *     `lens_mm` is where the lens is from the middle of the part on the bed: to the right, away and up, as it sees them;
+         *     `turned_deg` pan, tilt and roll; `sides` what is kept of the picture, across and down, over the focal length.
+         *     `first` and `last` are the part in the first and the last frame, `head` the parked head in the last, as shares of
+         *     the picture from its middle: left, right, low, high; `head` is empty where its place is not known. `moves` says that
+         *     the camera does.
+         */
+        Framed: {
+            /** Lens Mm */
+            lens_mm: number[];
+            /** Turned Deg */
+            turned_deg: number[];
+            /** Sides */
+            sides: number[];
+            /** First */
+            first: number[];
+            /** Last */
+            last: number[];
+            /** Head */
+            head: number[];
+            /** Head In */
+            head_in: number;
+            /** Moves */
+            moves: boolean;
+        };
+        /**
          * FurtherAxis
          * @description A further axis of a head, which stands on the one before: what it turns, its limits and its drive.
          */
@@ -3353,6 +3401,20 @@ export interface components {
             low: number;
             /** High */
             high: number;
+        };
+        /**
+         * Instrument
+         * @description What readings are made with, and how far one of them may be off, in its unit.
+         */
+        Instrument: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Error */
+            error: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * Join
@@ -3910,6 +3972,47 @@ export interface components {
              */
             cue: boolean;
             aimed?: components["schemas"]["Aimed"] | null;
+        };
+        /**
+         * Measure
+         * @description Something that can be measured on a card: which figure it gives, how to do it, what to write down.
+         *
+         *     `read_with` are the instruments of the number that is read. What scatters more than these explain hides something:
+         *     `hides` says what, on such a drive. Where it is `strict`, such a mean is no good; else it is told and can be taken.
+         */
+        Measure: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Field */
+            field: string;
+            /** Unit */
+            unit: string;
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** How */
+            how: string[];
+            /**
+             * Least
+             * @default 3
+             */
+            least: number;
+            /**
+             * Read With
+             * @default []
+             */
+            read_with: components["schemas"]["Instrument"][];
+            /**
+             * Hides
+             * @default
+             */
+            hides: string;
+            /**
+             * Strict
+             * @default true
+             */
+            strict: boolean;
         };
         /**
          * Measured
@@ -4807,7 +4910,9 @@ export interface components {
              *       "second_set": false,
              *       "meant": [],
              *       "camera_rides": "on its own",
+             *       "mark": null,
              *       "distance_mm": null,
+             *       "seen_from": "front",
              *       "proof": null
              *     }
              */
@@ -5180,9 +5285,10 @@ export interface components {
          * Printing
          * @description A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
          *
-         *     `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses
-         *     and changes of tool that somebody knows of. `camera_rides` is whether the camera stands on its own or on the
-         *     printer, `distance_mm` how far it is from lens to part.
+         *     `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses,
+         *     changes of tool, a part or a head in the picture that somebody knows of. `camera_rides` is whether the camera stands
+         *     on its own or on the printer. The finished part is a `mark` of the move's scene (from 0; one that is not there is
+         *     none), or stands `distance_mm` from the lens; `seen_from` is the side of the printer that the camera looks at.
          */
         Printing: {
             file?: components["schemas"]["PrintFile"] | null;
@@ -5219,15 +5325,23 @@ export interface components {
              * Meant
              * @default []
              */
-            meant: ("pauses" | "tools")[];
+            meant: ("pauses" | "tools" | "framing" | "head")[];
             /**
              * Camera Rides
              * @default on its own
              * @enum {string}
              */
             camera_rides: "on its own" | "on the printer";
+            /** Mark */
+            mark?: number | null;
             /** Distance Mm */
             distance_mm?: number | null;
+            /**
+             * Seen From
+             * @default front
+             * @enum {string}
+             */
+            seen_from: "front" | "left" | "back" | "right";
             proof?: components["schemas"]["Proven"] | null;
         };
         /**
@@ -5235,6 +5349,7 @@ export interface components {
          * @description A layered shoot's print. `missing` says what has to be told before a stop can be written, in order.
          *
          *     `chosen` are the layers (from 1) that call a frame; `of` is the digest of all that a changed file is made with.
+         *     `reading` is how the coordinate of the switch is read, `equal_mm` the step of height that comes to as many frames.
          */
         PrintingState: {
             /**
@@ -5283,6 +5398,18 @@ export interface components {
              * @default []
              */
             places: components["schemas"]["SwitchPlace"][];
+            framed?: components["schemas"]["Framed"] | null;
+            /**
+             * Turns
+             * @default []
+             */
+            turns: components["schemas"]["Turn"][];
+            reading?: components["schemas"]["Measure"] | null;
+            /**
+             * Equal Mm
+             * @default 0
+             */
+            equal_mm: number;
             /**
              * Of
              * @default
@@ -5294,11 +5421,6 @@ export interface components {
              * @enum {string}
              */
             proof: "none" | "proven" | "incomplete" | "failed" | "older";
-            /**
-             * Cautions
-             * @default []
-             */
-            cautions: string[];
         };
         /**
          * Proof
@@ -6514,6 +6636,16 @@ export interface components {
              * @default []
              */
             keys: components["schemas"]["HeadsetKey"][];
+        };
+        /**
+         * Turn
+         * @description Something that a print may do instead of going on, and what becomes of the frames then.
+         */
+        Turn: {
+            /** When */
+            when: string;
+            /** Said */
+            said: string;
         };
         /**
          * Uncoupled

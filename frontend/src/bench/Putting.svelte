@@ -69,7 +69,6 @@
   }
   label {
     cursor: pointer;
-    display: inline-block;
     margin-right: 10px;
   }
   label:has(:focus-visible) {

@@ -121,7 +121,12 @@
           {/each}
         </p>
         {#each line.measures.filter((measure) => measure.key === measuring) as one (`${line.id} ${one.key}`)}
-          <MeasureSteps {desk} measure={one} onclose={() => (measuring = '')} />
+          <MeasureSteps
+            {card}
+            measure={one}
+            onkeep={(card) => desk.replace(card)}
+            onclose={() => (measuring = '')}
+          />
         {/each}
       </section>
     {/if}

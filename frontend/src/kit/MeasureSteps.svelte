@@ -1,17 +1,18 @@
 <script lang="ts">
   /** Guided measuring: what to do, the readings as they come, and what they say before the card is touched. */
-  import { api, sentence, type Measuring, type MeasureLine, type Trouble } from '../api/client';
+  import { api, sentence, type KitCard, type Measuring, type MeasureLine, type Trouble } from '../api/client';
   import { write } from '../format';
   import Working from '../parts/Working.svelte';
   import { reader } from '../reader.svelte';
-  import type { Desk } from './desk.svelte';
 
   interface Props {
-    desk: Desk;
+    card: KitCard;
     measure: MeasureLine;
-    onclose: () => void;
+    /** Keep the card with what was measured; whether that went well. */
+    onkeep: (card: KitCard) => Promise<boolean>;
+    onclose?: () => void;
   }
-  let { desk, measure, onclose }: Props = $props();
+  let { card, measure, onkeep, onclose }: Props = $props();
 
   // svelte-ignore state_referenced_locally
   let rows = $state<string[][]>(Array.from({ length: measure.least }, () => measure.columns.map(() => '')));
@@ -44,8 +45,7 @@
   const odd = $derived(new Set((measured?.odd ?? []).map((at) => filled[at]?.i)));
 
   async function look() {
-    const line = desk.card;
-    if (!line || !filled.length) {
+    if (!filled.length) {
       measured = null;
       return;
     }
@@ -53,7 +53,7 @@
     try {
       const answer = await api.POST('/api/kit/measure', {
         body: {
-          card: line.card,
+          card,
           key: measure.key,
           readings: filled.map(({ row }) => row),
           read_with: readWith,
@@ -80,7 +80,7 @@
 
   async function apply() {
     await look();
-    if (measured?.card && (await desk.replace(measured.card))) onclose();
+    if (measured?.card && (await onkeep(measured.card))) onclose?.();
   }
   function typed() {
     if (rows.every(full)) rows = [...rows, measure.columns.map(() => '')];
@@ -161,7 +161,7 @@
     <button type="button" class="act" disabled={!measured?.accepted} onclick={() => void apply()}
       >Put {puts} on the card</button
     >
-    <button type="button" class="link" onclick={onclose}>Leave it</button>
+    {#if onclose}<button type="button" class="link" onclick={onclose}>Leave it</button>{/if}
   </p>
 </div>
 

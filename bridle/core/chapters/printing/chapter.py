@@ -6,15 +6,28 @@ from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.printing import file, reaching, seeing, stopping
 from bridle.core.chapters.printing.drawn import bed
 from bridle.core.chapters.printing.figures import figures
+from bridle.core.chapters.printing.framed import framed
 from bridle.core.chapters.printing.places import places
 from bridle.core.chapters.printing.state import Every, Missing, PrintingState, StopStep, Way
+from bridle.core.chapters.printing.turns import turns
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.frames.found import rate_of
-from bridle.core.reckon.printing import chosen, layered, print_digest, printer_of, steps_of, stop_of, stop_s, switch_of
+from bridle.core.reckon.printing import (
+    chosen,
+    even_step_mm,
+    layered,
+    print_digest,
+    printer_of,
+    steps_of,
+    stop_of,
+    stop_s,
+    switch_of,
+)
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.snag import Snag
+from bridle.core.subjects.motion.calibration import click_of
 from bridle.core.subjects.parking.snippet import after, before, snippet
 
 KINDS = (*file.KINDS, *stopping.KINDS, *reaching.KINDS, *seeing.KINDS)
@@ -27,19 +40,21 @@ def tell(known: Reckoning) -> Answer[PrintingState]:
     frames = layered(plan)
     if frames is None:
         return answer(PrintingState(), ())
-    return answer(_state(plan, frames), _findings(plan, frames))
+    return answer(_state(known, frames), _findings(known, frames))
 
 
-def _findings(plan: Plan, frames: Layers) -> Iterator[Figure | Snag]:
+def _findings(known: Reckoning, frames: Layers) -> Iterator[Figure | Snag]:
+    plan = known.plan
     yield from figures(plan, frames)
     yield from file.findings(plan)
     yield from reaching.findings(plan)
     yield from stopping.findings(plan)
-    yield from seeing.findings(plan)
+    yield from seeing.findings(known)
 
 
-def _state(plan: Plan, frames: Layers) -> PrintingState:
-    of = print_digest(plan)
+def _state(known: Reckoning, frames: Layers) -> PrintingState:
+    plan = known.plan
+    of, switch = print_digest(plan), switch_of(plan)
     proof = plan.printing.proof
     return PrintingState(
         layered=True,
@@ -52,6 +67,10 @@ def _state(plan: Plan, frames: Layers) -> PrintingState:
         offers=tuple(_offers(plan, frames)),
         ways=tuple(_ways(plan)),
         places=tuple(places(plan)),
+        framed=framed(known),
+        turns=tuple(turns(plan)),
+        reading=None if switch is None else click_of(switch.axis),
+        equal_mm=even_step_mm(frames),
         of=of,
         proof="none" if proof is None else proof.stands if proof.of == of else "older",
     )

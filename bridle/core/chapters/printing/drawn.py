@@ -29,7 +29,15 @@ def bed(plan: Plan) -> BedDrawn | None:
         reach=Box(name="reach", x0=printer.low_x_mm, x1=printer.high_x_mm, y0=printer.low_y_mm, y1=printer.high_y_mm),
         bed=Box(name="bed", x0=0.0, x1=printer.bed_x_mm, y0=0.0, y1=printer.bed_y_mm),
         head=tuple(
-            Box(name=part.name, x0=part.left_mm, x1=part.right_mm, y0=part.front_mm, y1=part.back_mm)
+            Box(
+                name=part.name,
+                x0=part.left_mm,
+                x1=part.right_mm,
+                y0=part.front_mm,
+                y1=part.back_mm,
+                low=part.low_mm,
+                high=part.high_mm,
+            )
             for part in printer.head
         ),
         body=body,

@@ -4,6 +4,7 @@ import re
 from collections.abc import Iterator
 from fractions import Fraction
 
+from bridle.core.chapters.printing.meaning import meant
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.printer import Printer
@@ -11,7 +12,7 @@ from bridle.core.plan.printing import Already, PrintFile
 from bridle.core.quantity import listed
 from bridle.core.reckon.frames.found import rate_of
 from bridle.core.reckon.parts import first_of
-from bridle.core.reckon.printing import layered, printer_of
+from bridle.core.reckon.printing import MANY, even_step_mm, has_stops, layered, pauses_of, printer_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.prints.choose import varied
 
@@ -58,7 +59,8 @@ TOOLS = SnagKind(
     "mind",
     "print",
     "The file prints with {count}.",
-    "Each tool stands elsewhere on the head, and a change may park it where the switch is: the proof cannot follow it.",
+    "Each tool stands elsewhere on the head, and a change may park it where the switch is. Put what the printer does "
+    "at each change into its card, as {names}: then the proof follows it.",
 )
 UNEVEN = SnagKind(
     "print-layers-vary",
@@ -68,8 +70,6 @@ UNEVEN = SnagKind(
     "Frames at equal heights let it grow evenly.",
 )
 KINDS = (SPIRAL, UNREAD, UNKNOWN, ALREADY, PAUSES, TOOLS, UNEVEN)
-# In so many layers something is no accident.
-MANY = 3
 NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]{0,60}")
 
 
@@ -159,10 +159,10 @@ def _already(plan: Plan, file: PrintFile) -> Iterator[Snag]:
     """Parks and firings in several layers; waits alone may be for cooling."""
     if plan.printing.second_set:
         return
+    if not has_stops(file):
+        return
     fires = [one for one in file.already if one.sort in ("fire", "pause", "wait", "message") and one.layers >= MANY]
     telling = [one for one in fires if one.sort in ("fire", "pause")]
-    if not telling and file.parks < MANY:
-        return
     what = [f"{one.name} {_often(one.count)}" for one in fires[:3]]
     if file.parks >= MANY:
         what.append("the head sent to one place outside of the print")
@@ -178,26 +178,26 @@ def _already(plan: Plan, file: PrintFile) -> Iterator[Snag]:
 
 def _further(plan: Plan, file: PrintFile) -> Iterator[Snag]:
     """Pauses and tools, until somebody says that they are meant."""
-    meant = plan.printing.meant
-    pauses = [one for one in file.already if one.sort == "pause" and one.layers < MANY]
-    if pauses and "pauses" not in meant:
+    known = plan.printing.meant
+    pauses = pauses_of(file)
+    if pauses and "pauses" not in known:
         slots = {"count": slot(_often(sum(one.count for one in pauses))), "line": slot(f"{pauses[0].line:,}")}
-        fix = _meant(
+        fix = meant(
             plan, "pauses", "They are meant", "The frames wait as the print does; the run waits for its layers."
         )
         yield PAUSES.at("printing.file", slots, [fix])
-    if len(file.tools) > 1 and "tools" not in meant:
-        fix = _meant(plan, "tools", "I have watched a change of tool", "Where it parks, the switch is not in its way.")
-        yield TOOLS.at("printing.file", {"count": slot(len(file.tools), "tools")}, [fix])
+    printer = printer_of(plan)
+    told = {macro.name.upper() for macro in printer.macros if macro.text.strip()} if printer else set()
+    names = [f"T{number}" for number in file.tools]
+    if len(file.tools) > 1 and "tools" not in known and not told.issuperset(names):
+        fix = meant(plan, "tools", "I have watched a change of tool", "Where it parks, the switch is not in its way.")
+        yield TOOLS.at(
+            "printing.file", {"count": slot(len(file.tools), "tools"), "names": slot(listed(names[:4]))}, [fix]
+        )
 
 
 def _often(count: int) -> str:
     return "once" if count == 1 else f"{count:,} times"
-
-
-def _meant(plan: Plan, what: str, label: str, consequence: str) -> Fix:
-    edits = (Edit(path="printing.meant", value=[*plan.printing.meant, what]),)
-    return Fix(label=label, consequence=consequence, slots={}, edits=edits)
 
 
 def _uneven(plan: Plan) -> Iterator[Snag]:
@@ -206,9 +206,7 @@ def _uneven(plan: Plan) -> Iterator[Snag]:
         return
     if plan.printing.file is not None and plan.printing.file.things > 1:
         return
-    step = round((frames.z_mm[-1] - frames.z_mm[0]) / max(1, len(frames.z_mm) - 1) * frames.every, 2)
-    if step <= 0:
-        return
+    step = even_step_mm(frames)
     fix = Fix(
         label="A frame every {step} of height",
         consequence="About as many frames, at equal heights; the last is the finished part as before.",

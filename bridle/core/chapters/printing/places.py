@@ -13,7 +13,7 @@ from bridle.core.reckon.printing_room import moves_head, room_of, unreached
 INWARDS_MM = 3.0
 PLACES = (
     ("gantry", "X", "high"), ("gantry", "X", "low"), ("frame", "X", "high"), ("frame", "X", "low"),
-    ("frame", "Y", "high"), ("frame", "Y", "low"),
+    ("frame", "Y", "high"), ("frame", "Y", "low"), ("bed", "X", "high"), ("bed", "X", "low"),
 )  # fmt: skip
 
 

@@ -3,11 +3,17 @@
 import math
 from collections.abc import Iterator
 
+import numpy as np
+
+from bridle.core.chapters.printing import framing
+from bridle.core.chapters.printing.meaning import meant
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.picture import kept
-from bridle.core.reckon.printing import layered
+from bridle.core.reckon.printing_view import Standing, Views, part_mark, part_mm, sharp_of_part, standing, views
+from bridle.core.reckon.reckoning import Reckoning, Shooting
+from bridle.core.reckon.sky import UP_DEG
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.optics import depth
 
@@ -18,60 +24,81 @@ LARGE = SnagKind(
     "The finished part is {part_wide} wide and {part_high} high; the picture takes in {wide} by {high}.",
     "What fits at the first layers grows out of the picture. Frame the finished part, not the empty bed.",
 )
+LEAVES = SnagKind(
+    "print-leaves-picture",
+    "stop",
+    "print",
+    "Not all of the part is in the picture in {count}, first in frame {first}, when it is {height} high.",
+    "The camera was put up for another height, or turns away from it. Frame the finished part, not the empty bed.",
+)
+HEAD = SnagKind(
+    "print-head-in-picture",
+    "mind",
+    "print",
+    "The parked head stands in the picture, in {count}.",
+    "It rises beside the part in the whole clip, and it is what the eye goes to.",
+)
 SHALLOW = SnagKind(
     "print-out-of-focus",
     "mind",
     "print",
     "Of the depth of {deep} that the part has, {sharp} is sharp.",
-    "Focus stays where it was set, on the middle of the part at the parking place. The rest is soft in every frame.",
+    "Focus stays where it was set, on the middle of the part at the parking place. The rest is soft.",
 )
-KINDS = (LARGE, SHALLOW)
+DAYLIGHT = SnagKind(
+    "print-in-daylight",
+    "mind",
+    "print",
+    "The sun is up in {count} of {all}.",
+    "What comes through a window wanders over the part and grows brighter and darker from layer to layer. Shut it out, "
+    "and let lamps stay as they are.",
+)
+KINDS = (LARGE, LEAVES, HEAD, SHALLOW, DAYLIGHT)
 ROOM = 1.1
 STOPS = (2.8, 4.0, 5.6, 8.0, 11.0, 16.0)
 WIDE = Formula("sensor * distance / focal", "what a lens takes in, far against its focal length")
 SHARP = Formula("far - near", "between the nearest and the farthest that is sharp")
 
 
-def findings(plan: Plan) -> Iterator[Figure | Snag]:
-    """What is in the picture and in focus; nothing while nobody has measured the distance to the part."""
-    far, file, frames = plan.printing.distance_mm, plan.printing.file, layered(plan)
-    if far is None or file is None or frames is None or not frames.z_mm:
+def findings(known: Reckoning) -> Iterator[Figure | Snag]:
+    """What is in the picture, in focus and in the sun; nothing while nobody knows where the part stands."""
+    plan, shooting = known.plan, known.shooting
+    if shooting is not None:
+        yield from _daylight(plan, shooting)
+    place = standing(plan, shooting)
+    if place is None:
         return
-    camera = plan.camera
-    wide, high = (side * far / camera.focal_mm for side in _sensor(plan))
-    x0, x1, y0, y1 = file.extents_mm
-    # Nobody says from which side it is seen: the larger side counts.
-    part_wide, part_high, deep = max(x1 - x0, y1 - y0), max(frames.z_mm), max(x1 - x0, y1 - y0)
-    yield figure(
-        "printing.wide",
-        "the picture takes in",
-        wide,
-        "mm",
-        WIDE,
-        term("sensor", "sensor, as wide as the clip shows", _sensor(plan)[0], "mm"),
-        term("distance", "from lens to part", far, "mm"),
-        term("focal", "focal length", camera.focal_mm, "mm"),
-    )
-    if part_wide > wide or part_high > high:
-        yield _large(plan, (wide, high), (part_wide, part_high))
-    near_mm, far_mm = depth.limits_mm(far, camera.focal_mm, camera.aperture, camera.circle_mm)
-    if math.isinf(far_mm):
+    seen = views(plan, place)
+    yield _wide(plan, place)
+    if part_mark(plan) is not None and len(place.at) == len(seen.part) and shooting is not None:
+        yield from _leaves(plan, place, seen)
+    else:
+        yield from _large(plan, place)
+    yield from _head(plan, place, seen)
+    yield from _sharp(plan, place)
+
+
+def _wide(plan: Plan, place: Standing) -> Figure:
+    """Where the picture takes in least."""
+    at = int(np.argmin(place.ahead / place.at.focal))
+    far, focal = float(place.ahead[at]), float(place.at.focal[at])
+    side = kept(plan).width_mm
+    return figure(
+        "printing.wide", "the picture takes in", side * far / focal, "mm", WIDE,
+        term("sensor", "sensor, as wide as the clip shows", side, "mm"),
+        term("distance", "from lens to part", far, "mm"), term("focal", "focal length", focal, "mm"),
+    )  # fmt: skip
+
+
+def _large(plan: Plan, place: Standing) -> Iterator[Snag]:
+    """Seen from a distance that was measured: whether the part is larger than what the picture takes in."""
+    if "framing" in plan.printing.meant:
         return
-    terms = (term("near", "nearest that is sharp", near_mm, "mm"), term("far", "farthest that is sharp", far_mm, "mm"))
-    yield figure("printing.sharp", "sharp over", far_mm - near_mm, "mm", SHARP, *terms)
-    if far_mm - near_mm < deep:
-        yield _shallow(plan, far, deep, far_mm - near_mm)
-
-
-def _sensor(plan: Plan) -> tuple[float, float]:
-    """The part of the sensor that the clip shows, wide and high, mm."""
-    shown = kept(plan)
-    return shown.width_mm, shown.height_mm
-
-
-def _large(plan: Plan, takes: tuple[float, float], part: tuple[float, float]) -> Snag:
-    far = plan.printing.distance_mm or 0.0
-    enough = math.ceil(far * max(part[0] / takes[0], part[1] / takes[1]) * ROOM / 10) * 10.0
+    shown, (across, _, part_high) = kept(plan), part_mm(plan)
+    wide, high = (side * place.y / float(place.at.focal[0]) for side in (shown.width_mm, shown.height_mm))
+    if across <= wide and part_high <= high:
+        return
+    enough = math.ceil(place.y * max(across / wide, part_high / high) * ROOM / 10) * 10.0
     fix = Fix(
         label="Stand the camera {far} away",
         consequence="The finished part fits, with a tenth to spare around it.",
@@ -79,43 +106,79 @@ def _large(plan: Plan, takes: tuple[float, float], part: tuple[float, float]) ->
         edits=(Edit(path="printing.distance_mm", value=enough),),
     )
     slots = {
-        "part_wide": slot(part[0], "mm"),
-        "part_high": slot(part[1], "mm"),
-        "wide": slot(takes[0], "mm"),
-        "high": slot(takes[1], "mm"),
+        "part_wide": slot(across, "mm"),
+        "part_high": slot(part_high, "mm"),
+        "wide": slot(wide, "mm"),
+        "high": slot(high, "mm"),
     }
-    return LARGE.at("printing.distance_mm", slots, [fix])
+    yield LARGE.at("printing.distance_mm", slots, [fix])
 
 
-def _shallow(plan: Plan, far: float, deep: float, sharp: float) -> Snag:
-    camera = plan.camera
-    slots = {"deep": slot(deep, "mm"), "sharp": slot(sharp, "mm")}
-    for aperture in (stop for stop in STOPS if stop > camera.aperture):
-        if _sharp_mm(plan, far, aperture) >= deep:
-            fix = Fix(
+def _leaves(plan: Plan, place: Standing, seen: Views) -> Iterator[Snag]:
+    """Seen where the move's scene has it: whether it is in every picture, at the height that it has by then."""
+    out = np.flatnonzero(seen.out)
+    if not len(out) or "framing" in plan.printing.meant:
+        return
+    slots = {
+        "count": slot(len(out), "frames"),
+        "first": slot(f"{out[0] + 1:,}"),
+        "height": slot(framing.height_at(plan, int(out[0])), "mm"),
+    }
+    fine = meant(plan, "framing", "It is to be so", "What leaves the picture is not in the clip.")
+    yield LEAVES.at(f"move.marks.{plan.printing.mark}", slots, [*framing.fixes(plan, place), fine])
+
+
+def _head(plan: Plan, place: Standing, seen: Views) -> Iterator[Snag]:
+    inside = int(seen.head_in.sum())
+    if not inside or "head" in plan.printing.meant:
+        return
+    fine = meant(plan, "head", "It may be seen", "It stands still in every frame, and only rises.")
+    yield HEAD.at(
+        "printing.seen_from", {"count": slot(inside, "frames")}, [*framing.without_head(plan, place, seen), fine]
+    )
+
+
+def _sharp(plan: Plan, place: Standing) -> Iterator[Figure | Snag]:
+    camera, deep = plan.camera, part_mm(plan)[1]
+    sharp, at = sharp_of_part(plan, place, camera.aperture)
+    focal, focus = (float(np.broadcast_to(one, place.ahead.shape)[at]) for one in (place.at.focal, place.focus))
+    near_mm, far_mm = depth.limits_mm(focus, focal, camera.aperture, camera.circle_mm)
+    if math.isfinite(far_mm):
+        ends = (
+            term("near", "nearest that is sharp", near_mm, "mm"),
+            term("far", "farthest that is sharp", far_mm, "mm"),
+        )
+        yield figure("printing.sharp", "sharp over", far_mm - near_mm, "mm", SHARP, *ends)
+    if sharp < deep - 1e-6:
+        slots = {"deep": slot(deep, "mm"), "sharp": slot(sharp, "mm")}
+        yield SHALLOW.at("camera.aperture", slots, list(_deeper(plan, place, deep)))
+
+
+def _deeper(plan: Plan, place: Standing, deep: float) -> Iterator[Fix]:
+    """The first aperture at which all of it is sharp, else the distance from which it is."""
+    for aperture in (stop for stop in STOPS if stop > plan.camera.aperture):
+        if sharp_of_part(plan, place, aperture)[0] >= deep - 1e-6:
+            yield Fix(
                 label="Stop down to {aperture}",
                 consequence="All of the part is sharp then; the exposure gets longer by as much.",
                 slots={"aperture": slot(aperture, "f-number")},
                 edits=(Edit(path="camera.aperture", value=aperture),),
             )
-            return SHALLOW.at("camera.aperture", slots, [fix])
-    enough = next(
-        (
-            step
-            for n in range(1, 80)
-            if _sharp_mm(plan, step := math.ceil(far * (1 + n / 10) / 10) * 10.0, camera.aperture) >= deep
-        ),
-        None,
-    )
-    away = Fix(
-        label="Stand the camera {enough} away",
-        consequence="All of the part is sharp then, and smaller in the picture.",
-        slots={"enough": slot(enough or far, "mm")},
-        edits=(Edit(path="printing.distance_mm", value=enough),),
-    )
-    return SHALLOW.at("camera.aperture", slots, [away])
+            return
+    yield from framing.sharp_from_afar(plan, place, deep)
 
 
-def _sharp_mm(plan: Plan, far: float, aperture: float) -> float:
-    near_mm, far_mm = depth.limits_mm(far, plan.camera.focal_mm, aperture, plan.camera.circle_mm)
-    return far_mm - near_mm
+def _daylight(plan: Plan, shooting: Shooting) -> Iterator[Snag]:
+    """The sun over the horizon while it prints, as long as nobody has said that it is shut out."""
+    if shooting.sun is None or plan.light.daylight is False:
+        return
+    up = int((shooting.sun.altitude > UP_DEG).sum())
+    if up:
+        out = Fix(
+            label="Daylight is shut out",
+            consequence="The lamps alone light it; look at the first frames with them off: they have to be black.",
+            slots={},
+            edits=(Edit(path="light.daylight", value=False),),
+        )
+        slots = {"count": slot(up, "frames"), "all": slot(f"{shooting.frames:,}")}
+        yield DAYLIGHT.at("light.daylight", slots, [out])

@@ -1,7 +1,9 @@
 """What the chapter Print tells the page."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Literal
+
+from bridle.core.subjects.motion.calibration import Measure
 
 Missing = Literal["file", "printer", "switch", "coordinate"]
 
@@ -17,13 +19,15 @@ class StopStep:
 
 @dataclass(slots=True, kw_only=True)
 class Box:
-    """A rectangle on the drawing of the bed, mm."""
+    """A rectangle on the drawing of the bed, mm; for a part of the head also how high over the nozzle's tip."""
 
     name: str
     x0: float
     x1: float
     y0: float
     y1: float
+    low: float = 0.0
+    high: float = 0.0
 
 
 @dataclass(slots=True, kw_only=True)
@@ -82,10 +86,40 @@ class Way:
 
 
 @dataclass(slots=True, kw_only=True)
+class Turn:
+    """Something that a print may do instead of going on, and what becomes of the frames then."""
+
+    when: str
+    said: str
+
+
+@dataclass(slots=True, kw_only=True)
+class Framed:
+    """The print in the picture, of the first frame's camera where that moves.
+
+    `lens_mm` is where the lens is from the middle of the part on the bed: to the right, away and up, as it sees them;
+    `turned_deg` pan, tilt and roll; `sides` what is kept of the picture, across and down, over the focal length.
+    `first` and `last` are the part in the first and the last frame, `head` the parked head in the last, as shares of
+    the picture from its middle: left, right, low, high; `head` is empty where its place is not known. `moves` says that
+    the camera does.
+    """
+
+    lens_mm: tuple[float, ...]
+    turned_deg: tuple[float, ...]
+    sides: tuple[float, ...]
+    first: tuple[float, ...]
+    last: tuple[float, ...]
+    head: tuple[float, ...]
+    head_in: int
+    moves: bool
+
+
+@dataclass(slots=True, kw_only=True)
 class PrintingState:
     """A layered shoot's print. `missing` says what has to be told before a stop can be written, in order.
 
     `chosen` are the layers (from 1) that call a frame; `of` is the digest of all that a changed file is made with.
+    `reading` is how the coordinate of the switch is read, `equal_mm` the step of height that comes to as many frames.
     """
 
     layered: bool = False
@@ -98,6 +132,9 @@ class PrintingState:
     offers: tuple[Every, ...] = ()
     ways: tuple[Way, ...] = ()
     places: tuple[SwitchPlace, ...] = ()
+    framed: Framed | None = None
+    turns: tuple[Turn, ...] = ()
+    reading: Measure | None = None
+    equal_mm: float = 0.0
     of: str = ""
     proof: Literal["none", "proven", "incomplete", "failed", "older"] = "none"
-    cautions: tuple[str, ...] = field(default=())

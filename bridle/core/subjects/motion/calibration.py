@@ -49,6 +49,7 @@ WATCH, FILMED = (
     Instrument("watch", "a watch started by hand", 0.3, "s"),
     Instrument("filmed", "a film with a clock in it", 0.05, "s"),
 )
+JOGS = Instrument("jogs", "the printer’s display, by jogs of 0.1 mm", 0.1, "mm")
 LENGTHS, ANGLES, TIMES = (RULE, TAPE, CALLIPER), (EYE, SCALE, GAUGE), (WATCH, FILMED)
 
 
@@ -80,6 +81,18 @@ class Measure:
     def what(self) -> str:
         """What kind of reading it takes: the first word of its key."""
         return self.key.partition(".")[0]
+
+
+def click_of(axis: str) -> Measure:
+    """How the coordinate is read at which a switch clicks that a head meets along an axis."""
+    return Measure(
+        "click", "where it clicks", "clicks_mm", "mm", (Column(f"{axis} at the click", "mm"),), (
+            "Press and release the switch by hand: the camera takes one frame for each press.",
+            "A spare switch at hand. Hot end and bed cold, hands off the head while it jogs.",
+            f"Jog {axis} towards it by 1 mm until it clicks; back off until it lets go; then by 0.1 mm until it does.",
+            "Write down the coordinate; three times.",
+        ), read_with=(JOGS,), hides="Is the switch fixed, and the belt tight?",
+    )  # fmt: skip
 
 
 class Mean(NamedTuple):

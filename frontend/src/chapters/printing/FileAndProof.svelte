@@ -33,6 +33,8 @@
     { work: asItCame, kind: 'original', label: 'The file as it came' }
   ]);
   const going = $derived(print?.works.find((work) => ['waiting', 'running'].includes(work.state)));
+  /** Where the stops come by other ways, and in no file of ours, there is none to be written. */
+  const writes = $derived((sheet.plan.printing?.by ?? ['file']).includes('file'));
   const ready = $derived(
     !!print && print.state === 'read' && !(printing.missing ?? []).length && !!print.layers && !busy(print)
   );
@@ -178,6 +180,15 @@
         </tbody>
       </table>
     {/if}
+    {#if printing.turns?.length && file}
+      <h3>If it does not simply go on</h3>
+      <dl class="turns">
+        {#each printing.turns as turn (turn.when)}
+          <dt>{turn.when}</dt>
+          <dd>{turn.said}</dd>
+        {/each}
+      </dl>
+    {/if}
   </section>
   <section>
     <h3>The changed file, and its proof</h3>
@@ -189,13 +200,13 @@
       <button
         type="button"
         class="act"
-        disabled={!ready}
+        disabled={!ready || !writes}
         onclick={() => print && void prints.begin(print, 'change', sheet.plan)}>Write it and prove it</button
       >
       <button
         type="button"
         class="act quiet"
-        disabled={!ready}
+        disabled={!ready || !writes}
         onclick={() => print && void prints.begin(print, 'trial', sheet.plan)}>A trial of ten layers</button
       >
       {#if elsewhere || file?.parks || file?.already?.some((one) => one.sort === 'fire')}
@@ -208,6 +219,9 @@
         >
       {/if}
     </p>
+    {#if !writes}
+      <p class="label">The stops come by another way (leaf The stop): then no changed file is written.</p>
+    {/if}
     {#each works as one (one.kind)}
       {#if one.work && one.work.state === 'failed'}
         <p role="alert" class="wrong">{one.label}: {one.work.said}</p>
@@ -267,7 +281,7 @@
                 )}</span
               ></Row
             >
-            <Row label="stopped for pictures, in all"
+            <Row label="without printing at the pictures, in all"
               ><span>{duration(Math.round(proof.stopped_s))}</span></Row
             >
           </Rows>
@@ -290,6 +304,17 @@
 </div>
 
 <style>
+  h3:not(:first-child) {
+    margin-top: 12px;
+  }
+  .turns dt {
+    font-weight: 550;
+  }
+  .turns dd {
+    color: var(--second);
+    max-width: 66ch;
+    margin: 0 0 6px;
+  }
   .cols {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);

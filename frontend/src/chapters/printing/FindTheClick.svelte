@@ -1,7 +1,8 @@
 <script lang="ts">
   /** Finding the coordinate at which the switch clicks: on the simulated printer first, then on the real one. */
-  import { api, got, sentence } from '../../api/client';
+  import { api, got, sentence, type KitCard } from '../../api/client';
   import { duration, number } from '../../format';
+  import MeasureSteps from '../../kit/MeasureSteps.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Missing from './Missing.svelte';
 
@@ -27,13 +28,17 @@
   let heard = $state('');
   let readings = $state<number[]>([]);
   let trouble = $state('');
-  let typed = $state(['', '', '']);
   const start = $derived(sign > 0 ? high - 25 : low + 25);
   const here = $derived(at ?? start);
 
   const WIDE = 440;
   /** Where a position of the axis stands on the drawing, the switch always to the right. */
   const px = (value: number) => 20 + ((sign > 0 ? value - (high - 30) : low + 30 - value) / 30) * (WIDE - 46);
+  const FIXED_TO: Record<string, string> = {
+    gantry: 'what rises with the head',
+    frame: 'the frame',
+    bed: 'the bed'
+  };
   const SAID: Record<string, string> = {
     nothing: 'Nothing.',
     click: 'It clicks.',
@@ -85,17 +90,12 @@
       return 'Go towards it by 1 mm until it clicks. Never by 10 where you cannot see a gap.';
     return `Now by 0.1 mm until it clicks: that is reading ${readings.length + 1}.`;
   });
-  const real = $derived(typed.map((text) => Number(text.replace(',', '.').replace('−', '-'))));
-  const whole = $derived(typed.every((text) => text.trim() !== '') && real.every(Number.isFinite));
-  const mean = $derived(whole ? real.reduce((sum, one) => sum + one, 0) / real.length : 0);
-  const spread = $derived(whole ? Math.max(...real) - Math.min(...real) : 0);
-  const inReach = $derived(mean >= low && mean <= high);
-  function take() {
-    const day = new Date().toLocaleDateString('en-CA');
-    void sheet.apply([
-      { path: `kit.copies.${where}.card.clicks_mm`, value: Math.round(mean * 100) / 100 },
-      { path: `kit.copies.${where}.card.read_on`, value: day }
-    ]);
+  /** Each time readings are taken the sheet for them is a fresh one. */
+  let taken = $state(0);
+  async function keep(card: KitCard) {
+    await sheet.apply([{ path: `kit.copies.${where}.card`, value: card as never }]);
+    taken += 1;
+    return true;
   }
 </script>
 
@@ -142,9 +142,7 @@
       <p><b>Next:</b> {next}</p>
       {#if readings.length}
         <p>
-          Readings: {readings.map((one) => number(one, 6)).join(', ')}{readings.length > 1
-            ? `; they differ by ${number(Math.max(...readings) - Math.min(...readings), 2)} mm`
-            : ''}.
+          Readings: {readings.map((one) => number(one, 6)).join(', ')}.
         </p>
       {/if}
       {#if broken || readings.length >= 3}
@@ -156,37 +154,13 @@
     </section>
     <section>
       <h3>On the real one</h3>
-      <ol>
-        <li>Press and release the switch by hand: the camera takes one frame for each press.</li>
-        <li>A spare switch at hand. Hot end and bed cold, hands off the head while it jogs.</li>
-        <li>
-          Jog {key.axis} towards it by 1 mm until it clicks; back off until it lets go; then by 0.1 mm until it
-          clicks.
-        </li>
-        <li>Read off the coordinate; three times.</li>
-      </ol>
-      <p class="readings">
-        {#each typed, n (n)}
-          <input
-            class="field"
-            inputmode="decimal"
-            placeholder="mm"
-            aria-label="reading {n + 1} of the click"
-            bind:value={typed[n]}
-          />
-        {/each}
-        <button type="button" class="act small" disabled={!whole || !inReach} onclick={take}
-          >Take these</button
-        >
-      </p>
-      {#if whole && !inReach}<p role="alert">
-          {key.axis} goes from {number(low)} to {number(high)} mm: these readings lie outside.
-        </p>
-      {:else if whole}<p>
-          {number(mean, 5)} mm, and they differ by {number(spread, 2)} mm.{spread > 0.3
-            ? ' That is a lot: is the switch fixed, and the belt tight?'
-            : ''}
-        </p>{/if}
+      {#if sheet.evaluation.printing.reading}
+        {#key taken}<MeasureSteps
+            card={key}
+            measure={sheet.evaluation.printing.reading}
+            onkeep={keep}
+          />{/key}
+      {/if}
       <p class="label">
         {key.clicks_mm === null || key.clicks_mm === undefined
           ? 'Not read yet.'
@@ -213,11 +187,7 @@
         <tbody>
           {#each sheet.evaluation.printing.places as place (`${place.rides} ${place.axis} ${place.side}`)}
             <tr class:here={place.here}>
-              <th scope="row"
-                >{place.rides === 'gantry' ? 'what rises with the head' : 'the frame'}{place.here
-                  ? ' (here now)'
-                  : ''}</th
-              >
+              <th scope="row">{FIXED_TO[place.rides]}{place.here ? ' (here now)' : ''}</th>
               <td>{place.axis}, {place.side}</td>
               <td class:bad={place.homing}>{place.homing ? 'runs into it' : 'goes away from it'}</td>
               <td class:bad={place.start}>{place.start ? 'sweep it' : 'stay clear'}</td>
@@ -313,20 +283,6 @@
     flex-wrap: wrap;
     gap: 6px;
     margin-bottom: 10px;
-  }
-  .readings {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-  }
-  .readings .field {
-    width: 76px;
-  }
-  ol {
-    list-style: decimal;
-    padding-left: 20px;
-    max-width: 60ch;
-    margin-bottom: 8px;
   }
   @media (max-width: 900px) {
     .cols {

@@ -3,8 +3,10 @@
   import { onMount } from 'svelte';
   import type { Paths } from '../../bench/paths.svelte';
   import { number } from '../../format';
+  import { drawn, seen, type View } from '../../bench/view';
   import Choice from '../../parts/Choice.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import InThePicture from './InThePicture.svelte';
 
   interface Props {
     paths: Paths | undefined;
@@ -16,45 +18,48 @@
   const frames = $derived(sheet.plan.frames?.source === 'layers' ? sheet.plan.frames : null);
   const z = $derived(frames?.z_mm ?? []);
   const extents = $derived(sheet.plan.printing?.file?.extents_mm);
-  const head = $derived(printing.bed?.head ?? []);
+  const bed = $derived(printing.bed);
   let how = $state<'with' | 'without'>('with');
   const HOWS = [
     { value: 'with', label: 'with the stop' },
     { value: 'without', label: 'without it' }
   ] as const;
-  const [WIDE, TALL] = [640, 420];
-  /** How far a mm away from the camera is drawn up: seen a little from above. */
-  const TILT = 0.34;
+  const side = $derived(sheet.plan.printing?.seen_from ?? 'front');
+  const framed = $derived(printing.framed ?? null);
+  /** As the camera sees it where it is known where that stands; else drawn so that it fits. */
+  const view = $derived.by(() => {
+    if (!extents || !z.length) return null;
+    return framed ? seen(framed, extents, side) : drawn(extents, z.at(-1)!, side);
+  });
   let canvas = $state<HTMLCanvasElement>();
   let layer: HTMLCanvasElement | undefined;
   let drawnTo = 0;
   let drawnOf: unknown;
 
-  const scale = $derived.by(() => {
-    if (!extents || !z.length) return 1;
-    const wide = extents[1]! - extents[0]! + 90;
-    const high = z.at(-1)! + (extents[3]! - extents[2]!) * TILT + 60;
-    return Math.min(WIDE / wide, TALL / high);
-  });
-  const place = (x: number, y: number, up: number) => {
-    const [mx, my] = [(extents![0]! + extents![1]!) / 2, extents![2]!];
-    return [WIDE / 2 + (x - mx) * scale, TALL - 26 - (up + (y - my) * TILT) * scale] as const;
-  };
   const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
   /** Draw one layer onto what has grown so far: what is farther away is fainter, so that it stands out in the round. */
-  function grow(on: CanvasRenderingContext2D, n: number) {
+  function grow(on: CanvasRenderingContext2D, n: number, at: View) {
     const { points, begins, unit } = paths!;
     const up = z[n - 1] ?? n;
-    const deep = Math.max(1, extents![3]! - extents![2]!);
-    on.lineWidth = Math.max(0.7, (up - (z[n - 2] ?? 0)) * scale * 1.05);
+    const [x0, x1, y0, y1] = extents!;
+    const [far, of] = {
+      front: [(_x: number, y: number) => y - y0!, y1! - y0!],
+      back: [(_x: number, y: number) => y1! - y, y1! - y0!],
+      left: [(x: number) => x - x0!, x1! - x0!],
+      right: [(x: number) => x1! - x, x1! - x0!]
+    }[side] as [(x: number, y: number) => number, number];
+    on.lineWidth = Math.max(
+      0.7,
+      (up - (z[n - 2] ?? 0)) * at.scale((x0! + x1!) / 2, (y0! + y1!) / 2, up) * 1.05
+    );
     let open = false;
     for (let k = begins[n - 1]!; k < begins[n]!; k += 1) {
-      const y = points[3 * k + 1]! * unit;
-      const [px, py] = place(points[3 * k]! * unit, y, up);
+      const [x, y] = [points[3 * k]! * unit, points[3 * k + 1]! * unit];
+      const [px, py] = at.place(x, y, up);
       if (!points[3 * k + 2]) {
         if (open) on.stroke();
-        on.globalAlpha = 0.16 + 0.8 * (1 - (y - extents![2]!) / deep) ** 1.6;
+        on.globalAlpha = 0.16 + 0.8 * (1 - Math.min(1, Math.max(0, far(x, y) / Math.max(1, of)))) ** 1.6;
         on.beginPath();
         on.moveTo(px, py);
         open = true;
@@ -65,59 +70,78 @@
 
   function show(frame: number) {
     const on = canvas?.getContext('2d');
-    if (!on || !paths || !extents || !layer) return;
+    if (!on || !paths || !extents || !view || !layer || !canvas) return;
     const to = chosen[frame] ?? 1;
     const grown = layer.getContext('2d')!;
-    if (to < drawnTo || drawnOf !== paths) {
-      grown.clearRect(0, 0, WIDE * 2, TALL * 2);
+    if (to < drawnTo || drawnOf !== view) {
+      layer.width = canvas.width;
+      layer.height = canvas.height;
       drawnTo = 0;
-      drawnOf = paths;
+      drawnOf = view;
     }
     grown.setTransform(2, 0, 0, 2, 0, 0);
     grown.strokeStyle = ink('--ink');
-    for (let n = drawnTo + 1; n <= to; n += 1) {
-      grow(grown, n);
-    }
+    for (let n = drawnTo + 1; n <= to; n += 1) grow(grown, n, view);
     grown.globalAlpha = 1;
     drawnTo = to;
-    on.setTransform(2, 0, 0, 2, 0, 0);
-    on.fillStyle = ink('--film');
-    on.fillRect(0, 0, WIDE, TALL);
     const { begins, points, unit } = paths;
     const end = begins[to]! - 1;
-    const [hx, hy] = [points[3 * end]! * unit, points[3 * end + 1]! * unit];
+    const last = [points[3 * end]! * unit, points[3 * end + 1]! * unit] as const;
+    on.setTransform(2, 0, 0, 2, 0, 0);
+    on.fillStyle = ink('--film');
+    on.fillRect(0, 0, view.wide, view.tall);
     // Without a stop a moving bed stands wherever the layer ended, and the part with it.
-    const shift =
-      how === 'without' && printing.bed?.bed_moves
-        ? (hy - (extents[2]! + extents[3]!) / 2) * TILT * scale
-        : 0;
-    on.setTransform(1, 0, 0, 1, 0, 0);
-    on.strokeStyle = ink('--hair');
-    on.lineWidth = 2;
-    on.beginPath();
-    on.moveTo(0, (TALL - 26 + shift) * 2);
-    on.lineTo(WIDE * 2, (TALL - 26 + shift) * 2);
-    on.stroke();
-    on.drawImage(layer, 0, shift * 2);
-    if (how === 'without') drawHead(on, hx, hy, z[to - 1] ?? to, shift);
+    const [mx, my] = [(extents[0]! + extents[1]!) / 2, (extents[2]! + extents[3]!) / 2];
+    const by = how === 'without' && bed?.bed_moves ? (bed.park_y ?? my) - last[1] : 0;
+    drawBed(on, by);
+    const [before, after] = [view.place(mx, my, 0), view.place(mx, my + by, 0)];
+    const larger = view.scale(mx, my + by, 0) / view.scale(mx, my, 0);
+    on.drawImage(
+      layer,
+      after[0] - before[0] * larger,
+      after[1] - before[1] * larger,
+      view.wide * larger,
+      view.tall * larger
+    );
+    const up = z[to - 1] ?? to;
+    if (how === 'without') drawHead(on, [last[0], last[1] + by], up);
+    else if (framed?.head_in && bed) drawHead(on, [bed.park_x ?? mx, bed.park_y ?? my], up);
   }
-  function drawHead(on: CanvasRenderingContext2D, x: number, y: number, up: number, shift: number) {
-    on.setTransform(2, 0, 0, 2, 0, shift * 2);
+  function drawBed(on: CanvasRenderingContext2D, by: number) {
+    if (!bed || !view) return;
+    const { x0, x1, y0, y1 } = bed.bed;
+    on.strokeStyle = ink('--hair');
+    on.lineWidth = 1;
+    on.beginPath();
+    for (const [x, y] of [
+      [x0, y0],
+      [x1, y0],
+      [x1, y1],
+      [x0, y1]
+    ] as const)
+      on.lineTo(...view.place(x, y + by, 0));
+    on.closePath();
+    on.stroke();
+  }
+  /** The head's parts as boxes seen from the side that the camera looks at. */
+  function drawHead(on: CanvasRenderingContext2D, [x, y]: readonly [number, number], up: number) {
     on.strokeStyle = ink('--ink');
     on.fillStyle = ink('--sheet');
     on.lineWidth = 1.5;
-    for (const part of head) {
-      const [left, low] = place(x + part.x0, y, up + (part.name === 'nozzle' ? 0 : 9));
-      const [right] = place(x + part.x1, y, up);
-      const high = low - (part.name === 'nozzle' ? 10 : 48) * scale;
-      on.fillRect(left, high, right - left, low - high);
-      on.strokeRect(left, high, right - left, low - high);
+    for (const part of bed?.head ?? []) {
+      const corners = [part.x0, part.x1].flatMap((px) =>
+        [part.y0, part.y1].flatMap((py) =>
+          [part.low ?? 0, part.high ?? 0].map((pz) => view!.place(x + px, y + py, up + pz))
+        )
+      );
+      const [xs, ys] = [corners.map((one) => one[0]), corners.map((one) => one[1])];
+      const [left, top] = [Math.min(...xs), Math.min(...ys)];
+      on.fillRect(left, top, Math.max(...xs) - left, Math.max(...ys) - top);
+      on.strokeRect(left, top, Math.max(...xs) - left, Math.max(...ys) - top);
     }
   }
   onMount(() => {
     layer = document.createElement('canvas');
-    layer.width = WIDE * 2;
-    layer.height = TALL * 2;
     drawnTo = 0;
     const again = new MutationObserver(() => {
       drawnOf = undefined;
@@ -127,28 +151,47 @@
     return () => again.disconnect();
   });
   $effect(() => {
-    void [paths, how, scale, chosen];
+    void [paths, how, view, chosen];
     show(sheet.playhead.at);
   });
+  const told = $derived.by(() => {
+    const jumps = bed?.bed_moves ? 'the bed jumps, and ' : '';
+    if (how === 'without') return `Each layer ends elsewhere: ${jumps}the head stands in front of the part.`;
+    if (!framed || !framed.head.length)
+      return 'The head is parked at the same place in every frame: only the part changes.';
+    return framed.head_in
+      ? 'The head is parked at the same place in every frame, and that is in the picture.'
+      : 'The head is parked beside the picture: only the part changes.';
+  });
+  const from = $derived(
+    framed
+      ? framed.moves
+        ? 'As the camera sees it from where the first frame is taken, from the paths in the file, thinned for drawing.'
+        : 'As the camera sees it, from the paths in the file, thinned for drawing.'
+      : 'Drawn a little from above: nobody has said where the camera stands.'
+  );
   const rate = $derived(sheet.quantity('rate')?.value ?? 25);
 </script>
 
-{#if !paths || !z.length}
-  <p class="mono-note">
-    The growth is drawn from the file’s own paths: it is here once the file has been put in and read.
-  </p>
-{:else}
-  <div class="growth">
+<div class="growth">
+  {#if !paths || !view}
+    <p class="mono-note">
+      The growth is drawn from the file’s own paths: it is here once the file has been put in and read.
+    </p>
+  {:else}
     <canvas
       bind:this={canvas}
-      width={WIDE * 2}
-      height={TALL * 2}
+      style:--wide="{view.wide}px"
+      width={Math.round(view.wide * 2)}
+      height={Math.round(view.tall * 2)}
       aria-label="The print at frame {sheet.playhead.at + 1}, layer {chosen[
         sheet.playhead.at
       ]}, {how} the stop"
       data-layer={chosen[sheet.playhead.at]}
     ></canvas>
-    <div>
+  {/if}
+  <div>
+    {#if paths && view}
       <Choice label="How the clip is taken" options={HOWS} value={how} onchoose={(value) => (how = value)} />
       <p class="acts">
         <button type="button" class="act small" onclick={() => sheet.playhead.play()}
@@ -163,28 +206,21 @@
           ? ''
           : `, ${number(z[(chosen[sheet.playhead.at] ?? 1) - 1]!)} mm high`}.
       </p>
-      <p class="label">
-        {how === 'with'
-          ? 'The head is parked out of the picture, and the bed stands where the lens is focused: only the part changes.'
-          : printing.bed?.bed_moves
-            ? 'Each layer ends elsewhere: the bed jumps, and the head stands in front of the part.'
-            : 'Each layer ends elsewhere, and the head stands in front of the part.'}
-      </p>
-      <p class="label">
-        Seen from the front and a little from above, from the paths in the file, thinned for drawing.
-      </p>
-    </div>
+      <p class="label">{told} {from}</p>
+    {/if}
+    <InThePicture />
   </div>
-{/if}
+</div>
 
 <style>
   .growth {
     display: grid;
-    grid-template-columns: minmax(0, 640px) minmax(200px, 1fr);
+    grid-template-columns: minmax(0, max-content) minmax(260px, 1fr);
     gap: 0 26px;
   }
   canvas {
-    width: 100%;
+    max-width: 100%;
+    width: var(--wide);
     border: 1px solid var(--ink);
   }
   .acts {

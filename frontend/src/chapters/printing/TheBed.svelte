@@ -36,14 +36,6 @@
   const z = $derived(frames?.z_mm ?? []);
   const layer = $derived(paths ? drawn(paths, at) : '');
   const below = $derived(paths && at > 1 ? drawn(paths, at - 1) : '');
-  const step = $derived(
-    frames && z.length
-      ? Math.max(
-          0.01,
-          Math.round(((z.at(-1)! - z[0]!) / Math.max(1, (printing.chosen?.length ?? 2) - 1)) * 100) / 100
-        )
-      : 1
-  );
 </script>
 
 {#if !printing.layered}
@@ -97,7 +89,9 @@
         >
         {#if z.length}
           <Row label="at equal heights"
-            ><Tick checked={equal} onchange={(on) => sheet.put('frames.equal_mm', on ? step : null)}
+            ><Tick
+              checked={equal}
+              onchange={(on) => sheet.put('frames.equal_mm', on ? (printing.equal_mm ?? null) : null)}
               >not every so many layers</Tick
             ></Row
           >

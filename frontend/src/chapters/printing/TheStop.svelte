@@ -238,16 +238,6 @@
           quiet
         /></Row
       >
-      <Row label="from lens to part"
-        ><Editable
-          path="printing.distance_mm"
-          label="from lens to part"
-          unit="mm"
-          empty="not measured"
-        /></Row
-      >
-      <FigureRow label="the picture takes in" figure="printing.wide" />
-      <FigureRow label="sharp over" figure="printing.sharp" />
     </Rows>
   </div>
   <div>

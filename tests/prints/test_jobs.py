@@ -1,0 +1,119 @@
+"""What the bench writes and what it refuses to write; tools that the printer's own macros change."""
+
+from dataclasses import replace
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+from unittest import TestCase
+
+from bridle.bench.facts import file_facts, layer_source
+from bridle.bench.jobs import NotReadyError, digest_of, make_changed, make_trial, read_print
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
+from bridle.core.plan.printer import Macro
+from tests.gcode import Dialect, program
+from tests.prints.test_files import MODEL, SQUARE, judged, parked
+from tests.provoked_print import printed
+
+PRINT = program(Dialect(), SQUARE)
+FIRING = PRINT.replace(b";LAYER:", b"M240\n;LAYER:")
+
+
+class Writing(TestCase):
+    def setUp(self) -> None:
+        folder = TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+
+    def put(self, text: bytes) -> Path:
+        path = self.folder / "cup.gcode"
+        path.write_bytes(text)
+        return path
+
+    def plan_for(self, path: Path, **more: Any) -> Plan:
+        """A plan that this very file was taken into."""
+        found = read_print(path, printed())
+        plan = printed(layers=layer_source(found).model_dump(), **more)
+        facts = file_facts(found, path.name, digest_of(path))
+        return plan.model_copy(update={"printing": plan.printing.model_copy(update={"file": facts})})
+
+    def test_the_changed_file_and_its_trial_press_at_each_layer_and_are_proven(self) -> None:
+        path = self.put(PRINT)
+        made = make_changed(path, self.folder / "out", self.plan_for(path))
+        self.assertEqual((made.proof.stands, made.layers), ("proven", 6))
+        self.assertEqual(made.path.read_bytes().count(b";{ bridle stop"), 6)
+        trial = make_trial(path, self.folder / "trial", self.plan_for(path))
+        self.assertEqual((trial.proof.stands, trial.layers), ("proven", 6))
+
+    def test_nothing_is_written_that_nobody_meant(self) -> None:
+        """Each with the words of the refusal, for the file and for the trial; and no file is left."""
+        path = self.put(PRINT)
+        plan = self.plan_for(path)
+        self.put(FIRING)
+        taken_up = self.plan_for(path)
+        cases = {
+            "read of another file": plan,
+            "stops into this file already": taken_up,
+            "from the slicer or the host": self.plan_for(path, printing__by=["host"], printing__second_set=True),
+            "is not known yet": self.plan_for(path, switch={"clicks_mm": None}),
+        }
+        for words, refused in cases.items():
+            for make in (make_changed, make_trial):
+                with self.subTest(words, make=make.__name__), self.assertRaisesRegex(NotReadyError, words):
+                    make(path, self.folder / "out", refused)
+        self.assertEqual([one.name for one in self.folder.iterdir()], ["cup.gcode"])
+
+    def test_what_the_snag_s_answer_allows_is_written(self) -> None:
+        path = self.put(FIRING)
+        plan = self.plan_for(path)
+        snag = next(snag for snag in evaluate(plan).snags if snag.code == "print-stops-already")
+        made = make_changed(path, self.folder / "out", apply(plan, list(snag.fixes[0].edits))[0])
+        self.assertEqual(made.path.read_bytes().count(b"M240"), 6)
+        self.assertEqual(made.path.read_bytes().count(b";{ bridle stop"), 6)
+
+
+class Tools(TestCase):
+    """Nobody knows what a change of tool does, but by the printer's own macros; those of the file count no filament."""
+
+    def test_a_change_is_followed_where_every_tool_s_macro_is_told(self) -> None:
+        changes = PRINT.replace(b";LAYER:2\n", b"T1\n;LAYER:2\n").replace(b";LAYER:4\n", b"T0\n;LAYER:4\n")
+        out, _, due = parked(changes)
+        for macros, stands, unknown in (
+            ({}, "incomplete", ("T0", "T1")),
+            ({"T1": "; nothing moves"}, "incomplete", ("T0",)),
+            ({"T0": "", "T1": "G4 P100"}, "proven", ()),
+            ({"T0": "G4 P1", "T1": "G91\nG1 E-2 F1800\nG1 E12 F900\nG90\n"}, "failed", ()),
+            ({"T0": "G4 P1", "T1": "G0 X234.9 F9000\n"}, "failed", ()),
+        ):
+            with self.subTest(macros):
+                proof = judged(out, due, replace(MODEL, macros=macros))
+                self.assertEqual((proof.stands, proof.unknown), (stands, unknown), proof.failures)
+
+    def test_the_only_tool_of_a_print_is_no_change(self) -> None:
+        out, _, due = parked(PRINT.replace(b"G28\n", b"T0\nG28\n"))
+        self.assertEqual(judged(out, due).stands, "proven")
+
+    def test_told_macros_take_the_snag_away(self) -> None:
+        told = Macro(name="T0", text="G4 P1"), Macro(name="T1", text="G4 P1")
+        for macros, there in ((told, False), (told[:1], True)):
+            plan = printed(file={"tools": (0, 1)}, printer={"macros": macros})
+            self.assertEqual("print-several-tools" in {snag.code for snag in evaluate(plan).snags}, there)
+
+
+class Turns(TestCase):
+    def test_what_the_frames_do_is_said_of_what_this_print_may_do(self) -> None:
+        """A pause only where there is one; an output that stays on only where there is one; a pause that fires."""
+        commands = {"fires": "commands", "fire_on": ("M42 P4 S255",), "fire_off": ("M42 P4 S0",)}
+        pausing = {"name": "M600", "sort": "pause", "count": 1, "layers": 1, "line": 70}
+        cases = (
+            (printed(), 3, "stands on the switch", "output"),
+            (printed(file={"already": (pausing,)}), 4, "whoever reaches in is in none", "output"),
+            (printed(printer=commands), 3, "the output stays on", "switch"),
+            (printed(printer={"fires": "pause"}), 3, "one frame more than there are layers", "switch"),
+        )
+        for plan, count, words, never in cases:
+            said = [turn.said for turn in evaluate(plan).printing.turns]
+            self.assertEqual(len(said), count)
+            self.assertIn(words, " ".join(said))
+            self.assertNotIn(never, " ".join(said))
