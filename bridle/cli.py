@@ -65,6 +65,12 @@ def _backup(arguments: argparse.Namespace) -> None:
     to = arguments.file.resolve()
     backup(data_folder(), to)
     sys.stdout.write(f"The data is copied into {to} ({to.stat().st_size / 1e6:.1f} MB).\n")
+    prints = list(data_folder().glob("prints/*/original.gcode"))
+    if prints:
+        size = sum(one.stat().st_size for one in prints) / 1e6
+        sys.stdout.write(
+            f"The files of the prints (so many: {len(prints)}, {size:.1f} MB) are not in it; keep them too.\n"
+        )
 
 
 def _restore(arguments: argparse.Namespace) -> None:

@@ -46,6 +46,22 @@ class Writing(TestCase):
         trial = make_trial(path, self.folder / "trial", self.plan_for(path))
         self.assertEqual((trial.proof.stands, trial.layers), ("proven", 6))
 
+    def test_the_trigger_says_that_the_wait_is_too_short_where_the_proof_does(self) -> None:
+        """Held for 1.2 s after waking for 0.5, then 0.4 s of backing off and the wait: against lag and exposure."""
+        path = self.put(PRINT)
+        for exposure, dwell in ((1, "0"), (1, "1"), (2, "0"), (2, "0.2"), (2, "1"), (4, "1"), (4, "3")):
+            plan = self.plan_for(
+                path, beat__press_s="1.2", beat__wake_s="0.5", beat__exposure_s=str(exposure), trigger__dwell_s=dwell
+            )
+            told = {snag.code: snag for snag in evaluate(plan).snags}
+            proof = make_changed(path, self.folder / "out", plan).proof
+            with self.subTest(exposure=exposure, dwell=dwell):
+                self.assertEqual("dwell-too-short" in told, proof.stands == "failed", proof.failures)
+                self.assertEqual({one.kind for one in proof.failures}, {"too short"} if proof.failures else set())
+            if "dwell-too-short" in told:
+                longer = apply(plan, list(told["dwell-too-short"].fixes[0].edits))[0]
+                self.assertEqual(make_changed(path, self.folder / "out", longer).proof.stands, "proven")
+
     def test_nothing_is_written_that_nobody_meant(self) -> None:
         """Each with the words of the refusal, for the file and for the trial; and no file is left."""
         path = self.put(PRINT)

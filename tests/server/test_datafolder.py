@@ -167,7 +167,11 @@ class Started(TestCase):
         second = server.command("manage.py", "serve", "--port", str(server.port + 1))
         self.assertEqual((second.returncode, f"at {server.address}" in second.stderr), (1, True), second.stderr)
         copy = server.data / "copy.sqlite3"
-        self.assertIn("is copied into", server.command("-m", "bridle.cli", "backup", str(copy)).stdout)
+        lying = server.data / "prints" / "1" / "original.gcode"
+        lying.parent.mkdir(parents=True)
+        lying.write_bytes(b"G28\n" * 500_000)
+        told = server.command("-m", "bridle.cli", "backup", str(copy)).stdout
+        self.assertRegex(told, "is copied into .*\n.*so many: 1, 2.0 MB. are not in it")
         refused = server.command("-m", "bridle.cli", "restore", str(copy))
         self.assertEqual((refused.returncode, "in use by another Bridle" in refused.stderr), (1, True))
         call("PUT", f"/api/shoots/{plan['id']}", {"version": 1, "plan": {**plan["plan"], "camera": {"iso": 800}}})

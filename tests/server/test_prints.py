@@ -136,6 +136,20 @@ class Bench(OwnFolder):
                 self.assertEqual(kept.state, "refused")
                 self.assertIn(said, kept.said)
 
+    def test_after_an_older_copy_was_brought_back_the_file_is_asked_for_and_numbers_are_used_again(self) -> None:
+        kept = self.arrive()
+        self.work()
+        kept.original.unlink()
+        (line,) = self.client.get("/api/prints").json()
+        self.assertEqual((line["state"], line["layers"]), ("refused", 12))
+        self.assertIn("Put it in again", line["said"])
+        self.assertIn("Put it in again", self.post(f"/prints/{kept.pk}/work", {"kind": "read"}, 409)["message"])
+        (kept.folder.parent / str(kept.pk + 1)).mkdir()
+        (kept.folder.parent / str(kept.pk + 1) / "change.gcode").write_bytes(b"another's")
+        again = self.arrive()
+        self.assertEqual(again.pk, kept.pk + 1)
+        self.assertFalse(again.made("change").exists())
+
     def test_what_does_not_fit_is_refused(self) -> None:
         self.assertIn("at most 300 MB", self.post("/prints", {"name": "a", "size": 300_000_001}, 409)["message"])
         made = self.post("/prints", {"name": "a", "size": 10})

@@ -17,6 +17,7 @@ from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 
 MINUTE_S = 60
+STAYS = ("hold", "back off", "wait")
 FINEST_MM = 0.01
 # In so many layers something is no accident.
 MANY = 3
@@ -181,6 +182,15 @@ def steps_of(plan: Plan) -> tuple[Step, ...]:
     if how.back_mm and not how.by_firmware:
         found.append(Step("prime", how.back_mm, how.back_mm / how.back_mm_s))
     return tuple(found)
+
+
+def stays_s(plan: Plan) -> float | None:
+    """From the press that counts to the head's leaving, seconds: what is left of the hold, backing off, the wait.
+
+    None where no stop is known.
+    """
+    steps = steps_of(plan)
+    return sum(step.seconds for step in steps if step.what in STAYS) - ahead_s(plan) if steps else None
 
 
 def middle(plan: Plan) -> tuple[float, float]:

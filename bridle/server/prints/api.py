@@ -38,6 +38,7 @@ from bridle.standins.printer.jogging import Bench
 
 router = Router(tags=["prints"])
 PIECE = 1 << 20
+GONE = "The file itself is not here, only what was read of it: a copy of the data has no prints. Put it in again."
 FILES = {"original": "", "change": " with stops", "trial": " trial"}
 
 
@@ -56,6 +57,8 @@ def new_print(request: HttpRequest, asked: NewPrint) -> Any:
         raise RefusedError(f"A print has at most {most}, and not nothing; this file has {there}.")
     shoot = get_object_or_404(Shoot, pk=asked.shoot_id) if asked.shoot_id else None
     kept = Print.objects.create(name=PurePath(asked.name).name[:120] or "print.gcode", size=asked.size, shoot=shoot)
+    # After an older copy of the data was brought back, a number may have a folder already.
+    shutil.rmtree(kept.folder, ignore_errors=True)
     kept.folder.mkdir(parents=True)
     if shutil.disk_usage(kept.folder).free < asked.size * 4:
         kept.throw_away()
@@ -95,7 +98,10 @@ def _arrived(kept: Print) -> None:
 
 
 def _awake() -> None:
-    """The demo's files are made, read and proven when somebody first looks."""
+    """The demo's files are made, read and proven when somebody first looks, or finds them gone."""
+    for kept in Print.objects.filter(state="read").exclude(demo=""):
+        if not kept.original.exists():
+            Print.objects.filter(pk=kept.pk).update(state="asleep")
     for kept in Print.objects.filter(state="asleep").select_related("shoot"):
         with transaction.atomic():
             if Print.objects.filter(pk=kept.pk, state="asleep").update(state="reading"):
@@ -130,7 +136,7 @@ def begin_work(request: HttpRequest, print_id: PathId, asked: AskWork) -> Any:
     """Begin a piece of work; refused while another is under way on the same file."""
     kept = get_object_or_404(Print, pk=print_id)
     if not kept.original.exists():
-        raise RefusedError("This file is not whole yet.")
+        raise RefusedError(GONE if kept.state == "read" else "This file is not whole yet.")
     plan = asked.plan
     try:
         with transaction.atomic():
@@ -225,15 +231,15 @@ def _line(kept: Print) -> dict[str, Any]:
     facts = kept.facts or {}
     frames = facts.get("frames") or {}
     heights = frames.get("z_mm") or []
-    whole = kept.state != "arriving"
+    whole, gone = kept.state != "arriving", kept.state == "read" and not kept.original.exists()
     return {
         "id": kept.pk,
         "name": kept.name,
         "digest": kept.digest,
         "size": kept.size,
         "here": kept.size if whole else (kept.arriving.stat().st_size if kept.arriving.exists() else 0),
-        "state": kept.state,
-        "said": kept.said,
+        "state": "refused" if gone else kept.state,
+        "said": GONE if gone else kept.said,
         "shoot_id": kept.shoot_id,
         "shoot_name": kept.shoot.name if kept.shoot else "",
         "made_at": kept.made_at,

@@ -10,7 +10,12 @@
   let { checked, onchange, children }: Props = $props();
 </script>
 
-<label class="-ml-[5px] flex min-h-[26px] items-center gap-1 max-phone:min-h-11">
-  <input type="checkbox" {checked} onchange={(event) => onchange(event.currentTarget.checked)} />
+<label class="-ml-[5px] flex items-baseline gap-1 py-[3px] max-phone:py-[13px]">
+  <input
+    type="checkbox"
+    class="-my-1.5 self-center max-phone:-my-3.5"
+    {checked}
+    onchange={(event) => onchange(event.currentTarget.checked)}
+  />
   {@render children()}
 </label>

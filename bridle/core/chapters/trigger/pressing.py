@@ -11,6 +11,7 @@ from bridle.core.plan.kit import Imager, Phone
 from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.calls import call_of, heard_press_s, longest_gap_s, needed_press_s, sleeps
 from bridle.core.reckon.hearing import Hearing
+from bridle.core.reckon.printing import layered, stays_s
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.wiring import parts_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -215,16 +216,19 @@ def _dwells(shooting: Shooting) -> Iterator[Snag]:
         return
     call = call_of(shooting)
     closed = call.closed - float(plan.beat.ready_s)
-    if float(dwell) >= closed - 1e-9:
+    # The head of a printer waits once it has let go: until then it stays as well.
+    stays = stays_s(plan) if layered(plan) else None
+    after = float(dwell) if stays is None else stays
+    if after >= closed - 1e-9:
         return
-    enough = ceil_to(closed + 0.1, TENTH_S)
+    enough = ceil_to(max(0.1, closed + 0.1 - (after - float(dwell))), TENTH_S)
     fix = Fix(
         label="Let it wait {enough}",
         consequence="The shutter has closed by then, with a tenth of a second to spare.",
         slots={"enough": slot(enough, "s")},
         edits=(Edit(path="trigger.dwell_s", value=str(enough)),),
     )
-    yield DWELL.at("trigger.dwell_s", {"dwell": slot(dwell, "s"), "closed": slot(closed, "s")}, [fix])
+    yield DWELL.at("trigger.dwell_s", {"dwell": slot(after, "s"), "closed": slot(closed, "s")}, [fix])
 
 
 def _left_on(shooting: Shooting) -> Iterator[Snag]:

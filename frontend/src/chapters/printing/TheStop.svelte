@@ -127,6 +127,11 @@
     };
     return { step: n, head: heads[step.what] ?? park };
   });
+  /** One way at least stays: without any the stops would reach nobody. */
+  function deliver(way: (typeof WAYS)[number]['value'], put: boolean) {
+    const rest = (plan.by ?? ['file']).filter((one) => one !== way);
+    sheet.put('printing.by', put || !rest.length ? [...rest, way] : rest);
+  }
   let copied = $state('');
   async function copy(text: string, what: string) {
     await navigator.clipboard.writeText(text);
@@ -263,24 +268,12 @@
     {/if}
     {#if printing.ways?.length}
       <h3>How it reaches the printer</h3>
-      <p class="ways">
+      <div class="ways">
         {#each WAYS as way (way.value)}
           {@const on = (plan.by ?? ['file']).includes(way.value)}
-          <label
-            ><input
-              type="checkbox"
-              checked={on}
-              onchange={(event) => {
-                const rest = (plan.by ?? ['file']).filter((one) => one !== way.value);
-                const next = event.currentTarget.checked ? [...rest, way.value] : rest;
-                if (next.length) sheet.put('printing.by', next);
-                else event.currentTarget.checked = true;
-              }}
-            />
-            {way.label}</label
-          >
+          <Tick checked={on} onchange={(put) => deliver(way.value, put)}>{way.label}</Tick>
         {/each}
-      </p>
+      </div>
       {#each printing.ways.filter( (one) => (plan.by ?? []).some( (by) => one.by.startsWith(by) ) ) as way (way.by)}
         <h4>
           {way.by === 'slicer'
