@@ -49,7 +49,9 @@ CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
 ))  # fmt: skip
 QUANTITY = "tests.core.test_quantity"
 WIRED, HEARD, TRIGGER, DIAGRAM = (f"tests.core.test_{name}" for name in ("wiring", "heard", "trigger", "diagram"))
-FILES, READING, PRINTS = (f"tests.prints.test_{name}" for name in ("files", "reading", "plan"))
+FILES, READING, PRINTS, JOBS, VIEW = (
+    f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view")
+)
 MUTANTS = (
     Mutant("a stop goes back without its modes", f"{CORE}/subjects/parking/stop.py",
         'yield "M82" if stand.absolute_e else "M83"', 'yield "M83"', (FILES,)),
@@ -69,6 +71,24 @@ MUTANTS = (
         "if not _touched_at(self.log, name) and", "if False and", (FILES,)),
     Mutant("a macro's text is passed over", "bridle/standins/printer/virtual.py",
         "self._obey(line, depth + 1)", "pass", (READING,)),
+    Mutant("a zoom is taken for what its lens's card says", f"{CORE}/reckon/printing_view.py",
+        "longest_lens(plan).focal_mm", "plan.camera.focal_mm", (VIEW,)),
+    Mutant("left and right of a printer are seen alike", f"{CORE}/reckon/printing_view.py",
+        '"left": (0, -1, 1, 0)', '"left": (0, 1, -1, 0)', (VIEW,)),
+    Mutant("a finished part counts from its first layer on", f"{CORE}/reckon/printing_view.py",
+        "heights = np.array([frames.z_mm[layer - 1]", "heights = np.array([frames.z_mm[-1]", (VIEW,)),
+    Mutant("the mark is the bed and not the finished top", f"{CORE}/reckon/printing_view.py",
+        "mark.z_mm - high, high", "mark.z_mm, high", (VIEW,)),
+    Mutant("another file than the plan's is written into", "bridle/bench/jobs.py",
+        "if file is None or file.digest != digest_of(path):", "if file is None:", (JOBS,)),
+    Mutant("a second set of stops is put in silently", "bridle/bench/jobs.py",
+        "if has_stops(file) and not plan.printing.second_set:", "if False:", (JOBS,)),
+    Mutant("the wait is judged without the hold", f"{CORE}/reckon/printing.py",
+        'STAYS = ("hold", "back off", "wait")', 'STAYS = ("wait",)', (JOBS,)),
+    Mutant("what a tool's macro primes is the print's", "bridle/standins/printer/virtual.py",
+        "self.sums, self.pushed = sums, pushed", "pass", (JOBS,)),
+    Mutant("places scatter by shares of themselves", f"{CORE}/asks/measuring.py",
+        'if read.asked.what == "click" and spread > _apart(read):', "if False:", (MEASURING,)),
     Mutant("every n-th is counted from the first layer", f"{CORE}/subjects/prints/choose.py",
         "list(range(last, min(first, last) - 1, -nth))[::-1]", "list(range(min(first, last), last + 1, nth))", (PRINTS,)),
     Mutant("stops take no time in the clip", f"{CORE}/reckon/frames/layers.py",

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from bridle.core.asks.measuring import applied, measure, measures
 from bridle.core.plan.kit import AxisCard
+from bridle.core.plan.printer import HeadSwitch
 from tests.core.test_rig import card
 from tests.strategies import CARDS
 from tests.workings import worked_out
@@ -109,6 +110,20 @@ class Measuring(TestCase):
                     after = applied(card(name), one.key, told, readings, DAY)
                     self.assertEqual(len(after.measured), len(card(name).measured) + 1)
                     self.assertTrue(one.how)
+
+    def test_where_a_switch_clicks_may_be_anywhere_and_counts_by_its_scatter_in_millimetres(self) -> None:
+        """Jogs of 0.1 mm explain 0.15 mm, whether the axis counts from one end or from the middle."""
+        switch = HeadSwitch(name="lever switch", side="low")
+        for shift in (0.0, -240.0, 1000.0):
+            told = measure(switch, "click", [[240.0 + shift], [240.1 + shift], [240.2 + shift]])
+            self.assertTrue(told.accepted)
+            self.assertAlmostEqual(told.value, 240.1 + shift)
+            after = applied(switch, "click", told, [], DAY)
+            assert isinstance(after, HeadSwitch) and after.clicks_mm is not None
+            self.assertAlmostEqual(after.clicks_mm, 240.1 + shift)
+            self.assertEqual(after.read_on, DAY)
+            loose = measure(switch, "click", [[240.0 + shift], [240.3 + shift], [240.6 + shift]])
+            self.assertEqual((loose.accepted, "0.3 mm" in loose.verdict), (False, True), loose.verdict)
 
     @given(st.lists(st.floats(0.1, 60), min_size=2, max_size=12))
     def test_mean_and_spread_are_those_of_the_library(self, values: list[float]) -> None:
