@@ -175,3 +175,8 @@ export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'
   // A name that somebody has given begins a sentence as anything else does.
   return /^\{.*\.$/s.test(template) ? once.charAt(0).toUpperCase() + once.slice(1) : once;
 }
+
+/** How the interval is said before its figure: what is a mean says so. */
+export function oneEvery(interval: { label: string } | undefined): string {
+  return interval?.label.startsWith('mean') ? 'about every' : 'one every';
+}

@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from bridle.core.subjects.parking.blocks import strip
 from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
+from tests.browser.printed import printed
 from tests.gcode import Dialect, program
 from tests.prints.test_files import SQUARE
 
@@ -128,6 +129,13 @@ class Lantern(BrowserCase):
         expect(heading).to_contain_text("85 frames")
         # The shoot itself follows: its totals, and the run, which waits for each layer.
         expect(page.get_by_role("complementary", name="Beat, totals and snags")).to_contain_text("85")
+
+    def test_the_field_card_says_on_one_sheet_what_the_frames_do_when_the_filament_runs_out(self) -> None:
+        page = self.open_demo(LANTERN, "Review")
+        page.get_by_role("heading", name="If the print does not simply go on").wait_for()
+        (card,) = printed(page)
+        for words in ("X 240.6 mm", "proven, 5 Oct 2026", "The filament runs out.", "so no frame is taken", "back off"):
+            self.assertIn(words, " ".join(card.text.split()))
 
     def test_a_snag_of_the_print_counts_under_its_chapter_and_its_fix_works(self) -> None:
         page = self.open_demo(LANTERN, "Print")

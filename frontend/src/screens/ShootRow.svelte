@@ -3,7 +3,7 @@
   import Take from '../parts/Take.svelte';
   import type { ShootLine } from '../api/client';
   import SmallSpan from '../drawings/small/SmallSpan.svelte';
-  import { clock, day, fill, number } from '../format';
+  import { clock, day, fill, number, oneEvery } from '../format';
   import Working from '../parts/Working.svelte';
   import { router } from '../router.svelte';
 
@@ -43,7 +43,9 @@
   >
   <span class="pace">
     {#if shoot.interval_s}
-      <span class="every">one every <Working figure={figures['clip.interval']} {zone} /></span>
+      <span class="every"
+        >{oneEvery(figures['clip.interval'])} <Working figure={figures['clip.interval']} {zone} /></span
+      >
       <span class="label"><Working figure={figures['clip.shoot']} {zone} /> on site</span>
     {:else if !shoot.broken}<b>interval open</b>{/if}
   </span>

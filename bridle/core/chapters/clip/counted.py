@@ -32,8 +32,10 @@ def figures(plan: Plan, solution: solver.Solution) -> list[Figure]:
         "clip": (solver.CLIP_KEPT if spare else solver.CLIP, frames, rate, *spare),
         "speed_up": (solver.SPEED_UP, interval, rate),
     }
+    # Layers take as long as they take.
+    labels = LABELS | ({"interval": "mean interval"} if plan.frames.source == "layers" else {})
     made = [
-        figure(f"clip.{name}", LABELS[name], solution.value(name), UNITS[name], *rule) for name, rule in rules.items()
+        figure(f"clip.{name}", labels[name], solution.value(name), UNITS[name], *rule) for name, rule in rules.items()
     ]
     return [*made, *at_other_rates(solution)]
 

@@ -2,7 +2,7 @@
   /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
   import formats from '../../api/formats.json';
   import { keyed } from '../../parts/keyed';
-  import { clock, day, fill, write } from '../../format';
+  import { clock, day, fill, oneEvery, write } from '../../format';
   import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -86,11 +86,10 @@
     </header>
     {#if sheet.evaluation.frames && clip && rate}
       <p class="line">
-        {write(sheet.evaluation.frames, 'frames')}, one every {write(
-          sheet.evaluation.interval_s ?? 0,
-          's'
-        )}{finish ? `, finished ${write(finish.value, finish.unit, sheet.zone)}` : ''}. {write(clip, 's')} of clip
-        at {write(rate, 'rate')}.
+        {write(sheet.evaluation.frames, 'frames')}, {oneEvery(sheet.figure('clip.interval'))}
+        {write(sheet.evaluation.interval_s ?? 0, 's')}{finish
+          ? `, finished ${write(finish.value, finish.unit, sheet.zone)}`
+          : ''}. {write(clip, 's')} of clip at {write(rate, 'rate')}.
       </p>
     {/if}
     <div class="sheets">
@@ -129,6 +128,15 @@
       <h3>Take care</h3>
       {#each review.cautions as caution, i (i)}<p>{caution}</p>{/each}
     </section>
+    {#if sheet.evaluation.printing.turns?.length}
+      <section class="cautions">
+        <h3>If the print does not simply go on</h3>
+        {#each sheet.evaluation.printing.turns as turn (turn.when)}<p>
+            <b>{turn.when}.</b>
+            {turn.said}
+          </p>{/each}
+      </section>
+    {/if}
     <section class="only-print ticks">
       <h3>At the start</h3>
       <p>
