@@ -8,7 +8,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.reckon.orders import Orders
-from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.run.events import Asked, Fire, Note
 from bridle.core.run.machine import RunState, step
 from bridle.core.run.programme import programme
@@ -62,10 +62,16 @@ def every_press_takes(plan: Plan) -> bool:
     return not any(snag.chapter == "trigger" and snag.severity == "stop" for snag in evaluate(plan).snags)
 
 
+def lets_go(plan: Plan, shooting: Shooting) -> bool:
+    """Whether the controller's press is over by the end of the shortest picture."""
+    return float(plan.beat.lag_s) + float(shooting.shuttered.busy_s.min()) >= plan.rig.controller.pulse_s
+
+
 class Agree(TestCase):
     @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
     def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
+        """Left out: a controller that still presses when the next picture of a stack or a round would be due."""
         # What is far too long is not made to fit first.
         begun = reckon(drawn).shooting
         assume(begun is not None and begun.frames <= 10 * MOST_FRAMES)
@@ -73,7 +79,7 @@ class Agree(TestCase):
         shooting = reckon(plan).shooting if plan is not None else None
         assume(plan is not None and shooting is not None and len(shooting.orders) <= MOST_PICTURES)
         assert plan is not None and shooting is not None
-        assume(every_press_takes(plan))
+        assume(every_press_takes(plan) and lets_go(plan, shooting))
         self.assertEqual(self._apart(shooting.orders, run_of(plan)), [])
         try:
             lines = list(program(plan))
@@ -97,8 +103,7 @@ class Agree(TestCase):
         assume(shooting is not None and len(shooting.orders) <= MOST_PICTURES)
         told = evaluate(plan)
         assert shooting is not None
-        open_s = float(plan.beat.lag_s) + float(shooting.shuttered.busy_s.min())
-        assume(told.stalls_at is None and open_s >= plan.rig.controller.pulse_s and every_press_takes(plan))
+        assume(told.stalls_at is None and lets_go(plan, shooting) and every_press_takes(plan))
         full = max(kind.pictures for kind in shooting.shuttered.kinds) >= plan.beat.buffer_frames > 0
         assume(plan.beat.write_while_moving or not full)
         try:

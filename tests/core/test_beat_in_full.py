@@ -18,6 +18,7 @@ from bridle.core.plan.move import Keyframe, Move
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.subjects.optics import lens
 from bridle.core.subjects.time import buffer, cycle
+from tests.provoked import fixes_work
 from tests.strategies import beats, plan_of, ramp, ramps, shooting
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
@@ -117,6 +118,21 @@ class Buffering(TestCase):
         self.assertEqual(buffer.simulate([5.0] * 2, 2, 6, [0.0] * 5), (1, 1, 2))
         self.assertEqual(buffer.simulate([5.0] * 3, 2, 6, [0.0] * 5), (1, 2, 4))
         self.assertEqual(buffer.simulate([5.0] * 4, 2, 6, [0.0] * 5), (1, 3, 7))
+
+    def test_a_bracket_that_alone_fills_the_buffer_is_told_however_long_the_interval(self) -> None:
+        """Five pictures in a second, 2 s to write each, room for three: the fourth is refused, and a minute is no help.
+
+        A frame of five in a room for five is written after 10 s: told in a minute of interval by nobody.
+        """
+        bracket = {"bracket_frames": 5, "bracket_gap_s": F(1, 10), "exposure_s": F(1, 10), "write_s": F(2)}
+        for room, stalls in ((3, True), (5, False)):
+            held = {"interval": F(60), "frames": F(20), "rate": F(25)}
+            plan = plan_of(held, beat=Beat(buffer_frames=room, **bracket))
+            told = evaluate(plan)
+            found = [snag for snag in told.snags if snag.code == "buffer-stalls-in-part"]
+            self.assertEqual((bool(found), told.stalls_at), (stalls, 0 if stalls else None))
+            for snag in found:
+                fixes_work(self, plan, snag)
 
     def test_a_stack_without_a_buffer_waits_for_each_picture_and_is_never_better_off_than_one_with(self) -> None:
         """2.2 s to write and 14 positions: each but the last is written before the focus may go on."""

@@ -1,6 +1,5 @@
 """Fixes one after another: they end, no plan is met twice, no axis leaves its travel, and what is new is foretold."""
 
-from datetime import datetime
 from fractions import Fraction as F
 from itertools import islice
 from unittest import TestCase
@@ -44,11 +43,11 @@ def outside(plan: Plan) -> int:
     return count
 
 
-def held(plan: Plan) -> set[datetime]:
-    """The moments of the events that fall into the shoot."""
+def held(plan: Plan) -> set[int]:
+    """Which events fall into the shoot, at the hours that the sky gives those that are tied to it."""
     shooting = reckon(plan).shooting
-    events = plan.shoot.clock.events if shooting else ()
-    return {event.at for event in events if shooting and shooting.timeline.holds(event.at)}
+    events = shooting.plan.shoot.clock.events if shooting else ()
+    return {number for number, event in enumerate(events) if shooting and shooting.timeline.holds(event.at)}
 
 
 class Chains(TestCase):

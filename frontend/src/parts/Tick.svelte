@@ -10,7 +10,7 @@
   let { checked, onchange, children }: Props = $props();
 </script>
 
-<label class="-ml-[5px] flex items-baseline gap-1 py-[3px] max-phone:py-[13px]">
+<label class="-ml-[5px] flex items-baseline gap-1 py-[5px] max-phone:py-[13px]">
   <input
     type="checkbox"
     class="-my-1.5 self-center max-phone:-my-3.5"

@@ -70,19 +70,20 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
     pictures = term("count", "pictures a frame", count, "")
     one = term("write", "write to card", beat.write_s, "s")
     made = [figure("buffer.needed", "writing, a frame", count * write, "s", buffer.NEEDED, pictures, one)]
-    shortest = float(slots.min())
-    if count * write <= shortest:
+    shortest, starts = float(slots.min()), _starts_s(densest)
+    if _rests(beat, starts, shortest):
         return None, made, []
-    estimate = buffer.estimate(shortest, count * write, beat.buffer_frames, count)
     terms = (
         term("buffer", "pictures that the buffer takes", beat.buffer_frames, ""),
         pictures,
         term("interval", "shortest interval", shortest, "s"),
         term("write", "writing, a frame", count * write, "s"),
     )
-    made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
+    if count * write > shortest:
+        estimate = buffer.estimate(shortest, count * write, beat.buffer_frames, count)
+        made.append(figure("buffer.estimate", "buffer lasts for about", estimate, "frames", buffer.ESTIMATE, *terms))
     followed = min(times.frames, max(1, MOST_PICTURES // count))
-    stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, _starts_s(densest))
+    stall = buffer.simulate(slots[:followed].tolist(), write, beat.buffer_frames, starts)
     if stall is None:
         return None, made, []
     least = "at least " if followed < times.frames or count > MOST_A_FRAME else ""
@@ -101,6 +102,13 @@ def _buffer(shooting: Shooting) -> tuple[buffer.Stall | None, list[Figure], list
         slots_said |= {"pictures": pictures_lost, "all": slot(count * times.frames)}
     kind = IN_PART if count > 1 else STALLS
     return stall, made, [kind.at("beat.buffer_frames", slots_said, _slower(shooting, count))]
+
+
+def _rests(beat: Beat, starts: list[float], interval_s: float) -> bool:
+    """Whether each frame finds the buffer empty and leaves it so: then none is refused, however many there are."""
+    write = float(beat.write_s)
+    alone = buffer.simulate([interval_s], write, beat.buffer_frames, starts)
+    return alone is None and buffer.written_by(starts, write) <= interval_s
 
 
 def _densest(shooting: Shooting) -> Cycle:
@@ -139,7 +147,21 @@ def _slower(shooting: Shooting, count: int) -> list[Fix]:
         said = "Each picture is written before the next is taken. The frame takes that much longer."
         label, slots = "Gaps of {gap}, beat of {needed}", {"gap": slot(beat.write_s, "s"), "needed": slot(needed, "s")}
         return [Fix(label=label, consequence=said, slots=slots, edits=(*edits, *held))] if held else []
+    settled = _settled(shooting, beat)
+    if settled and not _stalls(shooting, beat.model_copy(update={"settle_s": settled}), float(needed)):
+        edit = Edit(path="beat.settle_s", value=str(settled))
+        said = "Each picture of the round is written before the next is taken; the round takes that much longer."
+        label, slots = "Let it settle for {settled} at each place", {"settled": slot(settled, "s")}
+        return [Fix(label=label, consequence=said, slots=slots, edits=(edit,))]
     return [_single(plan)]
+
+
+def _settled(shooting: Shooting, beat: Beat) -> Fraction | None:
+    """How long a round has to settle so that its pictures come no closer than they are written; None without one."""
+    if len(shooting.cycle.travels_s) < 2:
+        return None
+    closest = float(np.diff(_starts_s(_densest(shooting.tried(beat=beat)))).min())
+    return ceil_to(float(beat.settle_s) + max(0.0, float(beat.write_s) - closest), cycle.FINEST_S)
 
 
 def _stalls(shooting: Shooting, beat: Beat, interval_s: float) -> bool:

@@ -24,6 +24,14 @@ def estimate(interval: float, write: float, buffer: int, count: int = 1) -> floa
     return buffer / count / (1 - interval / write)
 
 
+def written_by(starts: Sequence[float], write: float) -> float:
+    """When the last picture of a frame is written, after its first began, where all of them find a place."""
+    done = 0.0
+    for at in starts:
+        done = max(done, at) + write
+    return done
+
+
 def simulate(slots: Iterable[float], write: float, buffer: int, starts: Sequence[float] = (0.0,)) -> Stall | None:
     """Run the buffer over the slots of a shoot; None where nothing is refused.
 
