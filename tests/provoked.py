@@ -15,6 +15,7 @@ from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.snag import Snag, fill
 from tests.provoked_print import PRINTED
+from tests.provoked_season import SCHEDULED
 from tests.provoked_wired import WIRED
 from tests.strategies import RINGS, copies, fitted, leant, plan_of, ramp
 
@@ -265,6 +266,7 @@ PROVOKE: dict[str, Plan] = {
     "handles-do-not-absorb": plan_of(THREE, beat=Beat(uncoupled=Uncoupled())),
     **WIRED,
     **PRINTED,
+    **SCHEDULED,
 }
 
 

@@ -12,6 +12,8 @@ from bridle.core.chapters.review import chapter as review
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig import chapter as rig
 from bridle.core.chapters.rig.state import RigState
+from bridle.core.chapters.season import chapter as season
+from bridle.core.chapters.season.state import SeasonState
 from bridle.core.chapters.trigger import chapter as trigger
 from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.evaluation import Evaluation
@@ -21,9 +23,15 @@ from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
 from bridle.core.subjects.numbers.thinning import SOME
 
-KINDS = (*clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS, *printing.KINDS)
+KINDS = (
+    *clip.KINDS, *move.KINDS, *beat.KINDS, *rig.KINDS, *trigger.KINDS, *light.KINDS, *printing.KINDS, *season.KINDS,
+)  # fmt: skip
 # What is not asked again while something is dragged, and stays as it was told last.
-_ASIDE = {kind.code for kind in (*beat.ASIDE, *rig.ASIDE, *trigger.KINDS, *light.KINDS, *printing.KINDS, *move.ASIDE)}
+_ASIDE = {
+    kind.code
+    for kinds in (beat.ASIDE, rig.ASIDE, trigger.KINDS, light.KINDS, printing.KINDS, season.KINDS, move.ASIDE)
+    for kind in kinds
+}
 _TOLD = {kind.chapter for kind in KINDS if kind.code not in _ASIDE}
 # By its code; and by its chapter with a stroke behind it where none of that chapter is asked again.
 ASIDE = tuple(
@@ -45,8 +53,9 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
     triggers = trigger.tell(known) if aside else Answer(TriggerState(), [], [])
     prints = printing.tell(known) if aside else Answer(PrintingState(), [], [])
+    seasons = season.tell(known) if aside else Answer(SeasonState(), [], [])
     lights = light.tell(known, points, aside, aside or lit)
-    answers = (clips, moves, beats, rigs, triggers, prints, lights)
+    answers = (clips, moves, beats, rigs, triggers, prints, seasons, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
     reviews = review.tell(known, figures, rigs.state.drives) if aside else Answer(ReviewState(), [], [])
     shooting = known.shooting
@@ -70,6 +79,7 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
         light=lights.state,
         trigger=triggers.state,
         printing=prints.state,
+        season=seasons.state,
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,

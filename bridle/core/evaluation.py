@@ -9,6 +9,7 @@ from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.chapters.printing.state import PrintingState
 from bridle.core.chapters.review.state import ReviewState
 from bridle.core.chapters.rig.state import DriveState, RigDrawn
+from bridle.core.chapters.season.state import SeasonState
 from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.figure import Figure
 from bridle.core.lists.origins import Origin
@@ -42,6 +43,7 @@ class Evaluation(BaseModel):
     light: LightState
     trigger: TriggerState
     printing: PrintingState
+    season: SeasonState
     review: ReviewState
     origins: dict[str, Origin]
     figures: dict[str, Figure]

@@ -38,6 +38,12 @@ def _chapters() -> dict[str, list[str]]:
 
 
 CHAPTERS = _chapters()
+# The part of the address of each chapter.
+KEYS = {
+    label: key
+    for index in PAGE.glob("*/index.ts")
+    for key, label in re.findall(r"key: '(\w+)',\s+label: '([^']*)',\s+load", index.read_text())
+}
 
 
 class BrowserCase(TestCase):
@@ -89,7 +95,7 @@ class BrowserCase(TestCase):
         page = self.page("/", **options)
         with page.expect_response(lambda answer: answer.url.endswith("/duplicate")) as made:
             page.get_by_role("button", name=f"Duplicate {name}", exact=True).click(force=True)
-        page.goto(f"{self.server.address}/shoots/{made.value.json()['id']}/{chapter.lower()}")
+        page.goto(f"{self.server.address}/shoots/{made.value.json()['id']}/{KEYS[chapter]}")
         page.get_by_role("navigation", name="Chapters").wait_for()
         return page
 

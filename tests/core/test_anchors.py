@@ -120,7 +120,7 @@ class Tied(TestCase):
 
 class Told(TestCase):
     def test_stretches_that_come_each_evening_are_told_together(self) -> None:
-        windows = {"source": "windows", "every_s": 600, "opens_min": 0, "closes_min": 24 * 60,
+        windows = {"source": "windows", "every_s": 600,
                    "first": "2026-05-03", "last": "2026-05-19"}  # fmt: skip
         times = shooting(plan_of({"rate": F(25)}, clip={"frames": windows})).timeline
         day = 144

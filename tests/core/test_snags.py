@@ -661,6 +661,22 @@ SAID: dict[str, tuple[str, ...]] = {
         "The layers differ in thickness; a frame every 2 layers makes the print grow in jumps.",
         "A frame every 0.36 mm of height · About as many frames, at equal heights; the last is the finished part as before.",
     ),
+    "windows-hold-nothing": (
+        "No window is open for a frame between 2026-06-01 and 2026-06-14.",
+        "Every day from 7:00 to 17:00 · One rule instead of those that are there; days off go.",
+    ),
+    "rule-never-fires": (
+        "Rule 2 calls no frame: Monday to Friday, 9:00 to 12:00.",
+        "Take rule 2 out · The others have what they had.",
+    ),
+    "rules-fight": (
+        "Rules 1 and 2 claim the same 1 d 16 h with different intervals.",
+        "Give rule 2 the interval of rule 1 · The clip goes at one pace through both.",
+    ),
+    "rule-needs-a-place": (
+        "Rule 1 goes by the sun, and nobody knows where that comes up: Every day, sunrise to 30 min before sunset.",
+        "By the clock, 7:00 to 17:00 · In summer it is light before, in winter dark by then.",
+    ),
     "print-not-in-picture": (
         "The finished part is 40 mm wide and 2.4 mm high; the picture takes in 36 mm by 24 mm.",
         "Stand the camera 70 mm away · The finished part fits, with a tenth to spare around it.",

@@ -3,15 +3,17 @@
 import math
 import re
 from collections.abc import Callable, Iterable
+from datetime import timedelta
 from fractions import Fraction
 from string import ascii_uppercase
 
 from pydantic import BaseModel, JsonValue
 
 from bridle.core.plan.beat import Stack, Uncoupled
-from bridle.core.plan.clip import Crossing, Trial
+from bridle.core.plan.clip import LONGEST_INTERVAL_S, Crossing, Trial
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, dump, look
+from bridle.core.plan.frames import DaysOff, Edge, Rule, Windows
 from bridle.core.plan.light import Density, Proof
 from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Keyframe, Pass
@@ -22,6 +24,7 @@ from bridle.core.plan.shoot import Errand, Event
 from bridle.core.plan.trigger import Actuator, Look, Sounded
 from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
+from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.timeline import first_frame, instant
 from bridle.core.subjects.circuits import leads
 from bridle.core.subjects.light import shutter
@@ -158,6 +161,26 @@ def _proof(plan: Plan) -> Begun:
     return Proof(at=at, shutter_s=exposure, iso=camera.iso, aperture=camera.aperture)
 
 
+def _windows(plan: Plan) -> Begun:
+    """Windows over the days of the shoot at the interval it has: by day on a site, around the clock elsewhere."""
+    shooting = reckon(plan).shooting
+    begins = shooting.timeline.start if shooting else plan.shoot.clock.at
+    ends = shooting.timeline.clock(shooting.frames) if shooting else begins + timedelta(days=30)
+    every = shooting.solution.interval if shooting else Fraction(900)
+    rule = Rule()
+    if plan.shoot.kind == "site":
+        rule = Rule(weekdays=(0, 1, 2, 3, 4), opens=Edge(minutes=7 * 60), closes=Edge(minutes=17 * 60))
+    return Windows(
+        every_s=min(every, Fraction(LONGEST_INTERVAL_S)), rules=(rule,), first=begins.date(), last=ends.date()
+    )
+
+
+def _day_off(plan: Plan) -> Begun:
+    """The first day, to be changed."""
+    assert isinstance(plan.frames, Windows)
+    return DaysOff(first=plan.frames.first, last=plan.frames.first)
+
+
 def _dwell(plan: Plan) -> Begun:
     """Lag, exposures and half a second."""
     beat = plan.beat
@@ -165,6 +188,9 @@ def _dwell(plan: Plan) -> Begun:
 
 
 BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fraction, ...]]] = {
+    r"frames": _windows,
+    r"frames\.rules": lambda plan: Rule(weekdays=(5,)),
+    r"frames\.off": _day_off,
     r"clip\.crossing": lambda plan: Crossing(cross_s=Fraction(300), screen_s=Fraction(8)),
     r"clip\.trial": lambda plan: Trial(apart_s=Fraction(7200), moved_px=Fraction(140), step_px=Fraction(2)),
     r"beat\.bracket_times_s": _bracket,

@@ -10,14 +10,15 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 from bridle.core.asks import aiming, beginnings, chain, keyframes, polar
 from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
-from bridle.core.asks.layering import asks_layers, chosen_for
 from bridle.core.asks.pegs import peg, release, take_over
+from bridle.core.asks.sourcing import asked_of_source, asks_source
 from bridle.core.asks.tying import let_go, untied, until
 from bridle.core.plan.anchors import read_anchor
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, dump, look
 from bridle.core.plan.frames import Even
+from bridle.core.plan.hours import read_edge
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.plan.rig import AxisName
@@ -31,6 +32,7 @@ from bridle.core.subjects.light.dials import Dial
 from bridle.core.values import Name
 
 TIED_PATHS = ("shoot.clock.at", "shoot.clock.events.")
+RULE_EDGE = re.compile(r"frames\.rules\.\d+\.(opens|closes)")
 CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.", "light.proofs.")
 
 
@@ -222,8 +224,8 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
 
 def _set(plan: Plan, change: SetValue) -> list[Edit]:
     quantity = _quantity(change.path)
-    if quantity and asks_layers(plan, quantity):
-        return chosen_for(plan, quantity, Fraction(str(change.value)))
+    if quantity and asks_source(plan, quantity):
+        return asked_of_source(plan, quantity, Fraction(str(change.value)))
     if quantity:
         return [*take_over(plan, quantity, Fraction(str(change.value))), *let_go(plan, quantity)]
     if (found := polar.place(plan, change.path)) and isinstance(change.value, int | float):
@@ -234,8 +236,8 @@ def _set(plan: Plan, change: SetValue) -> list[Edit]:
 def _type(plan: Plan, change: TypeText) -> list[Edit]:
     path, text = change.path, change.text
     quantity = _quantity(path)
-    if quantity and asks_layers(plan, quantity):
-        return chosen_for(plan, quantity, read(text, str(kind_of(path))))
+    if quantity and asks_source(plan, quantity):
+        return asked_of_source(plan, quantity, read(text, str(kind_of(path))))
     if quantity:
         return [*take_over(plan, quantity, read(text, str(kind_of(path)))), *let_go(plan, quantity)]
     if found := polar.place(plan, path):
@@ -244,6 +246,8 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
     standing = look(dump(plan), path)
     if path.startswith(TIED_PATHS) and path.endswith(".at") and re.search("[a-z]{3}", text.lower()):
         return [Edit(path=f"{path.removesuffix('.at')}.tied", value=read_anchor(text).model_dump(mode="json"))]
+    if RULE_EDGE.fullmatch(path):
+        return [Edit(path=path, value=read_edge(text).model_dump(mode="json"))]
     if path == "shoot.clock.until":
         return until(plan, read_anchor(text))
     if path.startswith(CLOCK_PATHS) and path.endswith(".at"):

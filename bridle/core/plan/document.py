@@ -16,13 +16,13 @@ from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[8] = 8
+VERSION: Literal[9] = 9
 
 
 class Plan(Section):
-    """Version 8 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 9 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[8] = VERSION
+    bridle_plan: Literal[9] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()

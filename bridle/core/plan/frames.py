@@ -6,10 +6,11 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from bridle.core.plan.clip import LONGEST_INTERVAL_S
-from bridle.core.values import Count, PositiveDuration, Section
+from bridle.core.values import Count, Line, PositiveDuration, Section
 
 DAY_MIN = 24 * 60
 MOST_LAYERS = 20_000
+Weekday = Annotated[int, Field(ge=0, le=6)]
 Height = Annotated[float, Field(ge=-1, le=5000, allow_inf_nan=False)]
 
 
@@ -34,19 +35,59 @@ class Changing(Section):
     blend_frames: Count = 0
 
 
-class Windows(Section):
-    """Frames at an even interval within daily hours, on some weekdays (0 is Monday), from one day to another.
+class Edge(Section):
+    """When a window opens or closes: a minute of the place's own clock, or so many after sunrise or sunset."""
 
-    Hours are minutes of the place's own clock; where they close before they open, they run past midnight.
+    by: Literal["clock", "sunrise", "sunset"] = "clock"
+    minutes: Annotated[int, Field(ge=-720, le=DAY_MIN)] = 0
+
+    @model_validator(mode="after")
+    def _on_the_clock(self) -> "Edge":
+        if self.by == "clock" and self.minutes < 0:
+            raise ValueError("an hour of the clock is not before midnight")
+        return self
+
+
+class Rule(Section):
+    """Windows that come again: on which weekdays they open (0 is Monday), when they open and close.
+
+    Where they close before they open they run past midnight; `closes_on` is a weekday on which they close instead.
+    `every_s` is an interval of their own, `first` and `last` are days beyond which they open no more.
+    """
+
+    weekdays: Annotated[tuple[Weekday, ...], Field(min_length=1, max_length=7)] = (0, 1, 2, 3, 4, 5, 6)
+    opens: Edge = Edge()
+    closes: Edge = Edge(minutes=DAY_MIN)
+    closes_on: Weekday | None = None
+    every_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)] | None = None
+    first: date | None = None
+    last: date | None = None
+
+
+class DaysOff(Section):
+    """Whole days without a frame, from the first to the last one."""
+
+    first: date
+    last: date
+    name: Line = ""
+
+    @model_validator(mode="after")
+    def _in_order(self) -> "DaysOff":
+        if self.last < self.first:
+            raise ValueError("the last day off is not before the first")
+        return self
+
+
+class Windows(Section):
+    """Frames at an interval within the windows of some rules, from one day to another, days off left out.
+
+    What two rules claim belongs to the first of them.
     """
 
     source: Literal["windows"] = "windows"
     every_s: Annotated[PositiveDuration, Field(le=LONGEST_INTERVAL_S)]
-    opens_min: Annotated[int, Field(ge=0, lt=DAY_MIN)] = 0
-    closes_min: Annotated[int, Field(gt=0, le=DAY_MIN)] = DAY_MIN
-    weekdays: Annotated[tuple[Annotated[int, Field(ge=0, le=6)], ...], Field(min_length=1, max_length=7)] = (
-        0, 1, 2, 3, 4, 5, 6,
-    )  # fmt: skip
+    rules: Annotated[tuple[Rule, ...], Field(min_length=1, max_length=12)] = (Rule(),)
+    off: Annotated[tuple[DaysOff, ...], Field(max_length=200)] = ()
     first: date
     last: date
 

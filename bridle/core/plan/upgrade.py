@@ -123,8 +123,26 @@ def _from_7(data: Data) -> Data:
     return {**data, "bridle_plan": 8}
 
 
+def _from_8(data: Data) -> Data:
+    """Version 9 has rules for its work windows; until then there was one, with hours of the clock."""
+    frames = data.get("frames")
+    if not isinstance(frames, dict) or frames.get("source") != "windows":
+        return {**data, "bridle_plan": 9}
+    for name in frames.keys() & {"rules", "off"}:
+        raise UpgradeError(8, "frames", name)
+    kept = dict(frames)
+    rule: Data = {}
+    for name, edge in (("opens_min", "opens"), ("closes_min", "closes")):
+        if name in kept:
+            rule[edge] = {"by": "clock", "minutes": kept.pop(name)}
+    if "weekdays" in kept:
+        rule["weekdays"] = kept.pop("weekdays")
+    return {**data, "bridle_plan": 9, "frames": {**kept, "rules": [rule]}}
+
+
 UPGRADES: dict[int, Callable[[Data], Data]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
+    8: _from_8,
 }  # fmt: skip
 
 

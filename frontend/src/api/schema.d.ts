@@ -2799,6 +2799,27 @@ export interface components {
             screen_s: string;
         };
         /**
+         * DaysOff
+         * @description Whole days without a frame, from the first to the last one.
+         */
+        DaysOff: {
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /**
+             * Last
+             * Format: date
+             */
+            last: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
          * Density
          * @description A neutral-density filter that is on from one frame to another (counted from 1; empty: to the end).
          */
@@ -2895,6 +2916,23 @@ export interface components {
             words: string;
             /** One Way */
             one_way: boolean;
+        };
+        /**
+         * Edge
+         * @description When a window opens or closes: a minute of the place's own clock, or so many after sunrise or sunset.
+         */
+        Edge: {
+            /**
+             * By
+             * @default clock
+             * @enum {string}
+             */
+            by: "clock" | "sunrise" | "sunset";
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
         };
         /**
          * Edit
@@ -4647,15 +4685,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 8 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 9 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 8
+             * @default 9
              * @constant
              */
-            bridle_plan: 8;
+            bridle_plan: 9;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -5749,6 +5787,68 @@ export interface components {
             fixes: components["schemas"]["Fix"][];
         };
         /**
+         * Rule
+         * @description Windows that come again: on which weekdays they open (0 is Monday), when they open and close.
+         *
+         *     Where they close before they open they run past midnight; `closes_on` is a weekday on which they close instead.
+         *     `every_s` is an interval of their own, `first` and `last` are days beyond which they open no more.
+         */
+        Rule: {
+            /**
+             * Weekdays
+             * @default [
+             *       0,
+             *       1,
+             *       2,
+             *       3,
+             *       4,
+             *       5,
+             *       6
+             *     ]
+             */
+            weekdays: number[];
+            /**
+             * @default {
+             *       "by": "clock",
+             *       "minutes": 0
+             *     }
+             */
+            opens: components["schemas"]["Edge"];
+            /**
+             * @default {
+             *       "by": "clock",
+             *       "minutes": 1440
+             *     }
+             */
+            closes: components["schemas"]["Edge"];
+            /** Closes On */
+            closes_on?: number | null;
+            /** Every S */
+            every_s?: string | null;
+            /** First */
+            first?: string | null;
+            /** Last */
+            last?: string | null;
+        };
+        /**
+         * RuleTold
+         * @description A rule as a sentence, its hours as they are typed, what it has of what it claims (hours), and its frames.
+         */
+        RuleTold: {
+            /** Said */
+            said: string;
+            /** Opens */
+            opens: string;
+            /** Closes */
+            closes: string;
+            /** Claims H */
+            claims_h: number;
+            /** Has H */
+            has_h: number;
+            /** Frames */
+            frames: number;
+        };
+        /**
          * SchoolDrawn
          * @description A school as it would come out: stops too bright and too dark at their worst, and frames beyond mending.
          *
@@ -5840,6 +5940,52 @@ export interface components {
             lead_mm: number;
         };
         /**
+         * SeasonState
+         * @description Where work windows call the frames: the rules, and what they come to.
+         *
+         *     `first` is the first day of the calendar (ISO 8601), `per_day` the frames of each day from there on. `inked` are the
+         *     windows day by day, four numbers each: the day (from 0), from which minute of its clock, to which, and the rule.
+         *     `sun` are sunrise and sunset (minutes of the clock, −1 where there is none) of every seventh day; empty where nobody
+         *     knows the place. `off` says of each day whether it is one off.
+         */
+        SeasonState: {
+            /**
+             * Scheduled
+             * @default false
+             */
+            scheduled: boolean;
+            /**
+             * Rules
+             * @default []
+             */
+            rules: components["schemas"]["RuleTold"][];
+            /**
+             * First
+             * @default
+             */
+            first: string;
+            /**
+             * Per Day
+             * @default []
+             */
+            per_day: number[];
+            /**
+             * Inked
+             * @default []
+             */
+            inked: number[];
+            /**
+             * Sun
+             * @default []
+             */
+            sun: number[];
+            /**
+             * Off
+             * @default []
+             */
+            off: boolean[];
+        };
+        /**
          * Segment
          * @description A part of the shoot with an interval of its own, both in seconds.
          */
@@ -5884,6 +6030,7 @@ export interface components {
             light: components["schemas"]["LightState"];
             trigger: components["schemas"]["TriggerState"];
             printing: components["schemas"]["PrintingState"];
+            season: components["schemas"]["SeasonState"];
             review: components["schemas"]["ReviewState"];
             /** Origins */
             origins: {
@@ -6760,9 +6907,9 @@ export interface components {
         };
         /**
          * Windows
-         * @description Frames at an even interval within daily hours, on some weekdays (0 is Monday), from one day to another.
+         * @description Frames at an interval within the windows of some rules, from one day to another, days off left out.
          *
-         *     Hours are minutes of the place's own clock; where they close before they open, they run past midnight.
+         *     What two rules claim belongs to the first of them.
          */
         Windows: {
             /**
@@ -6773,28 +6920,39 @@ export interface components {
             /** Every S */
             every_s: string;
             /**
-             * Opens Min
-             * @default 0
-             */
-            opens_min: number;
-            /**
-             * Closes Min
-             * @default 1440
-             */
-            closes_min: number;
-            /**
-             * Weekdays
+             * Rules
              * @default [
-             *       0,
-             *       1,
-             *       2,
-             *       3,
-             *       4,
-             *       5,
-             *       6
+             *       {
+             *         "weekdays": [
+             *           0,
+             *           1,
+             *           2,
+             *           3,
+             *           4,
+             *           5,
+             *           6
+             *         ],
+             *         "opens": {
+             *           "by": "clock",
+             *           "minutes": 0
+             *         },
+             *         "closes": {
+             *           "by": "clock",
+             *           "minutes": 1440
+             *         },
+             *         "closes_on": null,
+             *         "every_s": null,
+             *         "first": null,
+             *         "last": null
+             *       }
              *     ]
              */
-            weekdays: number[];
+            rules: components["schemas"]["Rule"][];
+            /**
+             * Off
+             * @default []
+             */
+            off: components["schemas"]["DaysOff"][];
             /**
              * First
              * Format: date

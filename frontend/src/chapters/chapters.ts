@@ -8,9 +8,10 @@ import printing from './printing';
 import review from './review';
 import rig from './rig';
 import run from './run';
+import season from './season';
 import trigger from './trigger';
 
-export const CHAPTERS: readonly Chapter[] = [clip, rig, move, light, trigger, printing, review, run];
+export const CHAPTERS: readonly Chapter[] = [clip, rig, move, light, trigger, printing, season, review, run];
 
 /** Those that a shoot has a use for, and the one that lies open. */
 export function chaptersFor(plan: Plan, open: string): readonly Chapter[] {

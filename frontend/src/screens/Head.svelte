@@ -275,6 +275,7 @@
       padding: 10px 16px 0;
     }
     nav {
+      flex-wrap: wrap;
       gap: 0;
       justify-content: space-between;
       margin-top: 4px;

@@ -121,8 +121,8 @@ class Sentence:
 
 def sentence(plan: Plan) -> Sentence:
     """The sentence of a plan. The same clip stands in one plan after another of a drag, so it is told once."""
-    # How long the stops of a print take follows from its cards and its beat as well.
-    if plan.frames.source == "layers":
+    # The stops of a print follow from its cards and its beat as well, and when the sun comes up from the place.
+    if plan.frames.source in ("layers", "windows"):
         return _told(plan)
     return _sentence(plan.clip, plan.frames, plan.shoot.place.zone)
 
@@ -139,7 +139,8 @@ def _told(plan: Plan) -> Sentence:
     if found.too_many and found.solution is None:
         return Sentence(snags=(_too_many(plan, found.frames),))
     if found.solution is None:
-        return Sentence(snags=(_too_few(plan, found.free),))
+        # Why no window holds a frame is told where the windows are.
+        return Sentence(snags=() if plan.frames.source == "windows" else (_too_few(plan, found.free),))
     figures, rounding = (
         tuple(teller.figures(plan, found.solution)),
         tuple(roundings(plan, teller.asked(plan), found.solution)),

@@ -1,88 +1,201 @@
-"""Frames within daily work windows: an even interval by day, nothing in the nights and on days off between."""
+"""Frames within work windows: an interval while a rule's window is open, nothing between and on days off."""
 
+import math
+from bisect import bisect_left
 from collections.abc import Iterator
-from datetime import UTC, date, datetime, time, timedelta
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
 from fractions import Fraction
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 from zoneinfo import ZoneInfo
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.frames import DAY_MIN, Windows
+from bridle.core.plan.frames import Edge, Rule, Windows
+from bridle.core.reckon.almanac import SUN_UP_DEG, over
 from bridle.core.reckon.frames.found import Found, by_count
+from bridle.core.reckon.scene import placed
 from bridle.core.reckon.timeline import Run, Timeline
+from bridle.core.subjects.light.crossings import Crossing, crossings
 from bridle.core.subjects.time.sentence import Solution
+from bridle.core.subjects.time.windows import DAY_MIN, Span, at_clock, closing_day, days, frames_in, ranked, united
+
+Where = tuple[float, float] | None
+FAR_FROM_NOON_S = 16 * 3600
 
 
 class Window(NamedTuple):
-    """One day's window: when it opens, and how many frames fit into it, each with its whole slot."""
+    """When a window opens and closes (Unix seconds), its rule, its interval, and how many frames begin in it."""
 
-    opens: datetime
+    opens: int
+    closes: int
+    rule: int
+    every_s: Fraction
     frames: int
 
 
 @lru_cache(maxsize=8)
-def windows_of(frames: Windows, zone: str) -> tuple[Window, ...]:
-    """The windows that hold a frame at all, one after another; in UTC. Through changes of the clocks."""
-    return tuple(window for window in _each(frames, zone) if window.frames)
+def windows_of(frames: Windows, zone: str, where: Where = None) -> tuple[Window, ...]:
+    """The windows in which a frame begins at all, in order. Through changes of the clocks.
+
+    A rule that goes by the sun has none on a day on which that does not come up or go down, or where nobody knows the
+    place.
+    """
+    spans = spans_of(frames, zone, where)
+    made = []
+    for number, span in enumerate(spans):
+        every = every_of(frames, span.rule)
+        followed = number + 1 < len(spans) and spans[number + 1].opens == span.closes
+        made.append(Window(*span, every, frames_in(span.closes - span.opens, every, followed)))
+    return tuple(window for window in made if window.frames)
 
 
-def _each(frames: Windows, zone: str) -> Iterator[Window]:
-    free: datetime | None = None
-    for number in range((frames.last - frames.first).days + 1):
-        day = frames.first + timedelta(days=number)
-        if day.weekday() not in frames.weekdays:
+def every_of(frames: Windows, rule: int) -> Fraction:
+    """The interval of a rule."""
+    own = frames.rules[rule].every_s
+    return frames.every_s if own is None else own
+
+
+@lru_cache(maxsize=8)
+def spans_of(frames: Windows, zone: str, where: Where = None) -> tuple[Span, ...]:
+    """What each rule has of the time, whatever its interval."""
+    local = ZoneInfo(zone)
+    off = [(at_clock(one.first, 0, local), at_clock(one.last + timedelta(days=1), 0, local)) for one in frames.off]
+    claims = [list(claimed(frames, rule, zone, where)) for rule in frames.rules]
+    return tuple(ranked(claims, united(off)))
+
+
+def claimed(frames: Windows, rule: Rule, zone: str, where: Where) -> Iterator[tuple[int, int]]:
+    """When a rule opens and closes by itself, before other rules and days off are looked at."""
+    first, last = max(frames.first, rule.first or frames.first), min(frames.last, rule.last or frames.last)
+    sky = Sky(zone, where, first, last) if rule.opens.by != "clock" or rule.closes.by != "clock" else None
+    for day in days(first, last, rule.weekdays):
+        opens = _edge(day, rule.opens, zone, sky)
+        if opens is None:
             continue
-        opens, closes = (_at(day, minute, zone) for minute in (frames.opens_min, frames.closes_min))
-        if frames.closes_min <= frames.opens_min:
-            closes = _at(day + timedelta(days=1), frames.closes_min, zone)
-        # On the night of a change of the clocks one window may run into the next.
-        opens = max(opens, free) if free else opens
-        length = Fraction(int((closes - opens).total_seconds()))
-        window = Window(opens, max(0, int(length // frames.every_s)))
-        free = opens + timedelta(seconds=float(window.frames * frames.every_s))
-        yield window
+        closes = _closes(day, rule, opens, zone, sky)
+        if closes is not None and closes > opens:
+            yield opens, closes
 
 
-def _at(day: date, minute: int, zone: str) -> datetime:
-    """A minute of a day on the place's own clock, as UTC."""
-    whole, rest = divmod(minute, DAY_MIN)
-    local = datetime.combine(day + timedelta(days=whole), time(rest // 60, rest % 60), ZoneInfo(zone))
-    return local.astimezone(UTC)
+def _closes(day: date, rule: Rule, opens: int, zone: str, sky: "Sky | None") -> int | None:
+    """When a window that opens on a day closes: on the clock by the day's count, by the sun at its next turn."""
+    if rule.closes_on is not None or (rule.opens.by == rule.closes.by == "clock"):
+        return _edge(closing_day(day, rule.opens.minutes, rule.closes.minutes, rule.closes_on), rule.closes, zone, sky)
+    same = _edge(day, rule.closes, zone, sky)
+    return same if same is not None and same > opens else _edge(day + timedelta(days=1), rule.closes, zone, sky)
+
+
+def _edge(day: date, edge: Edge, zone: str, sky: "Sky | None") -> int | None:
+    if edge.by == "clock":
+        return at_clock(day, edge.minutes, ZoneInfo(zone))
+    turn = sky.turn(day, edge.by) if sky else None
+    return None if turn is None else turn + 60 * edge.minutes
+
+
+class Sky:
+    """When the sun comes up before noon and goes down after it, day by day; nothing where nobody knows the place."""
+
+    def __init__(self, zone: str, where: Where, first: date, last: date) -> None:
+        self.zone = ZoneInfo(zone)
+        # A window that opens on the last day may close a week later.
+        ends = (at_clock(first, -DAY_MIN, self.zone), at_clock(last, 9 * DAY_MIN, self.zone))
+        self.turns: dict[str, list[float]] = {"sunrise": [], "sunset": []}
+        for crossing in _turns(*where, *ends) if where is not None else ():
+            self.turns["sunrise" if crossing.up else "sunset"].append(crossing.at_s)
+
+    def turn(self, day: date, which: str) -> int | None:
+        """The last sunrise before a day's noon, or the first sunset after it, no more than sixteen hours away."""
+        noon, turns = at_clock(day, DAY_MIN // 2, self.zone), self.turns[which]
+        at = bisect_left(turns, noon) - (which == "sunrise")
+        found = turns[at] if 0 <= at < len(turns) else math.inf
+        return round(found) if abs(found - noon) <= FAR_FROM_NOON_S else None
+
+
+@lru_cache(maxsize=4)
+def _turns(latitude: float, longitude: float, first_s: int, last_s: int) -> tuple[Crossing, ...]:
+    return crossings(over("sun", latitude, longitude, SUN_UP_DEG), first_s, last_s)
+
+
+@dataclass(frozen=True)
+class Lengths:
+    """How long the windows are in which the interval of the shoot counts, seconds, and whether another follows at once.
+
+    `others` are the frames of windows with an interval of their own.
+    """
+
+    free_s: NDArray[np.int64]
+    followed: NDArray[np.bool_]
+    others: int
+
+    def frames(self, every_s: Fraction) -> int:
+        """How many frames there are in all with an interval."""
+        over = self.free_s * every_s.denominator
+        whole = over // every_s.numerator
+        return int((whole + (~self.followed & (whole * every_s.numerator < over))).sum()) + self.others
+
+
+def lengths_of(plan: Plan) -> Lengths:
+    """The windows of a plan as lengths."""
+    frames = _source(plan)
+    spans = spans_of(frames, plan.shoot.place.zone, where_of(plan))
+    follows = [one.closes == after.opens for one, after in pairwise(spans)] + [False]
+    free = [frames.rules[span.rule].every_s is None for span in spans]
+    lengths = np.array([span.closes - span.opens for span in spans], dtype=np.int64)
+    return Lengths(
+        free_s=lengths[np.array(free, dtype=bool)],
+        followed=np.array(follows if spans else [], dtype=bool)[np.array(free, dtype=bool)],
+        others=sum(window.frames for window in _windows(plan) if frames.rules[window.rule].every_s is not None),
+    )
 
 
 def find(plan: Plan) -> Found:
     """As many frames as the windows hold, from the first window's opening to the end of the last frame's slot."""
-    frames = _source(plan)
-    windows = windows_of(frames, plan.shoot.place.zone)
+    frames, windows = _source(plan), _windows(plan)
     count = sum(window.frames for window in windows)
     if not windows:
         return Found(free=("frames",))
     last = windows[-1]
-    shoot = Fraction(int((last.opens - windows[0].opens).total_seconds())) + last.frames * frames.every_s
+    shoot = Fraction(last.opens - windows[0].opens) + last.frames * last.every_s
     return Found(by_count(plan, count, shoot, frames.every_s, "windows"), frames=count)
 
 
 def resolve(plan: Plan, solution: Solution) -> Timeline:
     """The frames in time: a run for each window, a gap before the next. The room of a beat is the interval."""
-    frames, windows = _source(plan), windows_of(_source(plan), plan.shoot.place.zone)
-    start, every = windows[0].opens, float(frames.every_s)
-    runs, first = [], 0
+    frames, windows = _source(plan), _windows(plan)
+    start, runs, first = windows[0].opens, [], 0
     for window in windows:
-        runs.append(Run(first, window.frames, Fraction(int((window.opens - start).total_seconds())), frames.every_s))
+        runs.append(Run(first, window.frames, Fraction(window.opens - start), window.every_s))
         first += window.frames
-    starts = [float(run.at_s) + np.arange(run.frames) * every for run in runs]
+    starts = [float(run.at_s) + np.arange(run.frames) * float(run.every_s or 0) for run in runs]
+    rooms = np.repeat([float(window.every_s) for window in windows], [window.frames for window in windows])
     return Timeline(
-        start=start.astimezone(ZoneInfo(plan.shoot.place.zone)),
+        start=datetime.fromtimestamp(start, UTC).astimezone(ZoneInfo(plan.shoot.place.zone)),
         zone=plan.shoot.place.zone,
         starts_s=np.concatenate(starts),
-        rooms_s=np.full(first, every),
+        rooms_s=rooms,
         runs=tuple(runs),
         end_s=solution.shoot,
         interval_s=frames.every_s,
     )
+
+
+def _windows(plan: Plan) -> tuple[Window, ...]:
+    return windows_of(_source(plan), plan.shoot.place.zone, where_of(plan))
+
+
+def where_of(plan: Plan) -> Where:
+    """The place, where it matters: plans that differ in it alone share their windows."""
+    return placed(plan) if by_the_sun(_source(plan)) else None
+
+
+def by_the_sun(frames: Windows) -> bool:
+    """Whether any rule goes by the sun."""
+    return any(edge.by != "clock" for rule in frames.rules for edge in (rule.opens, rule.closes))
 
 
 def _source(plan: Plan) -> Windows:

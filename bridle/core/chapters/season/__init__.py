@@ -1,0 +1,1 @@
+"""The chapter Long run: when a scheduled shoot takes its frames."""

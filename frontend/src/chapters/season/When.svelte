@@ -1,0 +1,304 @@
+<script lang="ts">
+  /** When frames are taken: rules as sentences, days off, and the season as cloth. */
+  import SeasonCloth from '../../drawings/season/SeasonCloth.svelte';
+  import { number } from '../../format';
+  import Editable from '../../parts/Editable.svelte';
+  import FigureRow from '../../parts/FigureRow.svelte';
+  import Row from '../../parts/Row.svelte';
+  import Rows from '../../parts/Rows.svelte';
+  import { theSheet } from '../../sheet/sheet.svelte';
+
+  const sheet = theSheet();
+  const season = $derived(sheet.evaluation.season);
+  const windows = $derived(sheet.plan.frames?.source === 'windows' ? sheet.plan.frames : null);
+  const LETTERS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
+  const NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+
+  function weekday(rule: number, day: number, on: boolean) {
+    const days = windows!.rules![rule]!.weekdays ?? [0, 1, 2, 3, 4, 5, 6];
+    const next = on ? [...days, day].sort((a, b) => a - b) : days.filter((one) => one !== day);
+    if (next.length) sheet.put(`frames.rules.${rule}.weekdays`, next);
+  }
+  function first(rule: number) {
+    const rules = [...windows!.rules!];
+    const [one] = rules.splice(rule, 1);
+    sheet.put('frames.rules', [one!, ...rules]);
+  }
+  const beside = (day: string, by: number) => {
+    const date = new Date(`${day}T12:00:00Z`);
+    date.setUTCDate(date.getUTCDate() + by);
+    return date.toISOString().slice(0, 10);
+  };
+  /** A day of the calendar is left out, joined to days beside it that have no name; or it is not left out any more. */
+  function turn(day: string) {
+    const off = windows!.off ?? [];
+    const one = off.find((days) => days.first <= day && day <= days.last);
+    if (one) {
+      const left = [
+        { ...one, last: beside(day, -1) },
+        { ...one, first: beside(day, 1) }
+      ].filter((part) => part.first <= part.last);
+      return sheet.put(
+        'frames.off',
+        off.flatMap((days) => (days === one ? left : [days]))
+      );
+    }
+    const before = off.find((days) => !days.name && days.last === beside(day, -1));
+    const after = off.find((days) => !days.name && days.first === beside(day, 1));
+    const joined = { first: before?.first ?? day, last: after?.last ?? day, name: '' };
+    sheet.put('frames.off', [...off.filter((days) => days !== before && days !== after), joined]);
+  }
+  /** The one end takes the other along where they would change places. */
+  function stretch(n: number, end: 'first' | 'last', day: string) {
+    if (!day) return;
+    const one = { ...windows!.off![n]!, [end]: day };
+    if (one.last < one.first) one[end === 'first' ? 'last' : 'first'] = day;
+    sheet.put(`frames.off.${n}`, one);
+  }
+  const oneInterval = () => sheet.put('frames', { source: 'even' });
+</script>
+
+{#if !windows || !season.scheduled}
+  <p class="mono-note">
+    This shoot takes its frames at one interval from its start to its finish. Work windows take them only at
+    certain hours, on certain days: nothing at night, nothing on a Sunday.
+  </p>
+  <p>
+    <button type="button" class="act" onclick={() => sheet.begin('frames')}
+      >Let work windows call the frames</button
+    >
+  </p>
+{:else}
+  <div class="cols">
+    <div>
+      <SeasonCloth {season} onday={turn} />
+      <p class="label keys">
+        <span><i class="ink"></i>windows</span>
+        {#if season.sun?.length}<span><i class="sun"></i>the sun is up</span>{/if}
+        <span><i class="off"></i>days off: a day that is clicked is left out, or comes back</span>
+      </p>
+    </div>
+    <div>
+      <Rows>
+        <Row label="one frame every"
+          ><Editable path="frames.every_s" label="one frame every" unit="s" exactText /></Row
+        >
+        {#each [{ end: 'first', label: 'from', min: undefined, max: windows.last }, { end: 'last', label: 'to', min: windows.first, max: undefined }] as one (one.end)}
+          <Row label={one.label}
+            ><input
+              class="field"
+              type="date"
+              aria-label="{one.end} day"
+              min={one.min}
+              max={one.max}
+              value={one.end === 'first' ? windows.first : windows.last}
+              onchange={(event) =>
+                event.currentTarget.value && sheet.put(`frames.${one.end}`, event.currentTarget.value)}
+            /></Row
+          >
+        {/each}
+      </Rows>
+      {#each season.rules ?? [] as told, n (n)}
+        {@const rule = windows.rules?.[n]}
+        <section aria-label="rule {n + 1}">
+          <h3>
+            {#if (season.rules?.length ?? 0) > 1}<span class="label">{n + 1}</span>{/if}
+            {told.said}
+          </h3>
+          <p class="days" role="group" aria-label="days on which rule {n + 1} opens">
+            {#each LETTERS as letters, day (day)}
+              {@const on = (rule?.weekdays ?? [0, 1, 2, 3, 4, 5, 6]).includes(day)}
+              <button
+                type="button"
+                aria-pressed={on}
+                aria-label={NAMES[day]}
+                onclick={() => weekday(n, day, !on)}>{letters}</button
+              >
+            {/each}
+          </p>
+          <p class="hours">
+            <Editable path="frames.rules.{n}.opens" label="rule {n + 1} opens" unit="" shown={told.opens} />
+            <span class="label">to</span>
+            <Editable
+              path="frames.rules.{n}.closes"
+              label="rule {n + 1} closes"
+              unit=""
+              shown={told.closes}
+            />
+            <select
+              class="field"
+              aria-label="day on which rule {n + 1} closes"
+              value={String(rule?.closes_on ?? '')}
+              onchange={(event) =>
+                sheet.put(
+                  `frames.rules.${n}.closes_on`,
+                  event.currentTarget.value === '' ? null : Number(event.currentTarget.value)
+                )}
+            >
+              <option value="">that day or night</option>
+              {#each NAMES as name, day (day)}<option value={String(day)}>on {name}</option>{/each}
+            </select>
+          </p>
+          <p class="hours">
+            <span class="label">every</span>
+            <Editable
+              path="frames.rules.{n}.every_s"
+              label="interval of rule {n + 1}"
+              unit="s"
+              exactText
+              empty="as above"
+            />
+            <span class="label"
+              >{number(told.frames, 9)} frames in {number(told.has_h)} h{told.claims_h - told.has_h > 0.01
+                ? `, of ${number(told.claims_h)} h that it claims`
+                : ''}</span
+            >
+            {#if n}<button type="button" class="link" onclick={() => first(n)}>put it first</button>{/if}
+            {#if (season.rules?.length ?? 0) > 1}<button
+                type="button"
+                class="link"
+                onclick={() => sheet.drop(`frames.rules.${n}`)}>take it out</button
+              >{/if}
+          </p>
+        </section>
+      {/each}
+      {#if windows.off?.length}
+        <section aria-label="days off">
+          <h3>Days off</h3>
+          {#each windows.off as one, n (n)}
+            <p class="hours">
+              <input
+                class="field"
+                type="date"
+                aria-label="first of days off {n + 1}"
+                value={one.first}
+                onchange={(event) => stretch(n, 'first', event.currentTarget.value)}
+              />
+              <span class="label">to</span>
+              <input
+                class="field"
+                type="date"
+                aria-label="last of days off {n + 1}"
+                value={one.last}
+                onchange={(event) => stretch(n, 'last', event.currentTarget.value)}
+              />
+              <input
+                class="field name"
+                placeholder="why"
+                maxlength="200"
+                aria-label="why days off {n + 1}"
+                value={one.name ?? ''}
+                onchange={(event) => sheet.put(`frames.off.${n}.name`, event.currentTarget.value)}
+              />
+              <button
+                type="button"
+                class="link"
+                aria-label="take days off {n + 1} back"
+                onclick={() => sheet.drop(`frames.off.${n}`)}>take them back</button
+              >
+            </p>
+          {/each}
+        </section>
+      {/if}
+      <p class="acts">
+        <button type="button" class="act quiet small" onclick={() => sheet.begin('frames.rules')}
+          >+ a rule</button
+        >
+        <button type="button" class="act quiet small" onclick={() => sheet.begin('frames.off')}
+          >+ days off</button
+        >
+        <button type="button" class="link" onclick={oneInterval}>one interval, day and night</button>
+      </p>
+      <Rows>
+        <FigureRow label="windows, in all" figure="season.open" />
+        <FigureRow label="frames of a day, at most" figure="season.most" />
+        <FigureRow label="longest gap" figure="season.gap" />
+      </Rows>
+    </div>
+  </div>
+{/if}
+
+<style>
+  .cols {
+    display: grid;
+    grid-template-columns: minmax(0, 1.15fr) minmax(300px, 0.85fr);
+    gap: 0 28px;
+  }
+  section {
+    border-top: 1px solid var(--hair);
+    padding: 6px 0;
+  }
+  .days {
+    display: flex;
+    gap: 4px;
+    margin: 4px 0;
+  }
+  .days button {
+    min-width: 34px;
+    min-height: 26px;
+    border: 1px solid var(--ink);
+    font-size: 13px;
+  }
+  .days button[aria-pressed='true'] {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+  .hours,
+  .acts {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 10px;
+    align-items: baseline;
+  }
+  select,
+  input[type='date'] {
+    font: inherit;
+    color: inherit;
+    background: transparent;
+  }
+  select,
+  .hours input[type='date'] {
+    width: auto;
+  }
+  :global(html:not([data-look='paper'])) input[type='date'] {
+    color-scheme: dark;
+  }
+  .name {
+    width: 11em;
+  }
+  .keys {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 16px;
+  }
+  .keys i {
+    display: inline-block;
+    width: 14px;
+    height: 12px;
+    margin-right: 6px;
+    vertical-align: -2px;
+    border: 1px solid var(--second);
+  }
+  .keys .ink {
+    background: var(--ink);
+  }
+  .keys .sun {
+    background: var(--wash);
+  }
+  .keys .off {
+    background: repeating-linear-gradient(45deg, transparent 0 3px, var(--second) 3px 4px);
+  }
+  @media (max-width: 900px) {
+    .cols {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .days button {
+      min-width: 44px;
+      min-height: 44px;
+    }
+    select,
+    input[type='date'] {
+      min-height: 44px;
+    }
+  }
+</style>

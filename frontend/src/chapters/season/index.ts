@@ -1,0 +1,12 @@
+import type { Chapter } from '../entry';
+
+/** A scheduled shoot of weeks to years: when its frames are taken, and what the windows come to. */
+export default {
+  key: 'season',
+  label: 'Long run',
+  load: () => import('./Chapter.svelte'),
+  leaves: [{ key: 'when', label: 'When', whole: true }],
+  lanes: [],
+  needs: (plan) =>
+    plan.frames?.source === 'windows' || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'
+} satisfies Chapter;

@@ -1,0 +1,52 @@
+"""Long run: from one interval to work windows, rules typed, days left out, and what the calendar shows of it."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.pages import BrowserCase, chapter, figure, type_over
+
+
+class LongRun(BrowserCase):
+    def test_a_site_is_worked_by_day_and_a_day_that_is_clicked_is_left_out(self) -> None:
+        page = self.open_demo("Mill Weir footbridge", "Long run")
+        expect(page.get_by_role("heading", name="One interval, day and night")).to_be_visible()
+        page.get_by_role("button", name="Let work windows call the frames").click()
+        heading = page.get_by_role("heading", level=2).filter(has_text="frames on")
+        # 2 March to 5 October 2026: 156 days from Monday to Friday, ten hours of four frames.
+        figure(page, "one frame every").wait_for()
+        type_over(page, "one frame every", "15 min")
+        expect(heading).to_contain_text(re.compile("6240 frames on 156 days Monday to Friday, 7:00 to 17:00"))
+        cloth = page.get_by_role("slider", name="day of the season")
+        cloth.press("Home")
+        cloth.press("Enter")
+        expect(heading).to_contain_text("6200 frames on 155 days")
+        expect(cloth).to_have_attribute("aria-valuetext", re.compile("Monday,? 2 March 2026: off"))
+        cloth.press("ArrowRight")
+        cloth.press("Enter")
+        expect(page.get_by_label("last of days off 1")).to_have_value("2026-03-03")
+        cloth.press("Enter")
+        expect(heading).to_contain_text("6200 frames on 155 days")
+        page.get_by_role("button", name="+ a rule").click()
+        type_over(page, "rule 2 opens", "sunrise")
+        type_over(page, "rule 2 closes", "noonish")
+        expect(page.get_by_role("alert").filter(has_text="an hour such as 7:00")).to_be_visible()
+        page.keyboard.press("Escape")
+        type_over(page, "rule 2 closes", "12:00")
+        second = page.get_by_role("region", name="rule 2")
+        expect(second.get_by_role("heading")).to_contain_text("Saturday, sunrise to 12:00")
+        expect(page.locator("path.ink[data-rule='1']")).to_be_attached()
+        second.get_by_role("button", name="take it out").click()
+        expect(second).to_have_count(0)
+        page.get_by_role("button", name="undo").click()
+        expect(second).to_be_visible()
+
+    def test_a_clip_of_ninety_seconds_is_asked_of_the_windows(self) -> None:
+        page = self.open_demo("Mill Weir footbridge", "Long run")
+        page.get_by_role("button", name="Let work windows call the frames").click()
+        page.get_by_role("heading", level=2).filter(has_text="frames on").wait_for()
+        chapter(page, "Clip")
+        type_over(page, "clip length", "90 s")
+        chapter(page, "Long run")
+        # 156 days: fifteen frames of each are 2340, fourteen 2184; 2250 were asked.
+        expect(page.get_by_role("heading", level=2).filter(has_text="2184 frames on 156 days")).to_be_visible()

@@ -1,0 +1,246 @@
+"""Work windows: rules, changes of the clocks, days off and the sun, against a count minute by minute."""
+
+from datetime import UTC, date, datetime, timedelta
+from fractions import Fraction as F
+from itertools import pairwise
+from typing import Any
+from unittest import TestCase
+from zoneinfo import ZoneInfo
+
+import ephem
+from hypothesis import given
+from hypothesis import strategies as st
+
+from bridle.core.asks.changes import TypeText, make
+from bridle.core.asks.opening import interval_for
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.frames import Windows
+from bridle.core.plan.upgrade import plan_from
+from bridle.core.reckon.frames.windows import Window, spans_of, windows_of
+from bridle.core.subjects.time.windows import at_clock
+from tests.strategies import plan_of, shooting
+
+LONDON, HOWE, ASUNCION = "Europe/London", "Australia/Lord_Howe", "America/Santiago"
+ALL = [0, 1, 2, 3, 4, 5, 6]
+# Both changes of the clocks lie in it, north and south, and that of half an hour.
+YEAR = date(2026, 1, 1), date(2026, 12, 31)
+
+
+def made(*rules: dict[str, Any], first: str = "2026-06-01", last: str = "2026-06-14", **more: Any) -> Windows:
+    """Windows every ten minutes within two weeks, but for what is said otherwise."""
+    return Windows.model_validate({"every_s": "600", "rules": rules, "first": first, "last": last, **more})
+
+
+def hours(opens: int, closes: int, days: list[int] = ALL, **more: Any) -> dict[str, Any]:
+    return {"weekdays": days, "opens": {"minutes": opens}, "closes": {"minutes": closes}, **more}
+
+
+def local(windows: tuple[Window, ...], zone: str = LONDON) -> list[tuple[str, str, int]]:
+    """Each window as the clock of the place shows it: when it opens and closes, and its frames."""
+    said = [(datetime.fromtimestamp(at, ZoneInfo(zone)) for at in window[:2]) for window in windows]
+    return [
+        (opens.strftime("%a %d %H:%M"), closes.strftime("%a %d %H:%M"), window.frames)
+        for (opens, closes), window in zip(said, windows, strict=True)
+    ]
+
+
+class OnTheClock(TestCase):
+    def test_windows_across_days_and_what_two_rules_claim(self) -> None:
+        """1 June 2026 is a Monday. A week from Sunday night to Friday morning holds 104 hours of six frames."""
+        cases: list[tuple[Windows, list[tuple[str, str, int]]]] = [
+            (made(hours(1320, 360, [6], closes_on=4), last="2026-06-08"), [("Sun 07 22:00", "Fri 12 06:00", 624)]),
+            # Over midnight it is the next day's; a closing at the same hour is a whole day later.
+            (made(hours(1320, 120), last="2026-06-01"), [("Mon 01 22:00", "Tue 02 02:00", 24)]),
+            (made(hours(480, 480, [0]), last="2026-06-02"), [("Mon 01 08:00", "Tue 02 08:00", 144)]),
+            # What never closes is one window, and nothing is taken anew at midnight.
+            (made(hours(0, 1440), last="2026-06-02", every_s="420"), [("Mon 01 00:00", "Wed 03 00:00", 412)]),
+            # The first rule has what both claim; the second what is left, anew behind it.
+            (
+                made(hours(540, 1020, every_s="60"), hours(480, 1080), last="2026-06-01"),
+                [("Mon 01 08:00", "Mon 01 09:00", 6), ("Mon 01 09:00", "Mon 01 17:00", 480),
+                 ("Mon 01 17:00", "Mon 01 18:00", 6)],
+            ),
+            # Half-open: a frame at 8:00 and at 8:10, none at 8:11; one more where only a second is left of a slot.
+            (made(hours(480, 491), last="2026-06-01"), [("Mon 01 08:00", "Mon 01 08:11", 2)]),
+            # A day off is cut out of the nights before and after it.
+            (
+                made(hours(1320, 1325), hours(1200, 300), last="2026-06-02",
+                     off=[{"first": "2026-06-02", "last": "2026-06-02"}]),
+                [("Mon 01 20:00", "Mon 01 22:00", 12), ("Mon 01 22:05", "Tue 02 00:00", 12),
+                 ("Wed 03 00:00", "Wed 03 05:00", 30)],
+            ),
+        ]  # fmt: skip
+        for frames, wanted in cases:
+            with self.subTest(wanted):
+                self.assertEqual([one for one in local(windows_of(frames, LONDON)) if one[2]], wanted)
+
+    def test_an_hour_that_is_left_out_and_one_that_comes_twice(self) -> None:
+        """Forward at 1:00 on 29 March 2026, back at 2:00 on 25 October; at Lord Howe by half an hour."""
+        for zone, day, opens, closes, wanted in (
+            (LONDON, "2026-03-29", 90, 180, ("Sun 29 02:00", "Sun 29 03:00", 6)),
+            (LONDON, "2026-03-29", 0, 1440, ("Sun 29 00:00", "Mon 30 00:00", 138)),
+            (LONDON, "2026-10-25", 90, 120, ("Sun 25 01:30", "Sun 25 02:00", 9)),
+            (LONDON, "2026-10-25", 0, 90, ("Sun 25 00:00", "Sun 25 01:30", 9)),
+            (HOWE, "2026-10-04", 0, 1440, ("Sun 04 00:00", "Mon 05 00:00", 141)),
+            (HOWE, "2026-04-05", 0, 1440, ("Sun 05 00:00", "Mon 06 00:00", 147)),
+        ):
+            frames = made(hours(opens, closes), first=day, last=day)
+            self.assertEqual(local(windows_of(frames, zone), zone), [wanted])
+
+    @given(
+        st.sampled_from([LONDON, HOWE, ASUNCION, "Asia/Kolkata"]), st.sampled_from([-90, -7, 0, 25]),
+        st.integers(0, 1439), st.integers(1, 1440), st.lists(st.integers(0, 6), min_size=1, max_size=3, unique=True),
+    )  # fmt: skip
+    def test_whatever_the_zone_it_opens_and_closes_when_the_clock_first_shows_it(
+        self, zone: str, off: int, opens: int, closes: int, days: list[int]
+    ) -> None:
+        """Minute by minute in UTC, over a week about each change of the clocks."""
+        turn = {LONDON: date(2026, 3, 29), HOWE: date(2026, 4, 5), ASUNCION: date(2026, 9, 6)}.get(
+            zone, date(2026, 5, 4)
+        )
+        first = turn + timedelta(days=off)
+        frames = made(hours(opens, closes, days), first=str(first), last=str(first + timedelta(days=6)))
+        there = ZoneInfo(zone)
+        for opened, closed, _ in spans_of(frames, zone):
+            at, on = datetime.fromtimestamp(opened, there), datetime.fromtimestamp(closed, there)
+            self.assertIn(at.weekday(), days)
+            for moment, minute in ((at, opens), (on, closes)):
+                # The clock shows it, and did not a minute before; or it jumped over it.
+                shown, before = (self._minute(moment + timedelta(minutes=ago)) for ago in (0, -1))
+                jumped = (moment - timedelta(seconds=1)).astimezone(there).utcoffset() != moment.utcoffset()
+                self.assertTrue(
+                    shown == minute % 1440 or (jumped and before < minute % 1440 <= shown), (moment, minute)
+                )
+
+    @staticmethod
+    def _minute(moment: datetime) -> int:
+        there = moment.astimezone(UTC).astimezone(moment.tzinfo)
+        return there.hour * 60 + there.minute
+
+    def test_the_midnight_of_every_day_of_a_year(self) -> None:
+        for zone in (LONDON, HOWE, ASUNCION, "Africa/Cairo"):
+            there, before = ZoneInfo(zone), 0
+            for number in range(365):
+                day = YEAR[0] + timedelta(days=number)
+                at = at_clock(day, 0, there)
+                self.assertEqual(datetime.fromtimestamp(at, there).date(), day)
+                self.assertEqual(datetime.fromtimestamp(at - 1, there).date(), day - timedelta(days=1))
+                self.assertGreater(at, before)
+                before = at
+
+
+rules = st.builds(
+    hours, st.integers(0, 1439), st.integers(1, 1440), st.lists(st.integers(0, 6), min_size=1, max_size=7, unique=True),
+    every_s=st.sampled_from([None, "60", "240", "1500"]),
+)  # fmt: skip
+
+
+class Together(TestCase):
+    @given(st.lists(rules, min_size=1, max_size=4), st.booleans(), st.sampled_from(["97", "600", "3600"]))
+    def test_no_frame_lies_outside_and_none_is_taken_twice(self, some: list[Any], off: bool, every: str) -> None:
+        """Against a count by hand: each frame lies in a window of its rule and in none of a rule before it."""
+        free = [{"first": "2026-03-27", "last": "2026-03-28"}] if off else []
+        frames = made(*some, first="2026-03-23", last="2026-04-01", every_s=every, off=free)
+        windows = windows_of(frames, LONDON)
+        if not windows:
+            return
+        times = shooting(plan_of({"rate": F(25)}, clip={"frames": frames.model_dump(mode="json")})).timeline
+        self.assertEqual(times.frames, sum(window.frames for window in windows))
+        self.assertTrue(all(one.closes <= after.opens for one, after in pairwise(windows)))
+        claims = [spans_of(frames.model_copy(update={"rules": (rule,), "off": ()}), LONDON) for rule in frames.rules]
+        starts = times.start_unix_s + times.starts_s
+        at = 0
+        for window in windows:
+            mine = starts[at : at + window.frames]
+            at += window.frames
+            self.assertEqual(mine[0], window.opens)
+            self.assertLess(mine[-1], window.closes)
+            for moment in (mine[0], mine[-1]):
+                by = [any(span.opens <= moment < span.closes for span in spans) for spans in claims]
+                self.assertEqual(by.index(True), window.rule)
+                if off:
+                    self.assertNotIn(
+                        datetime.fromtimestamp(moment, ZoneInfo(LONDON)).date().isoformat()[-5:], ("03-27", "03-28")
+                    )
+            # Another would lie outside, or in the next one's time.
+            self.assertGreater(mine[-1] + float(window.every_s) * 2, window.closes)
+
+
+class Asked(TestCase):
+    def test_seven_months_of_work_make_a_clip_of_ninety_seconds(self) -> None:
+        """Monday to Friday, 7:00 to 17:30, 2 March to 2 October 2026: 155 days of 37 800 s; 2250 frames are wanted.
+
+        In 155 equal windows frames come in steps of 155: 15 a day are 2325, 14 are 2170. Nearest is 2325 (3 s more,
+        against 3.2 s less), and the longest interval that leaves fifteen is less than 37800 / 14 = 2700 s.
+        """
+        days = made(hours(420, 1050, [0, 1, 2, 3, 4]), first="2026-03-02", last="2026-10-02")
+        plan = plan_of({"rate": F(25)}, clip={"frames": days.model_dump(mode="json")}, step=F(1))
+        after = make(plan, [TypeText(do="type", path="clip.clip", text="1:30")])[0]
+        assert isinstance(after.frames, Windows)
+        self.assertEqual((shooting(after).frames, after.frames.every_s), (2325, 2699))
+        typed = make(plan, [TypeText(do="type", path="clip.interval", text="15 min")])[0]
+        self.assertEqual((shooting(typed).frames, evaluate(typed).figures["clip.interval"].value), (155 * 42, 900))
+
+    @given(st.lists(rules, min_size=1, max_size=3), st.integers(1, 3000))
+    def test_no_other_interval_comes_nearer(self, some: list[Any], wanted: int) -> None:
+        """Of whole minutes, every one tried."""
+        frames = made(*some, first="2026-03-23", last="2026-04-01")
+        plan = plan_of({"rate": F(25)}, clip={"frames": frames.model_dump(mode="json")}, step=F(60))
+        if all(rule.every_s for rule in frames.rules) or not spans_of(frames, LONDON):
+            return
+        try:
+            (edit,) = interval_for(plan, "frames", F(wanted))
+        except ValueError:
+            return
+        every = F(str(edit.value))
+
+        def count(minutes: int) -> int:
+            tried = frames.model_copy(update={"every_s": F(60 * minutes)})
+            return sum(window.frames for window in windows_of(tried, LONDON))
+
+        self.assertEqual(every % 60, 0)
+        off = abs(count(int(every / 60)) - wanted)
+        for minutes in {*range(1, 40), *range(40, 1500, 37)}:
+            self.assertLessEqual(off, abs(count(minutes) - wanted), minutes)
+
+
+class ByTheSun(TestCase):
+    def test_it_opens_and_closes_with_the_sun_as_another_almanac_has_it(self) -> None:
+        """Half an hour after sunrise to half an hour before sunset, at 57 north, through a year."""
+        rule = {"opens": {"by": "sunrise", "minutes": 30}, "closes": {"by": "sunset", "minutes": -30}}
+        frames = made(rule, first="2026-01-01", last="2026-12-31")
+        spans = spans_of(frames, LONDON, (57.32, -6.18))
+        self.assertEqual(len(spans), 365)
+        there = ephem.Observer()
+        there.lat, there.lon, there.pressure, there.horizon = "57.32", "-6.18", 0, "-0:34"
+        for number in range(0, 365, 9):
+            day = YEAR[0] + timedelta(days=number)
+            there.date = ephem.Date(datetime(day.year, day.month, day.day, 12, 30))
+            rise = there.previous_rising(ephem.Sun()).datetime().replace(tzinfo=UTC).timestamp()
+            down = there.next_setting(ephem.Sun()).datetime().replace(tzinfo=UTC).timestamp()
+            self.assertAlmostEqual(spans[number].opens, rise + 1800, delta=20)
+            self.assertAlmostEqual(spans[number].closes, down - 1800, delta=20)
+
+    def test_where_it_does_not_rise_or_nobody_knows_the_place_there_is_no_window(self) -> None:
+        rule = {"opens": {"by": "sunrise"}, "closes": {"by": "sunset"}}
+        frames = made(rule, first="2026-12-10", last="2026-12-31")
+        self.assertEqual(spans_of(frames, "Europe/Oslo", (78.2, 15.6)), ())
+        self.assertEqual(spans_of(frames, "Europe/Oslo"), ())
+
+    def test_a_night_goes_from_sunset_to_sunrise(self) -> None:
+        rule = {"weekdays": [4], "opens": {"by": "sunset", "minutes": 60}, "closes": {"by": "sunrise"}}
+        ((opens, closes, _),) = spans_of(made(rule, last="2026-06-07"), LONDON, (51.5, 0.0))
+        said = [datetime.fromtimestamp(at, ZoneInfo(LONDON)).strftime("%a %H") for at in (opens, closes)]
+        self.assertEqual(said, ["Fri 22", "Sat 04"])
+
+
+class Older(TestCase):
+    def test_a_plan_with_one_window_has_one_rule(self) -> None:
+        kept = plan_of({"rate": F(25)}).model_dump(mode="json")
+        for window, wanted in (
+            ({"opens_min": 420, "closes_min": 1068, "weekdays": [0, 4]}, hours(420, 1068, [0, 4])),
+            ({}, {}),
+        ):
+            span = {"every_s": "150", "first": "2026-01-05", "last": "2026-01-09"}
+            plan = plan_from({**kept, "bridle_plan": 8, "frames": {"source": "windows", **span, **window}})
+            self.assertEqual(plan.frames, made(wanted, **span))
