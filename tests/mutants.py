@@ -49,6 +49,7 @@ CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
 ))  # fmt: skip
 QUANTITY = "tests.core.test_quantity"
 WIRED, HEARD, TRIGGER, DIAGRAM = (f"tests.core.test_{name}" for name in ("wiring", "heard", "trigger", "diagram"))
+WINDOWS = "tests.core.test_windows"
 FILES, READING, PRINTS, JOBS, VIEW = (
     f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view")
 )
@@ -145,7 +146,13 @@ MUTANTS = (
         "return stack.carriage_x(first, low), stack.carriage_x(last, low)",
         "return stack.carriage_x(last, low), stack.carriage_x(first, low)", (SEEN, RIG)),
     Mutant("a night counts as room of the frame before it", f"{CORE}/reckon/frames/windows.py",
-        "rooms_s=np.full(first, every)", "rooms_s=np.diff(np.concatenate(starts), append=float(solution.shoot))", (FRAMES,)),
+        "rooms_s=rooms", "rooms_s=np.diff(np.concatenate(starts), append=float(solution.shoot))", (FRAMES,)),
+    Mutant("a window has a frame at its closing as well", f"{CORE}/subjects/time/windows.py",
+        "else -int(-length_s // every_s)", "else int(length_s // every_s) + 1", (WINDOWS,)),
+    Mutant("the second rule has what both claim", f"{CORE}/subjects/time/windows.py",
+        "left = list(without(own, taken))", "left = own", (WINDOWS,)),
+    Mutant("a closing weekday is the one a week before", f"{CORE}/subjects/time/windows.py",
+        "7 if ahead == 0 and past_midnight else ahead", "ahead", (WINDOWS,)),
     Mutant("layers are counted from the one after", f"{CORE}/reckon/frames/layers.py",
         "done[np.array(chosen(frames)) - 1]", "done[np.array(chosen(frames)) - 2]", (FRAMES,)),
     Mutant("culled frames do not shorten the clip", f"{CORE}/reckon/frames/found.py",

@@ -15,7 +15,7 @@ from bridle.core.plan.kit import AnyCard
 from bridle.server.kit.models import CARD
 
 # How many a property is tried on; `make fuzz` asks for thousands.
-EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "120"))
+EXAMPLES = int(os.environ.get("BRIDLE_EXAMPLES", "90"))
 
 
 def unshrunk(examples: int) -> settings:

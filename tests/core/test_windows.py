@@ -49,6 +49,8 @@ class OnTheClock(TestCase):
         """1 June 2026 is a Monday. A week from Sunday night to Friday morning holds 104 hours of six frames."""
         cases: list[tuple[Windows, list[tuple[str, str, int]]]] = [
             (made(hours(1320, 360, [6], closes_on=4), last="2026-06-08"), [("Sun 07 22:00", "Fri 12 06:00", 624)]),
+            # The same weekday, before the hour at which it opens, is a week later.
+            (made(hours(1320, 360, [0], closes_on=0), last="2026-06-01"), [("Mon 01 22:00", "Mon 08 06:00", 912)]),
             # Over midnight it is the next day's; a closing at the same hour is a whole day later.
             (made(hours(1320, 120), last="2026-06-01"), [("Mon 01 22:00", "Tue 02 02:00", 24)]),
             (made(hours(480, 480, [0]), last="2026-06-02"), [("Mon 01 08:00", "Tue 02 08:00", 144)]),

@@ -40,6 +40,9 @@ def standing() -> set[str]:
                 found |= set(_paths(dump(make(plan, [Begin(do="begin", path=path)])[0])))
             except PathError:
                 continue
+        for path in ("frames", "frames.rules", "frames.off"):
+            plan = make(plan, [Begin(do="begin", path=path)])[0]
+        found |= set(_paths(dump(plan)))
         for kind in ("stations", "row", "stereo"):
             found |= set(_paths(dump(make(plan, [Begin(do="begin", path="move.visits", kind=kind)])[0])))
     return found

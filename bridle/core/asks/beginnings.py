@@ -177,7 +177,8 @@ def _windows(plan: Plan) -> Begun:
 
 def _day_off(plan: Plan) -> Begun:
     """The first day, to be changed."""
-    assert isinstance(plan.frames, Windows)
+    if not isinstance(plan.frames, Windows):
+        raise PathError("days off are those of work windows, and nothing else calls frames by the day")
     return DaysOff(first=plan.frames.first, last=plan.frames.first)
 
 
