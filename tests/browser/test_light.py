@@ -212,6 +212,7 @@ class InTheDark(BrowserCase):
 
     def test_the_card_has_every_change_with_its_minute(self) -> None:
         page = self.open_demo(LAMPS, chapter="Review")
+        page.get_by_role("article", name="Field card").wait_for()
         sheets = printed(page)
         text = " ".join(sheet.text for sheet in sheets)
         for said in ("Changes of setting", "frame 25, 19:24:48", "1/40 s", "frame 358, 20:31:24", "ISO 125"):
