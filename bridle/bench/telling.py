@@ -62,4 +62,5 @@ def summary(proof: Proof) -> str:
     if proof.stands == "incomplete":
         names = ", ".join(proof.unknown[:5])
         return f"Incomplete: nothing wrong was found, but nobody knows what {names} does."
-    return f"Not proven: {len(proof.failures):,} things are wrong."
+    count = len(proof.failures)
+    return f"Not proven: {count:,} {'thing is' if count == 1 else 'things are'} wrong."

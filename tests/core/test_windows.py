@@ -183,6 +183,16 @@ class Asked(TestCase):
         typed = make(plan, [TypeText(do="type", path="clip.interval", text="15 min")])[0]
         self.assertEqual((shooting(typed).frames, evaluate(typed).figures["clip.interval"].value), (155 * 42, 900))
 
+    def test_an_interval_that_is_not_every_rule_s_is_called_so_and_one_that_is_nobody_s_is_refused(self) -> None:
+        for own, label in ((None, "interval"), ("60", "interval, where a rule has none of its own")):
+            frames = made(hours(480, 720), hours(780, 900, every_s=own))
+            plan = plan_of({"rate": F(25)}, clip={"frames": frames.model_dump(mode="json")})
+            self.assertEqual(evaluate(plan).figures["clip.interval"].label, label)
+        for nobody in (made(hours(480, 720, every_s="60")), made(hours(480, 720, [6]), last="2026-06-05")):
+            plan = plan_of({"rate": F(25)}, clip={"frames": nobody.model_dump(mode="json")})
+            with self.assertRaisesRegex(ValueError, "no window is open that goes by the interval"):
+                interval_for(plan, "frames", F(100))
+
     @given(st.lists(rules, min_size=1, max_size=3), st.integers(1, 3000))
     def test_no_other_interval_comes_nearer(self, some: list[Any], wanted: int) -> None:
         """Of whole minutes, every one tried."""

@@ -139,6 +139,11 @@ class Broken(TestCase):
                     self.assertEqual(proof.stands, "failed", (name, everywhere))
                     self.assertIn(kind, {one.kind for one in proof.failures}, proof.failures)
 
+    def test_what_goes_wrong_alike_at_every_layer_is_told_once_with_its_count(self) -> None:
+        good, _, due = parked(program(Dialect(), SQUARE * 2))
+        (told,) = judged(good.replace(b"G4 P1000\n", b""), due).failures
+        self.assertEqual((told.kind, told.layer, told.count), ("too short", 1, 12))
+
     def test_a_stop_at_the_wrong_layer_is_convicted(self) -> None:
         """One layer too early, one too late."""
         text = program(Dialect(), SQUARE)

@@ -108,6 +108,32 @@ class InThePicture(TestCase):
         self.assertTrue(framed(plan).head_in)
         self.assertFalse(framed(fixes_of(plan, "print-head-in-picture")["Park at X 240 mm"]).head_in)
 
+    def test_a_mark_that_does_not_count_leaves_the_distance_to_be_judged_and_its_fixes_change_that(self) -> None:
+        """The mark is a bearing, or pictures are taken from several places: then nobody knows how far it is away."""
+        bearing = {**CUP, "form": "bearing"}
+        plan = printed(
+            move__marks=[bearing],
+            printing__mark=0,
+            printing__distance_mm=300,
+            camera__focal_mm=50,
+            camera__aperture=5.6,
+        )
+        rounds = printed(
+            move__marks=[CUP], printing__mark=0, move__visits={"kind": "stereo"}, printing__distance_mm=300,
+            camera__focal_mm=50, camera__aperture=5.6,
+        )  # fmt: skip
+        for one in (plan, rounds):
+            after = fixes_of(one, "print-out-of-focus")["Stand the camera 520 mm away"]
+            self.assertEqual(after.printing.distance_mm, 520)
+            self.assertNotIn("print-out-of-focus", {snag.code for snag in evaluate(after).snags})
+
+    def test_of_a_part_behind_the_lens_no_figure_is_shown(self) -> None:
+        plan = printed(move__marks=[CUP], printing__mark=0, camera__focal_mm=50)
+        keys = [{**key.model_dump(mode="json"), "pan_deg": 180} for key in plan.move.keyframes]
+        told = evaluate(changed(plan, move__keyframes=keys))
+        self.assertIn("print-leaves-picture", {snag.code for snag in told.snags})
+        self.assertFalse({"printing.wide", "printing.sharp"} & set(told.figures))
+
     def test_what_is_not_known_is_not_drawn(self) -> None:
         self.assertIsNone(evaluate(printed()).printing.framed)
         self.assertEqual(framed(printed(switch={"clicks_mm": None}, printing__distance_mm=900)).head, ())

@@ -28,7 +28,7 @@ def interval_for(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:
     wanted = max(Fraction(1), value * rate_of(plan) if quantity == "clip" else value)
     step, lengths = plan.clip.interval_step_s or FINEST_S, lengths_of(plan)
     if not lengths.free_s.size:
-        raise ValueError("every window has an interval of its own; the one of the shoot changes nothing")
+        raise ValueError("no window is open that goes by the interval of the shoot: it changes nothing")
     return [Edit(path="frames.every_s", value=str(step * _steps_for(lengths, step, wanted)))]
 
 

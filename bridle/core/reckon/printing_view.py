@@ -22,7 +22,7 @@ class Standing:
     """Where the part stands: its middle in the scene, the bed's height and the part's own, in mm.
 
     `at` is the camera while the pictures are taken, `focus` the distance that it is focused at, mm; shape (frames,)
-    or (1,).
+    or (1,). `mark` is the number of the mark that says so; None where a distance does.
     """
 
     x: float
@@ -31,6 +31,7 @@ class Standing:
     high: float
     at: Poses
     focus: Floats
+    mark: int | None = None
 
     @property
     def ahead(self) -> Floats:
@@ -90,7 +91,9 @@ def standing(plan: Plan, shooting: Shooting | None) -> Standing | None:
     mark, high = part_mark(plan), max(frames.z_mm)
     if mark is not None and mark.form != "bearing" and shooting is not None and plan.move.visits is None:
         deep = mark.depth_mm / 2 if mark.form == "block" else 0.0
-        place = Standing(mark.x_mm, mark.y_mm + deep, mark.z_mm - high, high, shooting.poses, np.array([]))
+        place = Standing(
+            mark.x_mm, mark.y_mm + deep, mark.z_mm - high, high, shooting.poses, np.array([]), plan.printing.mark
+        )
         focus = shooting.positions.get("focus", place.ahead[:1])
         return replace(place, focus=np.maximum(focus, plan.camera.focal_mm + NEAREST_MM))
     far = plan.printing.distance_mm

@@ -1,5 +1,6 @@
 """Whether a print does what was meant, judged by what the virtual printer met and by what was to be expected of it."""
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -130,14 +131,19 @@ def _presses(log: Log, expected: Expected) -> list[Failure]:
         failures += [Failure("more", one.line, due.layer, one.at, "pressed twice") for one in right[1:]]
         failures += [found for one in right for found in _one(one, due, expected)]
     failures += [Failure("more", one.line, None, one.at, "after the last layer") for one in log.presses[at:]]
-    return _together(missing) + failures + _elsewhere(log)
+    return _together([*missing, *failures]) + _elsewhere(log)
 
 
-def _together(missing: list[Failure]) -> list[Failure]:
-    """Many layers without a press are one thing that is wrong."""
-    if len(missing) <= FEW:
-        return missing
-    return [replace(missing[0], count=len(missing))]
+def _together(found: list[Failure]) -> list[Failure]:
+    """What goes wrong alike at many layers is one thing that is wrong, told where it comes first."""
+    alike = Counter((one.kind, one.about) for one in found)
+    told: dict[object, Failure] = {}
+    for number, one in enumerate(found):
+        count = alike[one.kind, one.about]
+        told.setdefault(
+            (one.kind, one.about) if count > FEW else number, replace(one, count=count if count > FEW else 1)
+        )
+    return list(told.values())
 
 
 def _one(press: Press, due: Due, expected: Expected) -> list[Failure]:

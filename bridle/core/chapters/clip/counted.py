@@ -4,7 +4,9 @@ from fractions import Fraction
 
 from bridle.core.chapters.clip.even import HELD, at_other_rates, spare_term
 from bridle.core.figure import Figure, Formula, Term, figure, term
+from bridle.core.plan.clip import Quantity
 from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import Windows
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.snag import Snag
 from bridle.core.subjects.time import sentence as solver
@@ -32,12 +34,19 @@ def figures(plan: Plan, solution: solver.Solution) -> list[Figure]:
         "clip": (solver.CLIP_KEPT if spare else solver.CLIP, frames, rate, *spare),
         "speed_up": (solver.SPEED_UP, interval, rate),
     }
-    # Layers take as long as they take.
-    labels = LABELS | ({"interval": "mean interval"} if plan.frames.source == "layers" else {})
+    labels = LABELS | _interval_named(plan)
     made = [
         figure(f"clip.{name}", labels[name], solution.value(name), UNITS[name], *rule) for name, rule in rules.items()
     ]
     return [*made, *at_other_rates(solution)]
+
+
+def _interval_named(plan: Plan) -> dict[Quantity, str]:
+    """Layers take as long as they take, and a rule of work windows may have an interval of its own."""
+    if isinstance(plan.frames, Windows):
+        own = any(rule.every_s is not None for rule in plan.frames.rules)
+        return {"interval": "interval, where a rule has none of its own"} if own else {}
+    return {"interval": "mean interval"}
 
 
 def _interval(plan: Plan, solution: solver.Solution, frames: Term) -> tuple[Formula, *tuple[Term, ...]]:

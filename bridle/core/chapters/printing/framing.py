@@ -10,7 +10,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.path import key_path
 from bridle.core.reckon.printing import chosen, layered, parking, printer_of
-from bridle.core.reckon.printing_view import Standing, Views, part_mark, sharp_of_part, views
+from bridle.core.reckon.printing_view import Standing, Views, sharp_of_part, views
 from bridle.core.snag import Fix, slot
 
 FARTHER = tuple(1 + n / 20 for n in range(1, 61))
@@ -28,7 +28,7 @@ def height_at(plan: Plan, frame: int) -> float:
 
 def fixes(plan: Plan, place: Standing) -> Iterator[Fix]:
     """What brings all of the part into every picture: the camera aimed anew, or the part farther away as well."""
-    if not _free_to_aim(plan):
+    if not _free_to_aim(plan, place):
         return
     aimed, edits = _aimed(plan, place)
     if _fits(plan, aimed):
@@ -46,7 +46,7 @@ def fixes(plan: Plan, place: Standing) -> Iterator[Fix]:
                 label="Stand the part {far} away, and aim at its middle",
                 consequence="All of it is in every picture, and smaller.",
                 slots={"far": slot(far, "mm")},
-                edits=(_away(plan, far), *turned),
+                edits=(_away(plan, place, far), *turned),
             )
             return
 
@@ -60,9 +60,11 @@ def without_head(plan: Plan, place: Standing, seen: Views) -> Iterator[Fix]:
         held = apply(plan, list(turned))[0] if turned else plan
         for share in (1.0, *NEARER):
             far = _round(place.y * share) if share < 1 else place.y
-            near, aimed = _aimed(plan, moved(plan, place, far)) if _free_to_aim(plan) else (moved(plan, place, far), ())
+            near, aimed = (
+                _aimed(plan, moved(plan, place, far)) if _free_to_aim(plan, place) else (moved(plan, place, far), ())
+            )
             if _fits(held, near) and not views(held, near).head_in.any() and _can_be_sharp(held, near):
-                yield _nearer(plan, far if share < 1 else None, turned, aimed)
+                yield _nearer(plan, near, share < 1, turned, aimed)
                 break
 
 
@@ -94,7 +96,7 @@ def sharp_from_afar(plan: Plan, place: Standing, deep: float) -> Iterator[Fix]:
                 label="Stand the camera {enough} away",
                 consequence="All of the part is sharp then, and smaller in the picture.",
                 slots={"enough": slot(far, "mm")},
-                edits=(_away(plan, far),),
+                edits=(_away(plan, place, far),),
             )
             return
 
@@ -109,19 +111,19 @@ def _round(far: float) -> float:
     return math.ceil(far / 10) * 10.0
 
 
-def _away(plan: Plan, far: float) -> Edit:
+def _away(plan: Plan, place: Standing, far: float) -> Edit:
     """The part so far away, to its middle: by its mark, or as the distance that is measured."""
-    mark = part_mark(plan)
-    if mark is None:
+    if place.mark is None:
         return Edit(path="printing.distance_mm", value=far)
+    mark = plan.move.marks[place.mark]
     front = far - (mark.depth_mm / 2 if mark.form == "block" else 0.0)
-    return Edit(path=f"move.marks.{plan.printing.mark}.y_mm", value=round(front, 1))
+    return Edit(path=f"move.marks.{place.mark}.y_mm", value=round(front, 1))
 
 
-def _free_to_aim(plan: Plan) -> bool:
+def _free_to_aim(plan: Plan, place: Standing) -> bool:
     """Whether the keyframes say where the camera looks; a distance alone takes it as aimed."""
     led = plan.move.follow is not None and plan.move.follow.every_frame
-    return part_mark(plan) is not None and not led
+    return place.mark is not None and not led
 
 
 def _aimed(plan: Plan, place: Standing) -> tuple[Standing, tuple[Edit, ...]]:
@@ -163,14 +165,14 @@ def _can_be_sharp(plan: Plan, place: Standing) -> bool:
     return far >= sharp_of_part(plan, place, 1000.0)[0] - 1e-6
 
 
-def _nearer(plan: Plan, far: float | None, turned: tuple[Edit, ...], aimed: tuple[Edit, ...]) -> Fix:
+def _nearer(plan: Plan, near: Standing, moves: bool, turned: tuple[Edit, ...], aimed: tuple[Edit, ...]) -> Fix:
     consequence = "The head is beside the picture then, and all of the part in it."
-    if far is None:
+    if not moves:
         label = "Hold the camera upright" if turned else "Aim the camera at the middle of the finished part"
         return Fix(label=label, consequence=consequence, slots={}, edits=(*turned, *aimed))
     label = "Hold it upright, and the part {far} away" if turned else "The part {far} away, and aimed at its middle"
-    edits = (*turned, _away(plan, far), *aimed)
-    return Fix(label=label, consequence=consequence, slots={"far": slot(far, "mm")}, edits=edits)
+    edits = (*turned, _away(plan, near, near.y), *aimed)
+    return Fix(label=label, consequence=consequence, slots={"far": slot(near.y, "mm")}, edits=edits)
 
 
 def _parked_farther(plan: Plan, place: Standing) -> Iterator[Fix]:

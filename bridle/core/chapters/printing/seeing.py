@@ -11,7 +11,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.picture import kept
-from bridle.core.reckon.printing_view import Standing, Views, part_mark, part_mm, sharp_of_part, standing, views
+from bridle.core.reckon.printing_view import Standing, Views, part_mm, sharp_of_part, standing, views
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.sky import UP_DEG
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -69,13 +69,17 @@ def findings(known: Reckoning) -> Iterator[Figure | Snag]:
     if place is None:
         return
     seen = views(plan, place)
-    yield _wide(plan, place)
-    if part_mark(plan) is not None and len(place.at) == len(seen.part) and shooting is not None:
+    # Of what lies behind the lens, or within its focal length, nothing is taken in and nothing sharp.
+    before = bool((place.ahead > place.at.focal).all())
+    if before:
+        yield _wide(plan, place)
+    if place.mark is not None:
         yield from _leaves(plan, place, seen)
     else:
         yield from _large(plan, place)
     yield from _head(plan, place, seen)
-    yield from _sharp(plan, place)
+    if before:
+        yield from _sharp(plan, place)
 
 
 def _wide(plan: Plan, place: Standing) -> Figure:
@@ -125,7 +129,7 @@ def _leaves(plan: Plan, place: Standing, seen: Views) -> Iterator[Snag]:
         "height": slot(framing.height_at(plan, int(out[0])), "mm"),
     }
     fine = meant(plan, "framing", "It is to be so", "What leaves the picture is not in the clip.")
-    yield LEAVES.at(f"move.marks.{plan.printing.mark}", slots, [*framing.fixes(plan, place), fine])
+    yield LEAVES.at(f"move.marks.{place.mark}", slots, [*framing.fixes(plan, place), fine])
 
 
 def _head(plan: Plan, place: Standing, seen: Views) -> Iterator[Snag]:
