@@ -16,6 +16,7 @@ from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.snag import Snag, fill
 from tests.provoked_print import PRINTED
 from tests.provoked_season import SCHEDULED
+from tests.provoked_staying import STAYING
 from tests.provoked_wired import WIRED
 from tests.strategies import RINGS, copies, fitted, leant, plan_of, ramp
 
@@ -267,6 +268,7 @@ PROVOKE: dict[str, Plan] = {
     **WIRED,
     **PRINTED,
     **SCHEDULED,
+    **STAYING,
 }
 
 

@@ -1,4 +1,4 @@
-"""Sun, moon and the shoot itself as a calendar file (RFC 5545), to be taken into any calendar."""
+"""Sun, moon, the shoot itself, its windows and visits as a calendar file (RFC 5545), to be taken into any calendar."""
 
 import hashlib
 from collections.abc import Iterator
@@ -8,13 +8,16 @@ from fractions import Fraction
 from icalendar import Alarm, Calendar, Event
 
 from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import Windows
 from bridle.core.reckon.almanac import almanac
 from bridle.core.reckon.changes import change_lines
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.scene import placed
 from bridle.core.reckon.timeline import instant
 from bridle.formats.change_list import said
+from bridle.formats.events import event_at
 from bridle.formats.nothing import NothingToWriteError
+from bridle.formats.season_calendar import visit_events, window_events
 
 # So much sky before the first frame and after the last is told.
 BESIDE_S = 6 * 3600
@@ -42,8 +45,13 @@ def write_calendar(plan: Plan) -> Iterator[str]:
 
 
 def _events(plan: Plan, shooting: Shooting) -> Iterator[Event]:
+    if isinstance(plan.frames, Windows):
+        yield from _errands(plan, shooting)
+        yield from window_events(plan)
+        yield from visit_events(shooting)
+        return
     times, zone = shooting.timeline, plan.shoot.place.zone
-    shoot = _event(plan.shoot.name, times.start, times.clock(times.frames), plan)
+    shoot = event_at(plan.shoot.name, times.start, times.clock(times.frames), plan)
     shoot.add("description", _described(plan, shooting))
     alarm = Alarm()
     alarm.add("action", "DISPLAY")
@@ -52,13 +60,14 @@ def _events(plan: Plan, shooting: Shooting) -> Iterator[Event]:
     shoot.add_component(alarm)
     yield shoot
     yield from _errands(plan, shooting)
+    yield from visit_events(shooting)
     where = placed(plan)
     if where is None or float(times.end_s) > MOST_SKY_DAYS * 86_400:
         return
     start = times.start_unix_s
     for seen in almanac(*where, start - BESIDE_S, start + float(times.end_s) + BESIDE_S):
         at = instant(datetime.fromtimestamp(round(seen.at_s), UTC), Fraction(0), zone)
-        one = _event(f"{seen.name}, {seen.azimuth_deg:.0f}°", at, at, plan)
+        one = event_at(f"{seen.name}, {seen.azimuth_deg:.0f}°", at, at, plan)
         one.add("transp", "TRANSPARENT")
         yield one
 
@@ -70,22 +79,9 @@ def _errands(plan: Plan, shooting: Shooting) -> Iterator[Event]:
     made = []
     for errand in reversed(clock.errands):
         begun = instant(at, -errand.length_s, zone)
-        made.append(_event(errand.name, begun, at, plan))
+        made.append(event_at(errand.name, begun, at, plan))
         at = begun
     yield from reversed(made)
-
-
-def _event(name: str, start: datetime, end: datetime, plan: Plan) -> Event:
-    event = Event()
-    event.add("summary", name)
-    event.add("dtstart", start)
-    event.add("dtend", end)
-    if plan.shoot.place.name:
-        event.add("location", plan.shoot.place.name)
-    where = placed(plan)
-    if where is not None:
-        event.add("geo", where)
-    return event
 
 
 def _described(plan: Plan, shooting: Shooting) -> str:

@@ -14,6 +14,7 @@ from bridle.formats.drive_program import program
 from bridle.formats.frame_table import write_frames
 from bridle.formats.plan_json import plan_lines
 from bridle.formats.step_table import write_steps
+from bridle.formats.told_table import write_told
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,8 @@ FORMATS = (
         "-changes.csv", "text/csv", write_changes,
     ),
     Format(
-        "calendar", ".ics", "sun, moon and shoot (iCalendar)", "print sun, moon and shoot as a calendar file",
+        "calendar", ".ics", "shoot, windows, visits, sun and moon (iCalendar)",
+        "print shoot, windows, visits, sun and moon as a calendar file",
         ".ics", "text/calendar", write_calendar,
     ),
     Format(
@@ -63,6 +65,10 @@ FORMATS = (
     Format(
         "crops", ".csv", "rectangles for the encoder (CSV)", "print the crop of each frame as CSV",
         "-crops.csv", "text/csv", write_crops,
+    ),
+    Format(
+        "told", ".csv", "frames besides and missed (CSV)", "print what a controller takes besides and misses as CSV",
+        "-told.csv", "text/csv", write_told,
     ),
     Format(
         "program", ".gcode", "program for the controller (G-code)", "print the drive's program as G-code",

@@ -180,7 +180,7 @@ class MoveChapter(BrowserCase):
         expect(snag).to_have_count(0)
         with page.expect_download() as table:
             page.get_by_role("link", name="rectangles for the encoder (CSV)").click()
-        self.assertEqual(len(Path(table.value.path()).read_text().splitlines()), 2251)
+        self.assertEqual(len(Path(table.value.path()).read_text().splitlines()), 2224)
 
     def test_stations_rows_and_a_live_run(self) -> None:
         page = self.open_demo("Harbour refloat", chapter="Move")

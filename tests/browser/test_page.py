@@ -118,7 +118,7 @@ class Everybody(BrowserCase):
         with TemporaryDirectory() as folder:
             for name, content, said in (
                 ("letter.json", b"Dear planner", "not JSON"),
-                ("newer.json", b'{"bridle_plan": 10}', "newer Bridle"),
+                ("newer.json", b'{"bridle_plan": 99}', "newer Bridle"),
                 ("huge.json", b" " * 50_000_000, "50 MB; a plan has at most 1 MB"),
             ):
                 file = Path(folder) / name

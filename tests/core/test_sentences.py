@@ -34,7 +34,7 @@ PARTS: dict[str, Callable[[Plan], bool]] = {
 # What a length or an angle may be of: an axis, or something that has one.
 NAMED = re.compile(
     r"\b(camera|slide|pan|tilt|roll|focus|zoom|rail|carriage|ring|lens|mark|support|feet|screw|hole|plate|platform|lead|rod|"
-    r"picture|frame|move|drive|scale|shaft|base|stack|washer|key|level|lower|body|axis|post|wide|washer|bearing|filament|head|click|part|height)\w*",
+    r"picture|frame|move|drive|scale|shaft|base|stack|washer|key|level|lower|body|axis|post|wide|washer|bearing|filament|head|click|part|height|window|mast|mount)\w*",
     re.IGNORECASE,
 )
 LONG = ("mm", "deg", "mm/s", "deg/s")

@@ -765,6 +765,97 @@ SAID: dict[str, tuple[str, ...]] = {
         "The lever switch is only held by tape.",
         "It is clamped now · Press it ten times by hand, and read its coordinate again.",
     ),
+    "card-holds-no-frame": (
+        "A frame takes 31.2 MB; less than that is free on the card.",
+        "Plan with a card of 8 GB · Frames fit on it. The share that is kept free is as before.",
+    ),
+    "draw-not-known": (
+        "Nobody knows what the heater draws: no day is told on which the battery is empty.",
+        "Count on what is usual until it is measured · 3 W. Put what the meter says in their place.",
+    ),
+    "battery-runs-out": (
+        "The battery is empty on 13 June 2026, 12 d after the first frame.",
+        "A timer that cuts the camera's power between windows · The camera has to come back by itself with its settings: to be tried on the bench.",
+        "Swap the battery at visits · A second one, charged at home; it has to be carried up each time.",
+        "A battery of 60 Ah · About 18.8 kg instead of 12.5 kg. A fuse at its terminal; connected by somebody who knows.",
+    ),
+    "lithium-charged-in-frost": (
+        "The panel charges a lithium battery at −6 °C.",
+        "Plan with a lead battery of the same charge · Several times as heavy; it may be charged in frost, slowly.",
+    ),
+    "box-too-hot": (
+        "In the sun it gets 83.6 °C in the box; the site body is made for 40 °C at most.",
+        "Paint it white and put a roof over it that stands off · 33.9 °C inside then.",
+    ),
+    "lens-meets-glass": (
+        "The lens is 95 mm at its longest, and there are 90 mm from the mount to the glass.",
+        "Plan with 100 mm from the mount to the glass · A deeper box, or the camera farther back in it.",
+    ),
+    "window-cuts-corners": (
+        "The lens sees through 141 mm of glass at its front; the window is clear over 80 mm.",
+        "A window that is clear over 142 mm · The lens close to the glass needs less; a ring of black foam around it keeps glints out.",
+    ),
+    "holes-open": (
+        "2 of the 3 holes of the box have neither gland nor plug.",
+        "A gland or a plug for each · Glands face down. What is drilled later counts too.",
+    ),
+    "no-drip-loop": (
+        "Nobody says that the leads hang in a loop below their glands.",
+        "They hang in a loop · It goes onto the list of what is looked at on each visit.",
+    ),
+    "glass-fogs-over": (
+        "At 2 °C the glass is colder than the dew point of the air, 10.4 °C.",
+        "A heater of 3 W before the glass, below the dew point · Some degrees are enough. It is in the balance of the battery from then on.",
+    ),
+    "mast-sways": (
+        "In wind of 25 m/s the top of the mast leans by 0.69°: 48.2 px of the picture.",
+        "Guy it so that the mast stands free over 504 mm · By somebody who is trained for masts. Guys are marked so that nobody walks into them.",
+    ),
+    "restart-not-tried": (
+        "Nobody knows what the site body does when the power comes back.",
+        "Tried: it goes on with its settings · Only if somebody has pulled the plug while it was running.",
+    ),
+    "does-not-restart": (
+        "After a power cut the site body has forgotten its settings.",
+        "Plan with one that goes on by itself · Another device, or one that is kept running through cuts by a battery of its own.",
+    ),
+    "numbers-overwrite": (
+        "After a power cut the site timer numbers its files from the beginning and writes over those that are there.",
+        "Its files have the date in their names · Where its menu has that: then no name comes twice.",
+    ),
+    "visit-off-its-day": (
+        "3 times somebody has to come on another day than Monday, first on 4 June 2026: swap the card.",
+        "Any day will do · Then everything is done as late as it can be.",
+    ),
+    "visits-without-end": (
+        "More than 400 visits would be needed.",
+        "A card of 32 GB · 32 GB in the camera.",
+    ),
+    "shutter-worn-out": (
+        "The shutter of the site body will have taken 150 340 pictures by the end; it is rated for 150 000 pictures.",
+        "Let it expose without a moving shutter · Where it can: nothing wears then. What moves fast in the picture may lean, lamps may draw bands.",
+    ),
+    "cut-not-bridged": (
+        "When the mains fails the battery lasts for 3.5 h; cuts of 6 h are reckoned with.",
+        "A battery of 2 Ah · About 50 kg instead of 12.5 kg. A fuse at its terminal; connected by somebody who knows.",
+    ),
+    "visit-too-late": (
+        "Nobody can come before it is due to swap the card, first on 2 June 2026.",
+        "A card of 32 GB · 32 GB in the camera.",
+    ),
+    "controller-has-no-hours": (
+        "The site timer has no hours: it goes on day and night, and 1092 frames are taken that no window asks for.",
+        "Plan with one that can be told hours and days · Its entries are worked out; look up what rules it knows.",
+    ),
+    "controller-clock-change": (
+        "Nobody knows whether the site timer puts its clock forward and back by itself; the clocks change on 25 October 2026.",
+        "It does · Set its clock to another year's day of change once, and see.",
+        "It does not · Its hours stay wide, or its clock is set at a visit.",
+    ),
+    "controller-misses-frames": (
+        "As the site timer can be told, 210 frames of 840 frames are not taken.",
+        "Plan with a board that runs a program of one's own · Every window is told it as it is; it has to be written and tried.",
+    ),
 }
 
 

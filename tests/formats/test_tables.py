@@ -216,7 +216,16 @@ class Catalogue(TestCase):
             self.assertEqual(len({getattr(made, name) for made in FORMATS}), len(FORMATS))
         self.assertEqual(
             [made.file for made in FORMATS],
-            ["plan.json", "frames.csv", "changes.csv", "calendar.ics", "steps.csv", "crops.csv", "program.gcode"],
+            [
+                "plan.json",
+                "frames.csv",
+                "changes.csv",
+                "calendar.ics",
+                "steps.csv",
+                "crops.csv",
+                "told.csv",
+                "program.gcode",
+            ],
         )
 
 

@@ -98,7 +98,7 @@ class Lines(TestCase):
 
     def test_a_shoot_that_cannot_be_worked_out_takes_no_other_down(self) -> None:
         keep(HARBOUR)
-        newer = {**HARBOUR.model_dump(mode="json"), "bridle_plan": 10}
+        newer = {**HARBOUR.model_dump(mode="json"), "bridle_plan": 99}
         for name, plan in (("newer", newer), ("garbage", {"a": [1]}), ("text", "lost")):
             Shoot.objects.create(name=name, plan=plan)
         broken = {line["name"]: line["broken"] for line in self.listed() if line["broken"]}

@@ -17,9 +17,11 @@ from bridle.core.plan.frames import DaysOff, Edge, Rule, Windows
 from bridle.core.plan.light import Density, Proof
 from bridle.core.plan.marks import Aimed, Mark
 from bridle.core.plan.move import Keyframe, Pass
+from bridle.core.plan.outdoors import Schedule
 from bridle.core.plan.picture import Post
 from bridle.core.plan.rig import USUAL_RINGS, Lead, RingMark
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
+from bridle.core.plan.season import Aim, Obstacle
 from bridle.core.plan.shoot import Errand, Event
 from bridle.core.plan.trigger import Actuator, Look, Sounded
 from bridle.core.reckon.anchors import anchored
@@ -192,6 +194,9 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"frames": _windows,
     r"frames\.rules": lambda plan: Rule(weekdays=(5,)),
     r"frames\.off": _day_off,
+    r"season\.aims": lambda plan: Aim(on=anchored(plan).shoot.clock.at.date()),
+    r"season\.obstacles": lambda plan: Obstacle(name="what grows", from_day=anchored(plan).shoot.clock.at.date()),
+    r"kit\.copies\.(\d+)\.card\.schedule": lambda plan, number: Schedule(),
     r"clip\.crossing": lambda plan: Crossing(cross_s=Fraction(300), screen_s=Fraction(8)),
     r"clip\.trial": lambda plan: Trial(apart_s=Fraction(7200), moved_px=Fraction(140), step_px=Fraction(2)),
     r"beat\.bracket_times_s": _bracket,

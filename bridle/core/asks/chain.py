@@ -11,6 +11,7 @@ from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Lens, Phone, Support
+from bridle.core.plan.outdoors import Box, Panel
 from bridle.core.plan.printer import HeadSwitch, Printer
 from bridle.core.plan.shoot import ShootKind
 from bridle.core.plan.wired import Cable, Coupling, PowerSupply, Trigger
@@ -20,6 +21,7 @@ from bridle.core.values import Section
 # A rig has one of each of these: another one takes the place of the first.
 ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = (
     (Body, Phone), (Lens,), (Trigger,), (Cable,), (PowerSupply,), (Printer,), (HeadSwitch,),
+    (Panel,), (Box,),
 )  # fmt: skip
 
 # What a rig to begin with is put together from, from the ground up: a rail, a head, or nothing that moves.

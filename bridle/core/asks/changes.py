@@ -1,28 +1,28 @@
 """Changes as the page asks for them, turned into edits: typed text, stepped values, pegs, the clock, segments."""
 
 import re
-from datetime import datetime
+from datetime import date, datetime
 from fractions import Fraction
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.asks import aiming, beginnings, chain, keyframes, polar
+from bridle.core.asks import aiming, beginnings, calendar, chain, keyframes, polar
 from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
-from bridle.core.asks.pegs import peg, release, take_over
+from bridle.core.asks.pegs import hold_only, peg, release, take_over
 from bridle.core.asks.sourcing import asked_of_source, asks_source
 from bridle.core.asks.tying import let_go, untied, until
 from bridle.core.plan.anchors import read_anchor
 from bridle.core.plan.clip import QUANTITIES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import MOST_EDITS, Edit, apply, dump, look
-from bridle.core.plan.frames import Even
+from bridle.core.plan.frames import DAY_MIN, Even, Windows
 from bridle.core.plan.hours import read_edge
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.plan.rig import AxisName
-from bridle.core.quantity import read, read_clock
+from bridle.core.quantity import LONGEST_TEXT, QuantityError, read, read_clock
 from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.frames.changing import segments_json
@@ -33,6 +33,7 @@ from bridle.core.values import Name
 
 TIED_PATHS = ("shoot.clock.at", "shoot.clock.events.")
 RULE_EDGE = re.compile(r"frames\.rules\.\d+\.(opens|closes)")
+VISIT_HOUR = "season.visiting.at_min"
 CLOCK_PATHS = ("shoot.clock.at", "shoot.clock.events.", "light.proofs.")
 
 
@@ -156,8 +157,35 @@ class AddKeyframe(Change):
     stands: dict[AxisName, float] | None = None
 
 
+class TurnWeekday(Change):
+    """Put a day of the week into a list of them, or take it out."""
+
+    do: Literal["weekday"]
+    path: str
+    day: Annotated[int, Field(ge=0, le=6)]
+
+
+class TurnDay(Change):
+    """Leave a day of the calendar out, or bring it back."""
+
+    do: Literal["day"]
+    day: date
+
+
+class StretchDays(Change):
+    """Move an end of days off."""
+
+    do: Literal["stretch"]
+    number: Annotated[int, Field(ge=0, le=1000)]
+    end: Literal["first", "last"]
+    day: date
+
+
 Asked = (
-    SetValue
+    TurnWeekday
+    | TurnDay
+    | StretchDays
+    | SetValue
     | TypeText
     | MakeEdits
     | HoldPeg
@@ -214,6 +242,12 @@ def _edits(plan: Plan, change: Asked) -> list[Edit]:
             return dialled(plan, change.path, change.dial, change.value)
         case AimAt():
             return aiming.aim(plan, change.mark, change.keyframe)
+        case TurnWeekday():
+            return calendar.turn_weekday(plan, change.path, change.day)
+        case TurnDay():
+            return calendar.turn_day(plan, change.day)
+        case StretchDays():
+            return calendar.stretch(plan, change.number, change.end, change.day)
         case AddKeyframe():
             return keyframes.add(plan, change.frame, change.stands or {})
         case SetValue():
@@ -248,6 +282,8 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
         return [Edit(path=f"{path.removesuffix('.at')}.tied", value=read_anchor(text).model_dump(mode="json"))]
     if RULE_EDGE.fullmatch(path):
         return [Edit(path=path, value=read_edge(text).model_dump(mode="json"))]
+    if path == VISIT_HOUR:
+        return [Edit(path=path, value=_hour(text))]
     if path == "shoot.clock.until":
         return until(plan, read_anchor(text))
     if path.startswith(CLOCK_PATHS) and path.endswith(".at"):
@@ -260,6 +296,14 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
             else typed
         )
     return [Edit(path=path, value=read_at(path, text, standing, _linear(plan, path), change.imperial))]
+
+
+def _hour(text: str) -> int:
+    """An hour of the clock in minutes. Raises `QuantityError`."""
+    edge = read_edge(text)
+    if edge.by != "clock" or edge.minutes >= DAY_MIN:
+        raise QuantityError(text.strip()[:LONGEST_TEXT], "an hour such as 10:00")
+    return edge.minutes
 
 
 def _linear(plan: Plan, path: str) -> bool:
@@ -303,9 +347,12 @@ def _hold_clock(plan: Plan, holds: str) -> list[Edit]:
 
 def _changing(plan: Plan, on: bool) -> list[Edit]:
     """Two halves of the shoot as it is, blended over a second of clip; an open clip gives two half hours."""
-    if not on:
-        return [Edit(path="frames", value=Even().model_dump(mode="json"))]
     solution, _ = solved(plan)
+    if not on:
+        even = Edit(path="frames", value=Even().model_dump(mode="json"))
+        # Nothing but the windows said how long and how often: it stays as it is.
+        kept = {"rate": solution.rate, "interval": solution.interval, "shoot": solution.shoot} if solution else {}
+        return [even, *hold_only(kept)] if kept and isinstance(plan.frames, Windows) else [even]
     shoot, interval = (solution.shoot, solution.interval) if solution else (Fraction(3600), Fraction(10))
     blend = min(round(solution.rate), solution.frames // 4) if solution else 0
     half = max(interval, shoot / 2)

@@ -20,6 +20,7 @@ DRIVE: TypeAdapter[AnyDrive] = TypeAdapter(Drive)
 # What else can be made than the plain kinds, each a card with some values of its own.
 Like = CardKind | Literal[
     "turning axis", "head", "spring", "lens motor", "camera with its own lens", "switch", "pin", "relay", "resistor",
+    "timer with hours",
 ]  # fmt: skip
 TURNS: dict[str, JsonValue] = {
     "motion": "rotary", "turns": "pan", "low": -170, "high": 170, "top_speed": 20, "acceleration": 40, "mass_g": 600,
@@ -72,6 +73,11 @@ MADE: dict[str, tuple[CardKind, str, dict[str, JsonValue]]] = {
     "supply": ("supply", "a plug-in supply", {}),
     "printer": ("printer", "a printer with a moving bed", {}),
     "head switch": ("head switch", "a switch that the head meets", {}),
+    "timer with hours": ("trigger", "a timer that can be told hours and days", {
+        "source": "wired remote", "coupling": "switch", "schedule": {},
+    }),
+    "panel": ("panel", "a solar panel", {}),
+    "box": ("box", "a box for a camera", {}),
 }  # fmt: skip
 # What a rail and what a turning axis do not share: with the other kind of motion it is the usual again.
 OF_THE_CARD = {"measured", "typed", "note", "kind"}

@@ -12,17 +12,18 @@ from bridle.core.plan.move import Move
 from bridle.core.plan.picture import Picture
 from bridle.core.plan.printing import Printing
 from bridle.core.plan.rig import Rig
+from bridle.core.plan.season import Season
 from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[9] = 9
+VERSION: Literal[10] = 10
 
 
 class Plan(Section):
-    """Version 9 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 10 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[9] = VERSION
+    bridle_plan: Literal[10] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()
@@ -35,6 +36,7 @@ class Plan(Section):
     light: Light = Light()
     trigger: Chain = Chain()
     printing: Printing = Printing()
+    season: Season = Season()
 
     @property
     def changing(self) -> Changing | None:

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from bridle.core.plan.camera import Pixels
 from bridle.core.plan.cards import CardBase, Holds, Joined, NonNegative, Socket, Thread, Unknown
+from bridle.core.plan.outdoors import AfterCut, Box, Celsius, Panel
 from bridle.core.plan.printer import HeadSwitch, Printer
 from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, Trigger
 from bridle.core.subjects.motion.drives.belt import Belt
@@ -45,6 +46,11 @@ class Imager(Joined):
     holds_exposure: Holds = "yes"
     holds_white: Holds = "yes"
     holds_focus: Holds = "yes"
+    # While it waits, in watts; and what a picture takes on top of that, waking and writing included, in joules.
+    standby_w: NonNegative | None = None
+    picture_j: NonNegative | None = None
+    warmest_c: Celsius | None = None
+    after_cut: AfterCut = "not known"
 
 
 class Body(Imager):
@@ -58,6 +64,9 @@ class Body(Imager):
     hole_mm: NonNegative | None = 5.5
     focal_mm: Positive | None = None
     focal_to_mm: Positive | None = None
+    # How often its shutter has gone already, and how often it is rated for.
+    shutter_done: Count = 0
+    shutter_rated: Unknown = None
 
 
 class Phone(Imager):
@@ -91,6 +100,8 @@ class Lens(CardBase):
     widest_f: Positive = 2.8
     length_mm: NonNegative = 60.0
     diameter_mm: NonNegative = 65.0
+    # By how much it grows when it is zoomed or focused as far as it goes.
+    grows_mm: NonNegative = 0.0
     creeps: bool = False
 
 
@@ -161,6 +172,7 @@ class AxisCard(Joined):
     shaft_nmm: NonNegative | None = None
     off_axis_mm: NonNegative = 0.0
     power_w: Unknown = None
+    holding_w: NonNegative | None = None
     peak_a: Unknown = None
 
     @model_validator(mode="after")
@@ -207,6 +219,9 @@ class Support(Joined):
     feet_radius_mm: NonNegative = 450.0
     carries_g: Mass | None = 6000.0
     screw_mm: NonNegative | None = 5.0
+    # The tube that sways in the wind, and how much of it stands free above what holds it.
+    tube: Beam | None = None
+    free_mm: NonNegative | None = None
 
 
 class Mount(Joined):
@@ -241,13 +256,13 @@ class Filter(CardBase):
 
 AnyCard = (
     Body | Phone | Lens | AxisCard | Support | Mount | Trigger | Battery | StorageCard | Lamp | Filter
-    | Coupling | Cable | PowerSupply | Printer | HeadSwitch
+    | Coupling | Cable | PowerSupply | Printer | HeadSwitch | Panel | Box
 )  # fmt: skip
 Card = Annotated[AnyCard, Field(discriminator="kind")]
 CardKind = Literal[
     "body", "lens", "axis", "support", "mount", "trigger", "battery", "card", "lamp", "filter", "phone", "coupling",
     "cable", "supply",
-    "printer", "head switch",
+    "printer", "head switch", "panel", "box",
 ]  # fmt: skip
 CARD_TYPES: dict[str, type[AnyCard]] = {
     "body": Body,
@@ -266,6 +281,8 @@ CARD_TYPES: dict[str, type[AnyCard]] = {
     "supply": PowerSupply,
     "printer": Printer,
     "head switch": HeadSwitch,
+    "panel": Panel,
+    "box": Box,
 }
 
 

@@ -46,6 +46,14 @@ KINDS_BY_PATH = {
     "trigger.look.picture_kb": "number",
     "trigger.look.link_w": "number",
     "trigger.ground_ohm_per_m": "number",
+    "season.storing.reserve": "share",
+    "season.storing.copies": "count",
+    "season.powering.aged": "share",
+    "season.powering.outage_s": "shoot",
+    "season.powering.panels": "count",
+    "season.climate.usual": "share",
+    "season.climate.cloudy": "share",
+    "season.climate.dewy": "share",
 }
 _ENDINGS = {
     "_s": "duration",
@@ -73,6 +81,16 @@ _ENDINGS = {
     "_v": "number",
     "_ma": "number",
     "_ohm": "number",
+    "_w": "number",
+    "_j": "number",
+    "_c": "number",
+    "_mb": "number",
+    "_ppm": "number",
+    "_months": "number",
+    "_m_s": "number",
+    "_days": "count",
+    "_mm_month": "length",
+    "takes_s": "shoot",
     "run_s": "shoot",
 }
 _AXIS_KINDS = {
@@ -134,6 +152,14 @@ _NUMBERS = frozenset(
         "channels",
         "presses",
         "may_miss",
+        "counter_at",
+        "counter_last",
+        "shutter_done",
+        "shutter_rated",
+        "spans",
+        "step_min",
+        "holes",
+        "closed",
     )
 )
 

@@ -140,9 +140,16 @@ def _from_8(data: Data) -> Data:
     return {**data, "bridle_plan": 9, "frames": {**kept, "rules": [rule]}}
 
 
+def _from_9(data: Data) -> Data:
+    """Version 10 knows what a camera lives on that stays for months; until then nobody asked."""
+    if "season" in data:
+        raise UpgradeError(9, "season")
+    return {**data, "bridle_plan": 10}
+
+
 UPGRADES: dict[int, Callable[[Data], Data]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
-    8: _from_8,
+    8: _from_8, 9: _from_9,
 }  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BeforeValidator, Field
 
 from bridle.core.plan.cards import CardBase, NonNegative, Socket, Unknown, nothing
+from bridle.core.plan.outdoors import AfterCut, Schedule
 from bridle.core.values import Count, Duration, Line, Mass, Name, Positive, Section
 
 Source = Literal[
@@ -51,6 +52,10 @@ class Trigger(CardBase):
     range_mm: NonNegative | None = None
     sleeps_after_s: Duration = Fraction(0)
     link_drops: Literal["stops", "goes on by itself", "not known"] = "not known"
+    # What it draws from the battery that feeds the camera too; what it can be told of hours (None: nothing at all).
+    draws_w: NonNegative | None = None
+    schedule: Schedule | None = None
+    after_cut: AfterCut = "not known"
 
 
 class Coupling(CardBase):

@@ -21,7 +21,11 @@ Stand = Literal["passed", "missed", "fewer", "older", "simulated", "never"]
 # What of the plan makes a chain another one.
 OF_THE_CHAIN = ("lead", "switch", "joins", "pin", "lamps")
 OF_THE_BEAT = ("half_s", "press_s")
-ALIKE = ("name", "note", "typed", "measured", "mass_g")
+# What a chain is not tried for: what a part is called and weighs, and what it draws or does when nobody is there.
+ALIKE = (
+    "name", "note", "typed", "measured", "mass_g", "standby_w", "picture_j", "warmest_c", "after_cut", "draws_w",
+    "schedule", "shutter_done", "shutter_rated",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -1198,6 +1198,34 @@ export interface components {
             travel_mm: number;
         };
         /**
+         * Aim
+         * @description How far the picture had moved when somebody compared it with the reference frame, after a visit.
+         *
+         *     In pixels of the picture, to the right and downwards, and in degrees clockwise; it holds from that day on.
+         */
+        Aim: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Across Px
+             * @default 0
+             */
+            across_px: number;
+            /**
+             * Down Px
+             * @default 0
+             */
+            down_px: number;
+            /**
+             * Turned Deg
+             * @default 0
+             */
+            turned_deg: number;
+        };
+        /**
          * Aimed
          * @description A mark measured by aiming at it twice: slide and pan at each aim, and how well a pan can be read.
          */
@@ -1477,6 +1505,8 @@ export interface components {
             off_axis_mm: number;
             /** Power W */
             power_w?: number | null;
+            /** Holding W */
+            holding_w?: number | null;
             /** Peak A */
             peak_a?: number | null;
         };
@@ -1769,11 +1799,11 @@ export interface components {
          * @description The bed from above: what the axes reach, the bed, the head's parts about the nozzle, switch, parking place.
          */
         BedDrawn: {
-            reach: components["schemas"]["Box"];
-            bed: components["schemas"]["Box"];
+            reach: components["schemas"]["bridle__core__chapters__printing__state__Box"];
+            bed: components["schemas"]["bridle__core__chapters__printing__state__Box"];
             /** Head */
-            head: components["schemas"]["Box"][];
-            body: components["schemas"]["Box"] | null;
+            head: components["schemas"]["bridle__core__chapters__printing__state__Box"][];
+            body: components["schemas"]["bridle__core__chapters__printing__state__Box"] | null;
             /** Park X */
             park_x: number | null;
             /** Park Y */
@@ -2050,6 +2080,18 @@ export interface components {
              * @enum {string}
              */
             holds_focus: "yes" | "no" | "not known";
+            /** Standby W */
+            standby_w?: number | null;
+            /** Picture J */
+            picture_j?: number | null;
+            /** Warmest C */
+            warmest_c?: number | null;
+            /**
+             * After Cut
+             * @default not known
+             * @enum {string}
+             */
+            after_cut: "goes on" | "forgets its settings" | "stays off" | "not known";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2059,6 +2101,13 @@ export interface components {
             focal_mm?: number | null;
             /** Focal To Mm */
             focal_to_mm?: number | null;
+            /**
+             * Shutter Done
+             * @default 0
+             */
+            shutter_done: number;
+            /** Shutter Rated */
+            shutter_rated?: number | null;
         };
         /**
          * BodySeen
@@ -2156,32 +2205,6 @@ export interface components {
             least_s?: string | null;
             /** Longest Run S */
             longest_run_s?: number | null;
-        };
-        /**
-         * Box
-         * @description A rectangle on the drawing of the bed, mm; for a part of the head also how high over the nozzle's tip.
-         */
-        Box: {
-            /** Name */
-            name: string;
-            /** X0 */
-            x0: number;
-            /** X1 */
-            x1: number;
-            /** Y0 */
-            y0: number;
-            /** Y1 */
-            y1: number;
-            /**
-             * Low
-             * @default 0
-             */
-            low: number;
-            /**
-             * High
-             * @default 0
-             */
-            high: number;
         };
         /**
          * ByHand
@@ -2452,6 +2475,46 @@ export interface components {
             blend_frames: number;
         };
         /**
+         * Climate
+         * @description What the weather does there: temperatures (None: nobody knows), wind, and how much sun comes through.
+         *
+         *     A usual day gives `usual` of what a clear one would; `cloudy_days` in a row give `cloudy`, beginning on a day that
+         *     somebody names, or else on the worst. Of a night the glass is colder than the dew point for a share `dewy`.
+         */
+        Climate: {
+            /** Coldest C */
+            coldest_c?: number | null;
+            /** Warmest C */
+            warmest_c?: number | null;
+            /**
+             * Wind M S
+             * @default 25
+             */
+            wind_m_s: number;
+            /**
+             * Usual
+             * @default 0.5
+             */
+            usual: number;
+            /**
+             * Cloudy
+             * @default 0.1
+             */
+            cloudy: number;
+            /**
+             * Cloudy Days
+             * @default 7
+             */
+            cloudy_days: number;
+            /** Cloudy From */
+            cloudy_from?: string | null;
+            /**
+             * Dewy
+             * @default 0.4
+             */
+            dewy: number;
+        };
+        /**
          * Clip
          * @description What is held, the step in which the interval can be dialled (0: any), and what the edit asks for.
          *
@@ -2665,7 +2728,17 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
+        };
+        /**
+         * CountTold
+         * @description So many frames for a reason.
+         */
+        CountTold: {
+            /** Reason */
+            reason: string;
+            /** Frames */
+            frames: number;
         };
         /**
          * Coupling
@@ -2896,6 +2969,20 @@ export interface components {
             run_s: number;
         };
         /**
+         * DrawTold
+         * @description A consumer: watts on average and its share of all; `known` says whether its card has what that needs.
+         */
+        DrawTold: {
+            /** Name */
+            name: string;
+            /** Watts */
+            watts: number;
+            /** Share */
+            share: number;
+            /** Known */
+            known: boolean;
+        };
+        /**
          * DriveState
          * @description What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
          *
@@ -2956,6 +3043,16 @@ export interface components {
             at: number[];
             /** Joined */
             joined: boolean;
+        };
+        /**
+         * EntryTold
+         * @description An entry of a menu: what it is called, and what is put in.
+         */
+        EntryTold: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
         };
         /**
          * Errand
@@ -3734,10 +3831,45 @@ export interface components {
              */
             diameter_mm: number;
             /**
+             * Grows Mm
+             * @default 0
+             */
+            grows_mm: number;
+            /**
              * Creeps
              * @default false
              */
             creeps: boolean;
+        };
+        /**
+         * LevelsTold
+         * @description The two levels of a season, day by day, as parts in a thousand.
+         *
+         *     `charge` is the lowest of each day, empty where nobody knows what is drawn; `fill` is how full the card is at the
+         *     end of each day, empty without a card; `reserve` is what is kept free of it. `cloudy` are the first and the last of
+         *     the cloudy days that are reckoned with; empty without a panel.
+         */
+        LevelsTold: {
+            /**
+             * Charge
+             * @default []
+             */
+            charge: number[];
+            /**
+             * Fill
+             * @default []
+             */
+            fill: number[];
+            /**
+             * Reserve
+             * @default 0
+             */
+            reserve: number;
+            /**
+             * Cloudy
+             * @default []
+             */
+            cloudy: number[];
         };
         /**
          * Light
@@ -4080,6 +4212,16 @@ export interface components {
             note: string;
         };
         /**
+         * MenuTold
+         * @description The entries of a run, from one visit to another.
+         */
+        MenuTold: {
+            /** Said */
+            said: string;
+            /** Entries */
+            entries: components["schemas"]["EntryTold"][];
+        };
+        /**
          * Meter
          * @description A reading between two wires: are they joined at this stage (`closed`), or does `a` stand above `b`.
          */
@@ -4127,6 +4269,18 @@ export interface components {
             b: number;
             /** Settles */
             settles: boolean;
+        };
+        /**
+         * MonthTold
+         * @description Of a month: what the panels give on a usual day and what is drawn on one, in Wh.
+         */
+        MonthTold: {
+            /** Name */
+            name: string;
+            /** Given */
+            given: number;
+            /** Drawn */
+            drawn: number;
         };
         /**
          * Mount
@@ -4327,6 +4481,41 @@ export interface components {
             each: number;
         };
         /**
+         * Obstacle
+         * @description Something that will stand in the view: how high it is on a day, how fast it grows, how far it is, from when.
+         */
+        Obstacle: {
+            /** Name */
+            name: string;
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** To Day */
+            to_day?: string | null;
+            /**
+             * Tall Mm
+             * @default 2000
+             */
+            tall_mm: number;
+            /**
+             * Grows Mm Month
+             * @default 0
+             */
+            grows_mm_month: number;
+            /**
+             * Away Mm
+             * @default 10000
+             */
+            away_mm: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * OnClip
          * @description At a time of the clip, in seconds from its first frame.
          */
@@ -4394,6 +4583,51 @@ export interface components {
              * @default 0
              */
             count: number;
+        };
+        /**
+         * Panel
+         * @description A solar panel: watts at the usual test (1000 W/m², 25 °C), and the share of them that reaches the battery.
+         *
+         *     `usable` counts dirt, warmth, the charge controller and the battery's own loss.
+         */
+        Panel: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 2500
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "panel";
+            /**
+             * Watts
+             * @default 30
+             */
+            watts: number;
+            /**
+             * Usable
+             * @default 0.7
+             */
+            usable: number;
         };
         /**
          * PanoramaRow
@@ -4612,6 +4846,18 @@ export interface components {
              * @enum {string}
              */
             holds_focus: "yes" | "no" | "not known";
+            /** Standby W */
+            standby_w?: number | null;
+            /** Picture J */
+            picture_j?: number | null;
+            /** Warmest C */
+            warmest_c?: number | null;
+            /**
+             * After Cut
+             * @default not known
+             * @enum {string}
+             */
+            after_cut: "goes on" | "forgets its settings" | "stays off" | "not known";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4685,15 +4931,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 9 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 10 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 9
+             * @default 10
              * @constant
              */
-            bridle_plan: 9;
+            bridle_plan: 10;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -4955,6 +5201,61 @@ export interface components {
              *     }
              */
             printing: components["schemas"]["Printing"];
+            /**
+             * @default {
+             *       "storing": {
+             *         "copies": 2,
+             *         "counter_at": 0,
+             *         "counter_last": 9999,
+             *         "frame_mb": null,
+             *         "reserve": "1/10"
+             *       },
+             *       "powering": {
+             *         "aged": "1/5",
+             *         "camera_v": 7.4,
+             *         "heater": "never",
+             *         "outage_s": "21600",
+             *         "panels": 1,
+             *         "regulator": "switching",
+             *         "tilt_deg": 60,
+             *         "timer": false,
+             *         "toward_deg": 180
+             *       },
+             *       "climate": {
+             *         "cloudy": 0.1,
+             *         "cloudy_days": 7,
+             *         "cloudy_from": null,
+             *         "coldest_c": null,
+             *         "dewy": 0.4,
+             *         "usual": 0.5,
+             *         "warmest_c": null,
+             *         "wind_m_s": 25
+             *       },
+             *       "visiting": {
+             *         "arranged": [],
+             *         "at_min": 600,
+             *         "by_day": true,
+             *         "camera_out": false,
+             *         "clean_days": null,
+             *         "clock_off_s": "120",
+             *         "may_lose_days": null,
+             *         "swaps_battery": true,
+             *         "takes_s": "2700",
+             *         "weekdays": [
+             *           0,
+             *           1,
+             *           2,
+             *           3,
+             *           4,
+             *           5,
+             *           6
+             *         ]
+             *       },
+             *       "aims": [],
+             *       "obstacles": []
+             *     }
+             */
+            season: components["schemas"]["Season"];
         };
         /**
          * Post
@@ -5025,6 +5326,62 @@ export interface components {
              * @default true
              */
             from_mains: boolean;
+        };
+        /**
+         * Powering
+         * @description What the battery gives it to: volts of the camera, what makes them, when the heater runs.
+         *
+         *     A `timer` cuts the camera's power between work windows. `aged` is what years have taken of the battery. Behind the
+         *     mains it bridges cuts of `outage_s`. Panels look `toward_deg` (a bearing), tilted by `tilt_deg` from the ground.
+         */
+        Powering: {
+            /**
+             * Camera V
+             * @default 7.4
+             */
+            camera_v: number;
+            /**
+             * Regulator
+             * @default switching
+             * @enum {string}
+             */
+            regulator: "none" | "linear" | "switching";
+            /**
+             * Timer
+             * @default false
+             */
+            timer: boolean;
+            /**
+             * Heater
+             * @default never
+             * @enum {string}
+             */
+            heater: "never" | "always" | "at night" | "below the dew point";
+            /**
+             * Aged
+             * @default 1/5
+             */
+            aged: string;
+            /**
+             * Outage S
+             * @default 21600
+             */
+            outage_s: string;
+            /**
+             * Panels
+             * @default 1
+             */
+            panels: number;
+            /**
+             * Tilt Deg
+             * @default 60
+             */
+            tilt_deg: number;
+            /**
+             * Toward Deg
+             * @default 180
+             */
+            toward_deg: number;
         };
         /**
          * Preparing
@@ -5849,6 +6206,53 @@ export interface components {
             frames: number;
         };
         /**
+         * Schedule
+         * @description What a controller can be told of when: which days, how many from–to a day, in steps of so many minutes.
+         *
+         *     `over_midnight` says whether a from–to may close on the next day; `follows_change` whether its clock is put forward
+         *     and back by itself. `numbers` is what becomes of the file numbers after a power cut. Its clock is off by `clock_ppm`
+         *     at most (None: not known), and its coin cell lasts for `cell_months`.
+         */
+        Schedule: {
+            /**
+             * Days
+             * @default any weekdays
+             * @enum {string}
+             */
+            days: "any weekdays" | "weekdays or weekends" | "every day alone";
+            /**
+             * Spans
+             * @default 1
+             */
+            spans: number;
+            /**
+             * Step Min
+             * @default 1
+             */
+            step_min: number;
+            /**
+             * Over Midnight
+             * @default true
+             */
+            over_midnight: boolean;
+            /**
+             * Follows Change
+             * @default not known
+             * @enum {string}
+             */
+            follows_change: "yes" | "no" | "not known";
+            /**
+             * Numbers
+             * @default not known
+             * @enum {string}
+             */
+            numbers: "go on" | "start again" | "overwrite" | "not known";
+            /** Clock Ppm */
+            clock_ppm?: number | null;
+            /** Cell Months */
+            cell_months?: number | null;
+        };
+        /**
          * SchoolDrawn
          * @description A school as it would come out: stops too bright and too dark at their worst, and frames beyond mending.
          *
@@ -5940,13 +6344,89 @@ export interface components {
             lead_mm: number;
         };
         /**
+         * Season
+         * @description The long run.
+         */
+        Season: {
+            /**
+             * @default {
+             *       "frame_mb": null,
+             *       "reserve": "1/10",
+             *       "counter_at": 0,
+             *       "counter_last": 9999,
+             *       "copies": 2
+             *     }
+             */
+            storing: components["schemas"]["Storing"];
+            /**
+             * @default {
+             *       "camera_v": 7.4,
+             *       "regulator": "switching",
+             *       "timer": false,
+             *       "heater": "never",
+             *       "aged": "1/5",
+             *       "outage_s": "21600",
+             *       "panels": 1,
+             *       "tilt_deg": 60,
+             *       "toward_deg": 180
+             *     }
+             */
+            powering: components["schemas"]["Powering"];
+            /**
+             * @default {
+             *       "coldest_c": null,
+             *       "warmest_c": null,
+             *       "wind_m_s": 25,
+             *       "usual": 0.5,
+             *       "cloudy": 0.1,
+             *       "cloudy_days": 7,
+             *       "cloudy_from": null,
+             *       "dewy": 0.4
+             *     }
+             */
+            climate: components["schemas"]["Climate"];
+            /**
+             * @default {
+             *       "weekdays": [
+             *         0,
+             *         1,
+             *         2,
+             *         3,
+             *         4,
+             *         5,
+             *         6
+             *       ],
+             *       "at_min": 600,
+             *       "by_day": true,
+             *       "takes_s": "2700",
+             *       "swaps_battery": true,
+             *       "camera_out": false,
+             *       "clean_days": null,
+             *       "may_lose_days": null,
+             *       "clock_off_s": "120",
+             *       "arranged": []
+             *     }
+             */
+            visiting: components["schemas"]["Visiting"];
+            /**
+             * Aims
+             * @default []
+             */
+            aims: components["schemas"]["Aim"][];
+            /**
+             * Obstacles
+             * @default []
+             */
+            obstacles: components["schemas"]["Obstacle"][];
+        };
+        /**
          * SeasonState
-         * @description Where work windows call the frames: the rules, and what they come to.
+         * @description A long run; and where work windows call the frames, the rules and what they come to.
          *
          *     `first` is the first day of the calendar (ISO 8601), `per_day` the frames of each day from there on. `inked` are the
          *     windows day by day, four numbers each: the day (from 0), from which minute of its clock, to which, and the rule.
          *     `sun` are sunrise and sunset (minutes of the clock, −1 where there is none) of every seventh day; empty where nobody
-         *     knows the place. `off` says of each day whether it is one off.
+         *     knows the place. `off` says of each day whether it is one off. `fed_by` is what feeds it.
          */
         SeasonState: {
             /**
@@ -5954,6 +6434,11 @@ export interface components {
              * @default false
              */
             scheduled: boolean;
+            /**
+             * Long
+             * @default false
+             */
+            long: boolean;
             /**
              * Rules
              * @default []
@@ -5984,6 +6469,28 @@ export interface components {
              * @default []
              */
             off: boolean[];
+            /**
+             * Fed By
+             * @default
+             */
+            fed_by: string;
+            /**
+             * Draws
+             * @default []
+             */
+            draws: components["schemas"]["DrawTold"][];
+            levels?: components["schemas"]["LevelsTold"] | null;
+            /**
+             * Months
+             * @default []
+             */
+            months: components["schemas"]["MonthTold"][];
+            /**
+             * Visits
+             * @default []
+             */
+            visits: components["schemas"]["VisitTold"][];
+            telling?: components["schemas"]["TellingTold"] | null;
         };
         /**
          * Segment
@@ -6459,6 +6966,36 @@ export interface components {
             write_mb_s: number;
         };
         /**
+         * Storing
+         * @description Where the frames go: megabytes of a picture (None: nobody has weighed one), and the share of a card kept free.
+         *
+         *     File numbers stand at `counter_at` and start again after `counter_last`. Every frame is kept in `copies` places.
+         */
+        Storing: {
+            /** Frame Mb */
+            frame_mb?: number | null;
+            /**
+             * Reserve
+             * @default 1/10
+             */
+            reserve: string;
+            /**
+             * Counter At
+             * @default 0
+             */
+            counter_at: number;
+            /**
+             * Counter Last
+             * @default 9999
+             */
+            counter_last: number;
+            /**
+             * Copies
+             * @default 2
+             */
+            copies: number;
+        };
+        /**
          * Support
          * @description What stands on the ground: a tripod with its feet on a circle, a mast, a clamp.
          */
@@ -6535,6 +7072,9 @@ export interface components {
              * @default 450
              */
             feet_radius_mm: number;
+            tube?: components["schemas"]["Beam"] | null;
+            /** Free Mm */
+            free_mm?: number | null;
         };
         /**
          * SwitchCode
@@ -6572,6 +7112,20 @@ export interface components {
             lost_mm: number;
             /** Here */
             here: boolean;
+        };
+        /**
+         * TellingTold
+         * @description What a controller with rules of its own is told: its name, the runs, frames taken besides and missed.
+         */
+        TellingTold: {
+            /** Name */
+            name: string;
+            /** Menus */
+            menus: components["schemas"]["MenuTold"][];
+            /** Surplus */
+            surplus: components["schemas"]["CountTold"][];
+            /** Missing */
+            missing: components["schemas"]["CountTold"][];
         };
         /**
          * TimeMap
@@ -6709,6 +7263,15 @@ export interface components {
              * @enum {string}
              */
             link_drops: "stops" | "goes on by itself" | "not known";
+            /** Draws W */
+            draws_w?: number | null;
+            schedule?: components["schemas"]["Schedule"] | null;
+            /**
+             * After Cut
+             * @default not known
+             * @enum {string}
+             */
+            after_cut: "goes on" | "forgets its settings" | "stays off" | "not known";
         };
         /**
          * TriggerState
@@ -6871,6 +7434,95 @@ export interface components {
             };
         };
         /**
+         * VisitTold
+         * @description A visit: when (Unix seconds, its day in ISO 8601, as it is said), what is done, brought and looked at.
+         *
+         *     `late` are tasks that were due before; `off_wish` says that no wished day was left.
+         */
+        VisitTold: {
+            /** At S */
+            at_s: number;
+            /** Day */
+            day: string;
+            /** Said */
+            said: string;
+            /** Tasks */
+            tasks: string[];
+            /** Brings */
+            brings: string[];
+            /** Checks */
+            checks: string[];
+            /** Opens Box */
+            opens_box: boolean;
+            /** Camera Out */
+            camera_out: boolean;
+            /** Off Wish */
+            off_wish: boolean;
+            /** Late */
+            late: string[];
+        };
+        /**
+         * Visiting
+         * @description When somebody can come, and what is done then however full card and battery are.
+         *
+         *     At `at_min` of the clock, on these weekdays, moved into daylight where `by_day` says so. None: never for its own
+         *     sake. So many days of frames may be lost before anybody notices (`may_lose_days`), so far may the clock be off.
+         */
+        Visiting: {
+            /**
+             * Weekdays
+             * @default [
+             *       0,
+             *       1,
+             *       2,
+             *       3,
+             *       4,
+             *       5,
+             *       6
+             *     ]
+             */
+            weekdays: number[];
+            /**
+             * At Min
+             * @default 600
+             */
+            at_min: number;
+            /**
+             * By Day
+             * @default true
+             */
+            by_day: boolean;
+            /**
+             * Takes S
+             * @default 2700
+             */
+            takes_s: string;
+            /**
+             * Swaps Battery
+             * @default true
+             */
+            swaps_battery: boolean;
+            /**
+             * Camera Out
+             * @default false
+             */
+            camera_out: boolean;
+            /** Clean Days */
+            clean_days?: number | null;
+            /** May Lose Days */
+            may_lose_days?: number | null;
+            /**
+             * Clock Off S
+             * @default 120
+             */
+            clock_off_s: string;
+            /**
+             * Arranged
+             * @default []
+             */
+            arranged: string[];
+        };
+        /**
          * Wave
          * @description One line of the time of a frame: when it is on, in seconds of the beat; `path` is what sets it.
          */
@@ -7009,6 +7661,32 @@ export interface components {
             role: "title" | "end" | "value" | "lead";
         };
         /**
+         * Box
+         * @description A rectangle on the drawing of the bed, mm; for a part of the head also how high over the nozzle's tip.
+         */
+        bridle__core__chapters__printing__state__Box: {
+            /** Name */
+            name: string;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * High
+             * @default 0
+             */
+            high: number;
+        };
+        /**
          * Trial
          * @description Two frames taken so far apart show the subject moved by so many pixels; wanted is so much from frame to frame.
          */
@@ -7019,6 +7697,108 @@ export interface components {
             moved_px: string;
             /** Step Px */
             step_px: string;
+        };
+        /**
+         * Box
+         * @description A box for a camera: its outside, the room for the lens inside, its window, its holes, and what it has in it.
+         *
+         *     `room_mm` is from the camera's mount to the glass, which is clear over `window_mm` across. Of its `holes` so many
+         *     have a gland or a plug. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
+         *     (None: there is none).
+         */
+        bridle__core__plan__outdoors__Box: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 2200
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * Kind
+             * @default box
+             * @constant
+             */
+            kind: "box";
+            /**
+             * Wide Mm
+             * @default 220
+             */
+            wide_mm: number;
+            /**
+             * Tall Mm
+             * @default 180
+             */
+            tall_mm: number;
+            /**
+             * Deep Mm
+             * @default 320
+             */
+            deep_mm: number;
+            /**
+             * Room Mm
+             * @default 130
+             */
+            room_mm: number;
+            /**
+             * Window Mm
+             * @default 110
+             */
+            window_mm: number;
+            /**
+             * Holes
+             * @default 2
+             */
+            holes: number;
+            /**
+             * Closed
+             * @default 2
+             */
+            closed: number;
+            /**
+             * Shade
+             * @default grey
+             * @enum {string}
+             */
+            shade: "white" | "grey" | "black";
+            /**
+             * Roof
+             * @default false
+             */
+            roof: boolean;
+            /**
+             * Vented
+             * @default false
+             */
+            vented: boolean;
+            /**
+             * Drip Loop
+             * @default not known
+             * @enum {string}
+             */
+            drip_loop: "yes" | "no" | "not known";
+            /**
+             * Lock
+             * @default false
+             */
+            lock: boolean;
+            /** Heater W */
+            heater_w?: number | null;
         };
         /**
          * Trial
@@ -7155,6 +7935,107 @@ export interface components {
             sides: components["schemas"]["Side"][];
         };
         /**
+         * Box
+         * @description A box for a camera: its outside, the room for the lens inside, its window, its holes, and what it has in it.
+         *
+         *     `room_mm` is from the camera's mount to the glass, which is clear over `window_mm` across. Of its `holes` so many
+         *     have a gland or a plug. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
+         *     (None: there is none).
+         */
+        Box: {
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Mass G
+             * @default 2200
+             */
+            mass_g: number;
+            /**
+             * Typed
+             * @default []
+             */
+            typed: string[];
+            /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
+             * Wide Mm
+             * @default 220
+             */
+            wide_mm: number;
+            /**
+             * Tall Mm
+             * @default 180
+             */
+            tall_mm: number;
+            /**
+             * Deep Mm
+             * @default 320
+             */
+            deep_mm: number;
+            /**
+             * Room Mm
+             * @default 130
+             */
+            room_mm: number;
+            /**
+             * Window Mm
+             * @default 110
+             */
+            window_mm: number;
+            /**
+             * Holes
+             * @default 2
+             */
+            holes: number;
+            /**
+             * Closed
+             * @default 2
+             */
+            closed: number;
+            /**
+             * Shade
+             * @default grey
+             * @enum {string}
+             */
+            shade: "white" | "grey" | "black";
+            /**
+             * Roof
+             * @default false
+             */
+            roof: boolean;
+            /**
+             * Vented
+             * @default false
+             */
+            vented: boolean;
+            /**
+             * Drip Loop
+             * @default not known
+             * @enum {string}
+             */
+            drip_loop: "yes" | "no" | "not known";
+            /**
+             * Lock
+             * @default false
+             */
+            lock: boolean;
+            /** Heater W */
+            heater_w?: number | null;
+        };
+        /**
          * Save
          * @description A plan to keep, and the version it was made from.
          */
@@ -7223,7 +8104,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["TurnWeekday"] | components["schemas"]["TurnDay"] | components["schemas"]["StretchDays"] | components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
         };
         /**
          * Begin
@@ -7409,6 +8290,29 @@ export interface components {
             value: components["schemas"]["JsonValue"];
         };
         /**
+         * StretchDays
+         * @description Move an end of days off.
+         */
+        StretchDays: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "stretch";
+            /** Number */
+            number: number;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "first" | "last";
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
          * Taken
          * @description A card taken from the shelf, with where it lies there.
          */
@@ -7421,7 +8325,38 @@ export interface components {
              */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
+        };
+        /**
+         * TurnDay
+         * @description Leave a day of the calendar out, or bring it back.
+         */
+        TurnDay: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "day";
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
+         * TurnWeekday
+         * @description Put a day of the week into a list of them, or take it out.
+         */
+        TurnWeekday: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "weekday";
+            /** Path */
+            path: string;
+            /** Day */
+            day: number;
         };
         /**
          * TypeText
@@ -7510,7 +8445,7 @@ export interface components {
              * Changes
              * @default []
              */
-            changes: (components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
+            changes: (components["schemas"]["TurnWeekday"] | components["schemas"]["TurnDay"] | components["schemas"]["StretchDays"] | components["schemas"]["SetValue"] | components["schemas"]["TypeText"] | components["schemas"]["MakeEdits"] | components["schemas"]["HoldPeg"] | components["schemas"]["ReleasePeg"] | components["schemas"]["HoldClock"] | components["schemas"]["Begin"] | components["schemas"]["Drop"] | components["schemas"]["ChangingInterval"] | components["schemas"]["FitKit"] | components["schemas"]["PutOn"] | components["schemas"]["MovePart"] | components["schemas"]["DialIn"] | components["schemas"]["AimAt"] | components["schemas"]["AddKeyframe"])[];
             /**
              * Lit
              * @default false
@@ -8158,7 +9093,7 @@ export interface components {
             /** Binned */
             binned: boolean;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -8248,7 +9183,7 @@ export interface components {
          */
         NewCard: {
             /** Like */
-            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor");
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch" | "panel" | "box") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor" | "timer with hours");
             /**
              * Name
              * @default
@@ -8272,7 +9207,7 @@ export interface components {
             /** Version */
             version: number;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
         };
         /**
          * CardThen
@@ -8287,7 +9222,7 @@ export interface components {
              */
             made_at: string;
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Differences */
@@ -8329,7 +9264,7 @@ export interface components {
          */
         CardTold: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Measures */
@@ -8341,7 +9276,7 @@ export interface components {
          */
         TypeOnCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Path */
             path: string;
             /** Text */
@@ -8371,7 +9306,7 @@ export interface components {
          */
         ChangeCard: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Change */
             change: components["schemas"]["SetField"] | components["schemas"]["AddRow"] | components["schemas"]["DropRow"] | components["schemas"]["WriteRows"] | components["schemas"]["TakeTravel"];
         };
@@ -8463,7 +9398,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Card */
-            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"]) | null;
+            card: (components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"]) | null;
         };
         /**
          * Readings
@@ -8471,7 +9406,7 @@ export interface components {
          */
         Readings: {
             /** Card */
-            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"];
+            card: components["schemas"]["Body"] | components["schemas"]["Phone"] | components["schemas"]["Lens"] | components["schemas"]["AxisCard"] | components["schemas"]["Support"] | components["schemas"]["Mount"] | components["schemas"]["Trigger"] | components["schemas"]["Battery"] | components["schemas"]["StorageCard"] | components["schemas"]["Lamp"] | components["schemas"]["Filter"] | components["schemas"]["Coupling"] | components["schemas"]["Cable"] | components["schemas"]["PowerSupply"] | components["schemas"]["Printer"] | components["schemas"]["HeadSwitch"] | components["schemas"]["Panel"] | components["schemas"]["Box"];
             /** Key */
             key: string;
             /** Readings */

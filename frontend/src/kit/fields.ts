@@ -2,6 +2,7 @@
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 import { exact } from '../parts/paths';
+import { AFTER_CUT, BOX, PANEL } from './outdoors';
 import { HEAD_SWITCH, printerFields } from './printing';
 import { CABLE, couplingFields, INPUT, PHONE_INPUT, SUPPLY, triggerFields } from './wired';
 
@@ -78,7 +79,11 @@ const IMAGER = [
   field('socket', 'socket', '', { choices: SOCKETS }),
   field('holds_exposure', 'holds its exposure', '', { choices: HOLDS }),
   field('holds_white', 'holds its white balance', '', { choices: HOLDS }),
-  field('holds_focus', 'holds its focus', '', { choices: HOLDS })
+  field('holds_focus', 'holds its focus', '', { choices: HOLDS }),
+  field('standby_w', 'draws while it waits', 'W', UNKNOWN),
+  field('picture_j', 'a picture takes besides', 'J', UNKNOWN),
+  field('warmest_c', 'made for, at most', '°C', { ...UNKNOWN, signed: true }),
+  field('after_cut', 'after a power cut it', '', { choices: AFTER_CUT })
 ];
 const CAMERA_JOINT = [
   field('below', 'thread below', '', { choices: THREADS }),
@@ -93,11 +98,15 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer'>,
     field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
     field('focal_to_mm', 'zooms to', 'focal', { empty: 'fixed' }),
     ...IMAGER,
+    field('shutter_done', 'shutter has gone', 'times'),
+    field('shutter_rated', 'shutter is rated for', 'times', UNKNOWN),
     ...INPUT,
     ...CAMERA_JOINT
   ],
   phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...PHONE_INPUT, ...CAMERA_JOINT],
   'head switch': HEAD_SWITCH,
+  panel: PANEL,
+  box: BOX,
   cable: CABLE,
   supply: SUPPLY,
   lens: [
@@ -107,12 +116,14 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer'>,
     field('widest_f', 'widest aperture', 'f-number'),
     field('length_mm', 'length', 'mm'),
     field('diameter_mm', 'diameter', 'mm'),
+    field('grows_mm', 'grows at most by', 'mm'),
     field('creeps', 'creeps when tilted', '', { tick: true })
   ],
   support: [
     field('form', 'form', '', { choices: ['tripod', 'mast', 'clamp'] }),
     MASS,
     field('feet_radius_mm', 'feet on a circle of radius', 'mm'),
+    field('free_mm', 'stands free above its guys', 'mm', UNKNOWN),
     ...JOINT.filter((one) => !['below', 'hole_mm'].includes(one.path))
   ],
   mount: [
@@ -275,6 +286,7 @@ export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
     kinds: ['trigger', 'coupling', 'cable', 'lamp', 'supply', 'battery', 'card'],
     tall: 64
   },
+  { title: 'What stays outside', kinds: ['box', 'panel'], tall: 84 },
   { title: 'Printers', kinds: ['printer', 'head switch'], tall: 84 }
 ];
 
@@ -293,6 +305,7 @@ export const LIKES = {
   support: 'tripod, mast or clamp',
   mount: 'plate, bush or adapter',
   trigger: 'trigger: remote, timer, controller',
+  'timer with hours': 'timer that can be told hours and days',
   switch: 'switch that something presses',
   pin: 'pin of a board',
   coupling: 'optocoupler',
@@ -304,7 +317,9 @@ export const LIKES = {
   card: 'memory card',
   lamp: 'lamp',
   printer: 'printer',
-  'head switch': 'switch that a print head meets'
+  'head switch': 'switch that a print head meets',
+  box: 'box for a camera',
+  panel: 'solar panel'
 } as const;
 
 export const KIND_NAMES: Record<Kind, string> = {
@@ -323,7 +338,9 @@ export const KIND_NAMES: Record<Kind, string> = {
   card: 'memory card',
   lamp: 'lamp',
   printer: 'printer',
-  'head switch': 'switch that the head meets'
+  'head switch': 'switch that the head meets',
+  box: 'box',
+  panel: 'solar panel'
 };
 
 /** The one figure that tells a card on the shelf. */
@@ -364,6 +381,10 @@ export function headline(card: KitCard): { value: number; unit: string; after: s
       return card.clicks_mm === null || card.clicks_mm === undefined
         ? null
         : { value: card.clicks_mm, unit: 'lens', after: '' };
+    case 'panel':
+      return { value: card.watts, unit: 'W', after: 'in full sun' };
+    case 'box':
+      return { value: card.room_mm, unit: 'mm', after: 'to the glass' };
     case 'mount':
       return null;
   }

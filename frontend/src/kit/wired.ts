@@ -1,6 +1,7 @@
 /** What stands on the cards of everything with wires on it: only what concerns this source, this coupling. */
 import type { KitCard } from '../api/client';
 import type { Field } from './fields';
+import { AFTER_CUT, scheduleFields } from './outdoors';
 
 type Trigger = Extract<KitCard, { kind: 'trigger' }>;
 type Coupling = Extract<KitCard, { kind: 'coupling' }>;
@@ -87,6 +88,9 @@ export function triggerFields(card: Trigger): Field[] {
         ]
       : []),
     field('socket', 'plug for the camera', '', { choices: SOCKETS }),
+    ...(card.source === 'camera timer' || pressed ? [] : [field('draws_w', 'draws', 'W', UNKNOWN)]),
+    ...(pressed ? [] : [field('after_cut', 'after a power cut it', '', { choices: AFTER_CUT })]),
+    ...scheduleFields(card),
     MASS
   ];
 }

@@ -96,7 +96,9 @@ def _held(shooting: Shooting) -> Iterator[Snag]:
 
 def _dewing(shooting: Shooting) -> Iterator[Snag]:
     light = shooting.plan.light
-    if light.air_c is None or light.humidity is None or light.heater:
+    # Behind the window of a box it is the glass that dews over: the long run tells of that.
+    boxed = any(copy.card.kind == "box" for copy in shooting.plan.kit.copies)
+    if light.air_c is None or light.humidity is None or light.heater or boxed:
         return
     point = dew.dew_point_c(light.air_c, light.humidity)
     if light.air_c - point > dew.NEAR_K:

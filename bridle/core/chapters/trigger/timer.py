@@ -6,6 +6,7 @@ from fractions import Fraction
 from bridle.core.asks.clip_offers import at_most, clip_fixes
 from bridle.core.asks.pegs import no_shorter, within
 from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import Windows
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.reckoning import Shooting
@@ -39,7 +40,8 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     for copy, floor in floors(plan):
         yield from _below(plan, copy, floor, shortest)
     trigger = trigger_of(plan)
-    if trigger is not None:
+    # Between work windows it is started again at a visit: the long run says when.
+    if trigger is not None and not isinstance(plan.frames, Windows):
         yield from _gives_up(plan, trigger, shooting.solution)
 
 

@@ -4,6 +4,10 @@
   import { number } from '../../format';
   import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import Box from './Box.svelte';
+  import Controller from './Controller.svelte';
+  import PowerAndCard from './PowerAndCard.svelte';
+  import Visits from './Visits.svelte';
   import When from './When.svelte';
 
   const sheet = theSheet();
@@ -20,5 +24,11 @@
 </script>
 
 <ChapterPage {chapter} {title} {beside}>
-  <When />
+  {#if sheet.leaf === 'when' || !sheet.leaf}<When />
+  {:else if !season.long}
+    <p class="mono-note">How long it goes on is open: what fills up and runs out is told once it is known.</p>
+  {:else if sheet.leaf === 'controller'}<Controller />
+  {:else if sheet.leaf === 'power'}<PowerAndCard />
+  {:else if sheet.leaf === 'box'}<Box />
+  {:else}<Visits />{/if}
 </ChapterPage>

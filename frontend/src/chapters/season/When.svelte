@@ -14,48 +14,17 @@
   const LETTERS = ['Mo', 'Tu', 'We', 'Th', 'Fr', 'Sa', 'Su'];
   const NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
 
-  function weekday(rule: number, day: number, on: boolean) {
-    const days = windows!.rules![rule]!.weekdays ?? [0, 1, 2, 3, 4, 5, 6];
-    const next = on ? [...days, day].sort((a, b) => a - b) : days.filter((one) => one !== day);
-    if (next.length) sheet.put(`frames.rules.${rule}.weekdays`, next);
-  }
+  const weekday = (rule: number, day: number) =>
+    void sheet.change([{ do: 'weekday', path: `frames.rules.${rule}.weekdays`, day }]);
   function first(rule: number) {
     const rules = [...windows!.rules!];
     const [one] = rules.splice(rule, 1);
     sheet.put('frames.rules', [one!, ...rules]);
   }
-  const beside = (day: string, by: number) => {
-    const date = new Date(`${day}T12:00:00Z`);
-    date.setUTCDate(date.getUTCDate() + by);
-    return date.toISOString().slice(0, 10);
-  };
-  /** A day of the calendar is left out, joined to days beside it that have no name; or it is not left out any more. */
-  function turn(day: string) {
-    const off = windows!.off ?? [];
-    const one = off.find((days) => days.first <= day && day <= days.last);
-    if (one) {
-      const left = [
-        { ...one, last: beside(day, -1) },
-        { ...one, first: beside(day, 1) }
-      ].filter((part) => part.first <= part.last);
-      return sheet.put(
-        'frames.off',
-        off.flatMap((days) => (days === one ? left : [days]))
-      );
-    }
-    const before = off.find((days) => !days.name && days.last === beside(day, -1));
-    const after = off.find((days) => !days.name && days.first === beside(day, 1));
-    const joined = { first: before?.first ?? day, last: after?.last ?? day, name: '' };
-    sheet.put('frames.off', [...off.filter((days) => days !== before && days !== after), joined]);
-  }
-  /** The one end takes the other along where they would change places. */
-  function stretch(n: number, end: 'first' | 'last', day: string) {
-    if (!day) return;
-    const one = { ...windows!.off![n]!, [end]: day };
-    if (one.last < one.first) one[end === 'first' ? 'last' : 'first'] = day;
-    sheet.put(`frames.off.${n}`, one);
-  }
-  const oneInterval = () => sheet.put('frames', { source: 'even' });
+  const turn = (day: string) => void sheet.change([{ do: 'day', day }]);
+  const stretch = (number: number, end: 'first' | 'last', day: string) =>
+    day && void sheet.change([{ do: 'stretch', number, end, day }]);
+  const oneInterval = () => void sheet.change([{ do: 'changing', on: false }]);
 </script>
 
 {#if !windows || !season.scheduled}
@@ -108,11 +77,8 @@
           <p class="days" role="group" aria-label="days on which rule {n + 1} opens">
             {#each LETTERS as letters, day (day)}
               {@const on = (rule?.weekdays ?? [0, 1, 2, 3, 4, 5, 6]).includes(day)}
-              <button
-                type="button"
-                aria-pressed={on}
-                aria-label={NAMES[day]}
-                onclick={() => weekday(n, day, !on)}>{letters}</button
+              <button type="button" aria-pressed={on} aria-label={NAMES[day]} onclick={() => weekday(n, day)}
+                >{letters}</button
               >
             {/each}
           </p>

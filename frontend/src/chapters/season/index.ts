@@ -5,7 +5,13 @@ export default {
   key: 'season',
   label: 'Long run',
   load: () => import('./Chapter.svelte'),
-  leaves: [{ key: 'when', label: 'When', whole: true }],
+  leaves: [
+    { key: 'when', label: 'When', whole: true },
+    { key: 'controller', label: 'Controller', whole: true },
+    { key: 'power', label: 'Power and card', whole: true },
+    { key: 'box', label: 'Box and mast', whole: true },
+    { key: 'visits', label: 'Visits', whole: true }
+  ],
   lanes: [],
   needs: (plan) =>
     plan.frames?.source === 'windows' || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'

@@ -146,6 +146,17 @@
   {:else if card.kind === 'card'}
     <path d="M{middle - 15} {BASE}v-40h22l8 8v32z" />
     <path class="hair" d="M{middle - 9} {BASE - 40}v10m5 -10v10m5 -10v10" />
+  {:else if card.kind === 'panel'}
+    <path d="M{middle - 40} {BASE - 10}l16 -44h50l-16 44z" />
+    <path
+      class="hair"
+      d="M{middle - 32} {BASE - 32}h50M{middle - 23} {BASE - 10}l16 -44M{middle - 7} {BASE - 10}l16 -44"
+    />
+    <path d="M{middle - 4} {BASE - 10}v10h22l-8 -20" />
+  {:else if card.kind === 'box'}
+    <rect x={middle - 40} y={BASE - 50} width="70" height="44" />
+    <path d="M{middle + 30} {BASE - 40}h6v24h-6M{middle - 44} {BASE - 56}h86l6 8" />
+    <path class="hair" d="M{middle - 20} {BASE - 6}v4c0 6 -14 6 -14 -2M{middle - 34} {BASE - 28}h52" />
   {:else if card.kind === 'lamp'}
     <path d="M{middle - 8} {BASE}h16M{middle} {BASE}v-30M{middle - 24} {BASE - 30}h48l-12 -30h-24z" />
     <path class="hair" d="M{middle - 20} {BASE - 22}l-8 8m48 -8l8 8" />

@@ -1,8 +1,8 @@
 <script lang="ts">
   /** The season as cloth: days across, hours down; where the sun is up it is shaded, windows are inked. */
   import type { components } from '../../api/schema';
-  import { elapsedAt } from '../../sheet/series';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { dayName, dayOf, isoOf, keyed, LEFT, monthsOf, playheadOf, WIDE } from './days';
 
   interface Props {
     season: components['schemas']['SeasonState'];
@@ -11,19 +11,13 @@
   }
   let { season, onday }: Props = $props();
   const sheet = theSheet();
-  const [LEFT, TOP, WIDE, TALL] = [34, 22, 620, 330];
+  const [TOP, TALL] = [22, 330];
   const DAY_MIN = 1440;
   const SUN_EVERY = 7;
   const count = $derived(Math.max(1, season.per_day?.length ?? 1));
   const each = $derived(WIDE / count);
   const x = (day: number) => LEFT + day * each;
   const y = (minute: number) => TOP + (minute / DAY_MIN) * TALL;
-  const date = (day: number) => {
-    const at = new Date(`${season.first}T12:00:00Z`);
-    at.setUTCDate(at.getUTCDate() + day);
-    return at;
-  };
-  const iso = (day: number) => date(day).toISOString().slice(0, 10);
   /** All windows of a rule as one path; a hair is left between days where there is room for it. */
   const inked = $derived.by(() => {
     const paths: string[] = [];
@@ -49,17 +43,7 @@
     }
     return up!.length > 1 ? `M${[...up!, ...down!].join('L')}z` : '';
   });
-  const months = $derived.by(() => {
-    const found: { day: number; label: string }[] = [];
-    for (let day = 0; day < count; day += 1) {
-      const at = date(day);
-      if (day && at.getUTCDate() !== 1) continue;
-      found.push({ day, label: at.toLocaleDateString('en-GB', { month: 'short', timeZone: 'UTC' }) });
-    }
-    // Where months come too close only some of them are named.
-    const apart = Math.ceil(34 / (each * 30));
-    return found.map((one, n) => ({ ...one, label: n % apart ? '' : one.label }));
-  });
+  const months = $derived(monthsOf(season.first ?? '', count));
   const off = $derived.by(() => {
     let path = '';
     (season.off ?? []).forEach((one, day) => {
@@ -67,33 +51,16 @@
     });
     return path;
   });
-  /** Where the playhead is: a day and an hour of the place's own clock. */
-  const playhead = $derived.by(() => {
-    const map = sheet.evaluation.traces?.map;
-    const at = new Date((sheet.start + elapsedAt(map, sheet.playhead.at)) * 1000);
-    const shown = Object.fromEntries(
-      new Intl.DateTimeFormat('en-CA', {
-        timeZone: sheet.zone,
-        year: 'numeric',
-        month: '2-digit',
-        day: '2-digit',
-        hour: '2-digit',
-        minute: '2-digit',
-        hourCycle: 'h23'
-      })
-        .formatToParts(at)
-        .map((part) => [part.type, part.value])
-    );
-    const day = `${shown.year}-${shown.month}-${shown.day}`;
-    const days = (Date.parse(day) - Date.parse(season.first || day)) / 86_400_000;
-    return { day: days, minute: Number(shown.hour) * 60 + Number(shown.minute) };
-  });
+  const playhead = $derived(playheadOf(sheet, season.first ?? ''));
+  const visits = $derived(
+    (season.visits ?? []).map(({ day, at_s }) => ({ at_s, day: dayOf(season.first ?? '', day) }))
+  );
 
   let cloth = $state<SVGSVGElement>();
   let here = $state(0);
   const told = $derived(
-    `${date(here).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}: ${
-      season.off?.[here] ? 'off' : `${season.per_day?.[here] ?? 0} frames`
+    `${dayName(season.first ?? '', here)}: ${season.off?.[here] ? 'off' : `${season.per_day?.[here] ?? 0} frames`}${
+      visits.some(({ day }) => day === here) ? ', a visit' : ''
     }`
   );
   function dayAt(event: MouseEvent) {
@@ -102,11 +69,9 @@
     return Math.max(0, Math.min(count - 1, Math.floor((at - LEFT) / each)));
   }
   function keys(event: KeyboardEvent) {
-    const step = { ArrowLeft: -1, ArrowRight: 1, PageUp: -7, PageDown: 7 }[event.key];
-    if (step) here = Math.max(0, Math.min(count - 1, here + step));
-    else if (event.key === 'Home') here = 0;
-    else if (event.key === 'End') here = count - 1;
-    else if (event.key === 'Enter' || event.key === ' ') onday(iso(here));
+    const next = keyed(event.key, here, count);
+    if (next !== null) here = next;
+    else if (event.key === 'Enter' || event.key === ' ') onday(isoOf(season.first ?? '', here));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -126,7 +91,7 @@
   onpointermove={(event) => (here = dayAt(event))}
   onclick={(event) => {
     here = dayAt(event);
-    onday(iso(here));
+    onday(isoOf(season.first ?? '', here));
   }}
   onkeydown={keys}
 >
@@ -141,6 +106,9 @@
   {#each months as month (month.day)}
     <path class="hair" d="M{x(month.day)} {TOP - 5}v{TALL + 5}" />
     {#if month.label}<text x={x(month.day) + 3} y={TOP - 7}>{month.label}</text>{/if}
+  {/each}
+  {#each visits as visit (visit.at_s)}
+    <path class="thread" d="M{x(visit.day + 0.5)} {TOP - 4}v{TALL + 8}" />
   {/each}
   <path class="here" d="M{x(here + 0.5)} {TOP}v{TALL}" />
   {#if playhead.day >= 0 && playhead.day < count}
@@ -187,6 +155,11 @@
     stroke: var(--hair);
     stroke-width: 0.7;
     fill: none;
+  }
+  .thread {
+    stroke: var(--film);
+    stroke-width: 3.4;
+    paint-order: stroke;
   }
   .here {
     stroke: var(--second);

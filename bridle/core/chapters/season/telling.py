@@ -1,0 +1,210 @@
+"""What the controller is told: its entries for each run, the frames that it takes besides, and those that it misses."""
+
+from collections import Counter
+from collections.abc import Iterator
+from datetime import UTC, date, datetime
+from zoneinfo import ZoneInfo
+
+from bridle.core.chapters.season.state import CountTold, EntryTold, MenuTold, TellingTold
+from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.frames import DAY_MIN
+from bridle.core.plan.hours import DAYS, day_said, days_said
+from bridle.core.plan.outdoors import Schedule
+from bridle.core.quantity import write_duration
+from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.season.season import Staying
+from bridle.core.reckon.season.told import (
+    Entries,
+    Menu,
+    ToldFrames,
+    caller,
+    in_its_own_words,
+    told_frames,
+)  # fmt: skip
+from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
+
+NO_HOURS = SnagKind(
+    "controller-has-no-hours",
+    "note",
+    "season",
+    "The {device} has no hours: it goes on day and night, and {besides} are taken that no window asks for.",
+    "They fill the card, draw on the battery and wear the shutter; afterwards they are taken out by their time.",
+)
+UNCERTAIN = SnagKind(
+    "controller-clock-change",
+    "note",
+    "season",
+    "Nobody knows whether the {device} puts its clock forward and back by itself; the clocks change on {day}.",
+    "Its hours are made wide enough for both, which takes frames that no window asks for.",
+)
+MISSES = SnagKind(
+    "controller-misses-frames",
+    "mind",
+    "season",
+    "As the {device} can be told, {missing} of {frames} are not taken.",
+    "Its rules are coarser than the windows, or its interval cannot be dialled as it is planned.",
+)
+KINDS = (NO_HOURS, UNCERTAIN, MISSES)
+KEPT = Formula("planned - missing", "each planned frame that has one within half its interval")
+COUNTED = Formula("frames", "counted one by one, over all runs")
+OFF, NO_WINDOW, BESIDE = "on days off", "on days without a window", "before and after the hours"
+AGAIN, COARSE = "while it is started again", "as its rules are coarser"
+
+
+def told(shooting: Shooting, stay: Staying) -> TellingTold | None:
+    """The entries of each run, with what is taken besides and missed; None where it is told the windows as they are."""
+    known = in_its_own_words(shooting.plan)
+    if known is None:
+        return None
+    found = told_frames(shooting.plan, shooting.timeline, stay.menus)
+    return TellingTold(
+        name=known[0].name,
+        menus=tuple(_menu(shooting.plan, stay, menu, number) for number, menu in enumerate(stay.menus)),
+        surplus=tuple(_surplus(shooting, found)),
+        missing=tuple(_missing(found)),
+    )
+
+
+def _menu(plan: Plan, stay: Staying, menu: Menu, number: int) -> MenuTold:
+    zone = ZoneInfo(plan.shoot.place.zone)
+    begins, ends = (datetime.fromtimestamp(at, UTC).astimezone(zone) for at in (menu.from_s, menu.to_s))
+    last = "the end" if menu is stay.menus[-1] else f"the visit of {day_said(ends.date())}"
+    first = "setting up" if number == 0 else f"the visit of {day_said(begins.date())}"
+    return MenuTold(
+        said=f"From {first} to {last}",
+        entries=tuple(_entries(menu.entries, begins)),
+    )
+
+
+def _entries(entries: Entries, begins: datetime) -> Iterator[EntryTold]:
+    yield EntryTold(name="interval", value=write_duration(entries.every_s))
+    if entries.all_day:
+        yield EntryTold(name="hours", value="none: day and night")
+        return
+    yield EntryTold(name="days", value=days_said(entries.days) if entries.days else "none")
+    for number, (opens, closes) in enumerate(entries.spans):
+        name = "from–to" if len(entries.spans) == 1 else f"from–to {number + 1}"
+        yield EntryTold(name=name, value=f"{_hour(opens)} – {_hour(closes)}")
+    clock = f"{begins:%H:%M} on {DAYS[begins.weekday()]}" if entries.offset_s is None else _clock(entries, begins)
+    yield EntryTold(name="clock", value=clock)
+
+
+def _clock(entries: Entries, begins: datetime) -> str:
+    ahead = (entries.offset_s or 0) / 3600
+    return f"as on the wall that day ({ahead:+g} h of UTC); not changed with the clocks"
+
+
+def _hour(minute: int) -> str:
+    rest = minute % DAY_MIN
+    return "24:00" if minute == DAY_MIN else f"{rest // 60}:{rest % 60:02}{' (next day)' if minute > DAY_MIN else ''}"
+
+
+def _surplus(shooting: Shooting, found: ToldFrames) -> Iterator[CountTold]:
+    zone = ZoneInfo(shooting.plan.shoot.place.zone)
+    frames = shooting.plan.frames
+    off = getattr(frames, "off", ())
+    planned = {_day(at, zone) for at in (shooting.timeline.start_unix_s + shooting.timeline.starts_s).tolist()}
+    counts: Counter[str] = Counter()
+    for at in found.compared.surplus.tolist():
+        day = _day(at, zone)
+        if any(one.first <= day <= one.last for one in off):
+            counts[OFF] += 1
+        else:
+            counts[BESIDE if day in planned else NO_WINDOW] += 1
+    for reason in (BESIDE, NO_WINDOW, OFF):
+        if counts[reason]:
+            yield CountTold(reason=reason, frames=counts[reason])
+
+
+def _day(at: float, zone: ZoneInfo) -> date:
+    return datetime.fromtimestamp(at, UTC).astimezone(zone).date()
+
+
+def _missing(found: ToldFrames) -> Iterator[CountTold]:
+    if found.stopped:
+        yield CountTold(reason=AGAIN, frames=found.stopped)
+    left = len(found.compared.missing) - found.stopped
+    if left:
+        yield CountTold(reason=COARSE, frames=left)
+
+
+def findings(shooting: Shooting, stay: Staying, state: TellingTold | None) -> Iterator[Figure | Snag]:
+    """How many are taken, besides and missed; and what could be told more closely."""
+    known, found = in_its_own_words(shooting.plan), caller(shooting.plan)
+    if known is None or found is None or state is None:
+        return
+    (card, schedule), at = known, found[0]
+    surplus, missing = sum(one.frames for one in state.surplus), sum(one.frames for one in state.missing)
+    planned, missed = (
+        term("planned", "planned", shooting.frames, "frames"),
+        term("missing", "missed", missing, "frames"),
+    )
+    yield figure(
+        "told.kept", "planned frames that are taken", shooting.frames - missing, "frames", KEPT, planned, missed
+    )
+    for key, label, count in (("told.surplus", "taken besides", surplus), ("told.missing", "missed", missing)):
+        yield figure(key, label, count, "frames", COUNTED, term("frames", label, count, "frames"))
+    path = f"kit.copies.{at}.card.schedule"
+    device = {"device": slot(card.name)}
+    if schedule is None and surplus:
+        yield NO_HOURS.at(path, {**device, "besides": slot(surplus, "frames")}, [_with_hours(path)])
+    if schedule is not None and schedule.follows_change == "not known":
+        yield from _uncertain(shooting, path, device)
+    coarse = sum(one.frames for one in state.missing if one.reason == COARSE)
+    if coarse:
+        slots = {**device, "missing": slot(coarse, "frames"), "frames": slot(shooting.frames, "frames")}
+        yield MISSES.at(path, slots, [_program(at)])
+
+
+def _with_hours(path: str) -> Fix:
+    return Fix(
+        label="Plan with one that can be told hours and days",
+        consequence="Its entries are worked out; look up what rules it knows.",
+        slots={},
+        edits=(Edit(path=path, value=Schedule(follows_change="yes").model_dump(mode="json")),),
+    )
+
+
+def _program(at: int) -> Fix:
+    return Fix(
+        label="Plan with a board that runs a program of one's own",
+        consequence="Every window is told it as it is; it has to be written and tried.",
+        slots={},
+        edits=(
+            Edit(path=f"kit.copies.{at}.card.source", value="controller"),
+            Edit(path=f"kit.copies.{at}.card.schedule", value=None),
+        ),
+    )
+
+
+def _uncertain(shooting: Shooting, path: str, device: dict[str, Slot]) -> Iterator[Snag]:
+    change = _first_change(shooting)
+    if change is None:
+        return
+    fixes = [
+        Fix(
+            label=label,
+            consequence=said,
+            slots={},
+            edits=(Edit(path=f"{path}.follows_change", value=value),),
+        )
+        for label, said, value in (
+            ("It does", "Set its clock to another year's day of change once, and see.", "yes"),
+            ("It does not", "Its hours stay wide, or its clock is set at a visit.", "no"),
+        )
+    ]
+    yield UNCERTAIN.at(f"{path}.follows_change", {**device, "day": slot(day_said(change))}, fixes)
+
+
+def _first_change(shooting: Shooting) -> date | None:
+    """The first day of the shoot on which the clocks are changed."""
+    times = shooting.timeline
+    zone, at = ZoneInfo(times.zone), times.start_unix_s
+    before = datetime.fromtimestamp(at, zone).utcoffset()
+    while at < times.start_unix_s + float(times.end_s):
+        at += 86_400
+        if datetime.fromtimestamp(at, zone).utcoffset() != before:
+            return datetime.fromtimestamp(at, zone).date()
+    return None
