@@ -11,12 +11,14 @@ import ephem
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.asks.changes import TypeText, make
-from bridle.core.asks.opening import interval_for
+from bridle.core.asks.changes import HoldPeg, ReleasePeg, TurnDay, TypeText, make
 from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
 from bridle.core.plan.frames import Windows
 from bridle.core.plan.upgrade import plan_from
-from bridle.core.reckon.frames.windows import Window, spans_of, windows_of
+from bridle.core.reckon.frames.windows import Window, every_for, settled, spans_of, windows_of
+from bridle.core.snag import fill
 from bridle.core.subjects.time.windows import at_clock
 from tests.strategies import plan_of, shooting
 
@@ -179,7 +181,7 @@ class Asked(TestCase):
         plan = plan_of({"rate": F(25)}, clip={"frames": days.model_dump(mode="json")}, step=F(1))
         after = make(plan, [TypeText(do="type", path="clip.clip", text="1:30")])[0]
         assert isinstance(after.frames, Windows)
-        self.assertEqual((shooting(after).frames, after.frames.every_s), (2325, 2699))
+        self.assertEqual((shooting(after).frames, shooting(after).solution.interval), (2325, 2699))
         typed = make(plan, [TypeText(do="type", path="clip.interval", text="15 min")])[0]
         self.assertEqual((shooting(typed).frames, evaluate(typed).figures["clip.interval"].value), (155 * 42, 900))
 
@@ -191,7 +193,7 @@ class Asked(TestCase):
         for nobody in (made(hours(480, 720, every_s="60")), made(hours(480, 720, [6]), last="2026-06-05")):
             plan = plan_of({"rate": F(25)}, clip={"frames": nobody.model_dump(mode="json")})
             with self.assertRaisesRegex(ValueError, "no window is open that goes by the interval"):
-                interval_for(plan, "frames", F(100))
+                make(plan, [TypeText(do="type", path="clip.frames", text="100")])
 
     @given(st.lists(rules, min_size=1, max_size=3), st.integers(1, 3000))
     def test_no_other_interval_comes_nearer(self, some: list[Any], wanted: int) -> None:
@@ -200,11 +202,9 @@ class Asked(TestCase):
         plan = plan_of({"rate": F(25)}, clip={"frames": frames.model_dump(mode="json")}, step=F(60))
         if all(rule.every_s for rule in frames.rules) or not spans_of(frames, LONDON):
             return
-        try:
-            (edit,) = interval_for(plan, "frames", F(wanted))
-        except ValueError:
+        every = every_for(plan, F(wanted))
+        if every is None:
             return
-        every = F(str(edit.value))
 
         def count(minutes: int) -> int:
             tried = frames.model_copy(update={"every_s": F(60 * minutes)})
@@ -214,6 +214,62 @@ class Asked(TestCase):
         off = abs(count(int(every / 60)) - wanted)
         for minutes in {*range(1, 40), *range(40, 1500, 37)}:
             self.assertLessEqual(off, abs(count(minutes) - wanted), minutes)
+
+
+class Pegs(TestCase):
+    def plan(self) -> Plan:
+        """Ten windows of ten hours; intervals are dialled in whole minutes."""
+        days = made(hours(480, 1080, [0, 1, 2, 3, 4]))
+        return plan_of({"rate": F(25)}, clip={"frames": days.model_dump(mode="json")}, step=F(60))
+
+    def typed(self, plan: Plan, path: str, text: str) -> Plan:
+        return make(plan, [TypeText(do="type", path=path, text=text)])[0]
+
+    def test_a_held_clip_is_never_shorter_and_what_rounding_did_is_told(self) -> None:
+        """Of 505 frames for 20.2 s: twelve minutes leave 50 a window, eleven 55."""
+        held = self.typed(self.plan(), "clip.clip", "20.2 s")
+        told = evaluate(held)
+        self.assertEqual((told.frames, told.interval_s), (550, 660))
+        (note,) = told.clip.rounding
+        self.assertEqual((note.quantity, note.asked, note.got, note.cause), ("clip", 20.2, 22.0, "whole windows"))
+        other = evaluate(apply(held, note.fixes[0].edits)[0])
+        self.assertEqual((other.frames, other.interval_s), (500, 720))
+        # A day off leaves fewer windows: nine of at least 57.
+        fewer = make(held, [TurnDay(do="day", day=date(2026, 6, 3))])[0]
+        self.assertEqual((evaluate(fewer).frames, evaluate(fewer).interval_s), (9 * 60, 600))
+
+    def test_two_that_do_not_agree_are_told_and_either_peg_can_be_pulled(self) -> None:
+        held = self.typed(self.plan(), "clip.clip", "20 s")
+        both = make(held, [HoldPeg(do="hold", quantity="interval")])[0]
+        self.assertEqual((evaluate(both).clip.state, evaluate(both).frames), ("solved", 500))
+        worse = make(both, [TurnDay(do="day", day=date(2026, 6, 3))])[0]
+        (snag,) = [one for one in evaluate(worse).snags if one.code == "holds-contradict"]
+        self.assertEqual(
+            fill(snag.what, snag.slots),
+            "These pegs cannot all hold: 20 s of clip at 25 a second (500 frames) against one frame every 12 min "
+            "of the windows (450 frames).",
+        )
+        self.assertEqual([fix.label for fix in snag.fixes], [
+            "Pull the peg of the interval", "Pull the peg of the clip length",
+        ])  # fmt: skip
+        after = [evaluate(apply(worse, fix.edits)[0]) for fix in snag.fixes]
+        self.assertEqual([(one.frames, one.interval_s) for one in after], [(9 * 60, 600), (450, 720)])
+
+    def test_typing_takes_over_and_pulling_leaves_it_where_it_was(self) -> None:
+        held = self.typed(self.plan(), "clip.frames", "520")
+        self.assertEqual(evaluate(held).frames, 500)
+        let = make(held, [ReleasePeg(do="release", quantity="frames")])[0]
+        self.assertEqual((evaluate(let).frames, evaluate(let).interval_s), (500, 720))
+        for path, text in (("clip.interval", "15 min"), ("frames.every_s", "15 min"), ("clip.speed_up", "22500")):
+            over = self.typed(held, path, text)
+            self.assertEqual((evaluate(over).frames, settled(over).frames.every_s), (400, 900))  # type: ignore[union-attr]
+            self.assertEqual({peg.quantity for peg in over.clip.pegs}, {"rate", "interval"})
+        with self.assertRaisesRegex(ValueError, "the work windows say how long"):
+            self.typed(held, "clip.shoot", "3 d")
+
+    def test_an_older_plan_s_pegs_count_for_nothing_as_they_did(self) -> None:
+        data = self.typed(self.plan(), "clip.clip", "20 s").model_dump(mode="json", exclude={"season"})
+        self.assertEqual(evaluate(plan_from({**data, "bridle_plan": 9})).interval_s, 600)
 
 
 class ByTheSun(TestCase):

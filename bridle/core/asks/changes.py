@@ -27,6 +27,7 @@ from bridle.core.reckon.anchors import anchored
 from bridle.core.reckon.clip import solved
 from bridle.core.reckon.frames.changing import segments_json
 from bridle.core.reckon.frames.even import PEGS_PATH
+from bridle.core.reckon.frames.windows import EVERY_PATH, HELD
 from bridle.core.reckon.timeline import first_frame, instant
 from bridle.core.subjects.light.dials import Dial
 from bridle.core.values import Name
@@ -316,6 +317,8 @@ def _linear(plan: Plan, path: str) -> bool:
 
 
 def _quantity(path: str) -> Quantity | None:
+    if path == EVERY_PATH:
+        return "interval"
     return next((name for name in QUANTITIES if path == f"clip.{name}"), None)
 
 
@@ -325,6 +328,9 @@ def _hold(plan: Plan, quantity: Quantity) -> list[Edit]:
     One that is free has no value to hold, so nothing changes; nor does it while the interval changes.
     """
     solution, _ = solved(plan)
+    if isinstance(plan.frames, Windows) and solution is not None and quantity in (*HELD, "rate"):
+        at = [Edit(path=EVERY_PATH, value=str(solution.interval))] if quantity == "interval" else []
+        return [*peg(plan, quantity, solution.value(quantity)), *at]
     if solution is None or (plan.frames.source != "even" and quantity != "rate"):
         return [Edit(path=PEGS_PATH, value=dump(plan)["clip"]["pegs"])]
     if plan.frames.source != "even":

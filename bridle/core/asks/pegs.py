@@ -8,11 +8,12 @@ from pydantic import ValidationError
 
 from bridle.core.plan.clip import Clip, Peg, Quantity
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit
-from bridle.core.plan.frames import Changing
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.frames import Changing, Windows
 from bridle.core.reckon.clip import source_of
 from bridle.core.reckon.frames.changing import SEGMENTS_PATH
 from bridle.core.reckon.frames.even import PEGS_PATH, pegs_edit, with_peg, without_peg
+from bridle.core.reckon.frames.windows import EVERY_PATH, HELD, settled
 
 
 @runtime_checkable
@@ -35,6 +36,8 @@ def changed(plan: Plan, edits: list[Edit]) -> Plan:
         elif edit.path == SEGMENTS_PATH:
             frames = Changing.model_validate({**dict(plan.frames), "segments": edit.value})
             plan = plan.model_copy(update={"frames": frames})
+        elif edit.path.startswith("frames."):
+            plan, _ = apply(plan, (edit,))
     return plan
 
 
@@ -44,8 +47,12 @@ def peg(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:
 
 
 def release(plan: Plan, quantity: str) -> list[Edit]:
-    """Let a quantity follow from the others."""
-    return [pegs_edit(without_peg(plan.clip.pegs, quantity))]
+    """Let a quantity follow from the others; the interval of work windows stays where it was."""
+    edits = [pegs_edit(without_peg(plan.clip.pegs, quantity))]
+    after = settled(plan).frames
+    if isinstance(after, Windows) and quantity in HELD:
+        edits.append(Edit(path=EVERY_PATH, value=str(after.every_s)))
+    return edits
 
 
 def take_over(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:

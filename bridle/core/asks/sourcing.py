@@ -1,8 +1,8 @@
-"""Asking a source that counts its frames itself, layers or work windows, for so many frames or so long a clip."""
+"""Asking the layers of a print, which count the frames themselves, for so many frames or so long a clip."""
 
 from fractions import Fraction
 
-from bridle.core.asks import layering, opening
+from bridle.core.asks import layering
 from bridle.core.plan.clip import Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -10,11 +10,9 @@ from bridle.core.plan.edit import Edit
 
 def asks_source(plan: Plan, quantity: Quantity) -> bool:
     """Whether the source of the frames answers for a quantity, and not a peg."""
-    return layering.asks_layers(plan, quantity) or opening.asks_windows(plan, quantity)
+    return layering.asks_layers(plan, quantity)
 
 
 def asked_of_source(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:
     """The edits after which it comes as near to that as it can. Raises ValueError where nothing does."""
-    if layering.asks_layers(plan, quantity):
-        return layering.chosen_for(plan, quantity, value)
-    return opening.interval_for(plan, quantity, value)
+    return layering.chosen_for(plan, quantity, value)

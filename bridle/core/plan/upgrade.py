@@ -141,10 +141,17 @@ def _from_8(data: Data) -> Data:
 
 
 def _from_9(data: Data) -> Data:
-    """Version 10 knows what a camera lives on that stays for months; until then nobody asked."""
+    """Version 10 knows what a camera lives on that stays for months, and holds frames and clip in work windows too."""
     if "season" in data:
         raise UpgradeError(9, "season")
-    return {**data, "bridle_plan": 10}
+    frames, clip = data.get("frames"), data.get("clip")
+    newer = {**data, "bridle_plan": 10}
+    if not isinstance(frames, dict) or frames.get("source") != "windows" or not isinstance(clip, dict):
+        return newer
+    # Pegs of an interval that was even once counted for nothing beside windows.
+    pegs = clip.get("pegs", ())
+    kept = [peg for peg in pegs if not isinstance(peg, dict) or peg.get("quantity") == "rate"]
+    return {**newer, "clip": {**clip, "pegs": kept}}
 
 
 UPGRADES: dict[int, Callable[[Data], Data]] = {

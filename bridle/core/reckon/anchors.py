@@ -11,6 +11,7 @@ from bridle.core.plan.clip import Peg
 from bridle.core.plan.document import Plan
 from bridle.core.plan.shoot import Clock, Event
 from bridle.core.reckon.almanac import SUN_NAMES, moon_up, over
+from bridle.core.reckon.frames.windows import settled
 from bridle.core.reckon.scene import placed
 from bridle.core.subjects.light.crossings import Heights, crossings
 from bridle.core.values import LONGEST_S
@@ -31,7 +32,8 @@ class Tied(NamedTuple):
 
 
 def anchored(plan: Plan) -> Plan:
-    """The plan with the hours that the sky gives; what does not come stays as it is written down."""
+    """The plan with the hours that the sky gives, and the interval that work windows give."""
+    plan = settled(plan)
     clock = plan.shoot.clock
     if clock.tied is None and clock.until is None and all(event.tied is None for event in clock.events):
         return plan

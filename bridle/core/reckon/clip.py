@@ -62,5 +62,7 @@ def _resolved(clip: Clip, frames: Frames, shoot: Shoot) -> Timeline:
 
 
 def holds_of(plan: Plan) -> dict[str, Fraction]:
-    """The held quantities by name; where the source says how many frames there are, only the playback rate is held."""
+    """The held quantities by name; where layers say how many frames there are, only the playback rate is."""
+    if plan.frames.source == "windows":
+        return windows.holds_of(plan)
     return even.holds_of(plan.clip) if plan.frames.source == "even" else {"rate": rate_of(plan)}

@@ -6130,7 +6130,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "shoot" | "clip" | "speed_up";
+            quantity: "shoot" | "clip" | "speed_up" | "frames";
             /** Asked */
             asked: number;
             /** Got */
@@ -6139,7 +6139,7 @@ export interface components {
              * Cause
              * @enum {string}
              */
-            cause: "whole frames" | "interval step";
+            cause: "whole frames" | "interval step" | "whole windows";
             /** Fixes */
             fixes: components["schemas"]["Fix"][];
         };

@@ -2,12 +2,14 @@
 
 from fractions import Fraction
 
+from bridle.core.chapters.clip import even
 from bridle.core.chapters.clip.even import HELD, at_other_rates, spare_term
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.clip import Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Windows
 from bridle.core.plan.words import LABELS, UNITS
+from bridle.core.reckon.clip import holds_of
 from bridle.core.snag import Snag
 from bridle.core.subjects.time import sentence as solver
 
@@ -56,10 +58,10 @@ def _interval(plan: Plan, solution: solver.Solution, frames: Term) -> tuple[Form
 
 
 def asked(plan: Plan) -> dict[str, Fraction]:
-    """Nothing: the source has the last word."""
-    return {}
+    """Of work windows the frames or the clip that are held; layers have the last word."""
+    return {name: value for name, value in holds_of(plan).items() if name in ("frames", "clip")}
 
 
 def snags(plan: Plan, solution: solver.Solution) -> list[Snag]:
-    """Nothing yet: what to mind belongs to the chapters on prints and long runs."""
-    return []
+    """An interval that cannot be dialled; what else there is to mind belongs to prints and long runs."""
+    return even.snags(plan, solution) if isinstance(plan.frames, Windows) else []

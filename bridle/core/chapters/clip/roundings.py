@@ -9,13 +9,15 @@ from bridle.core.asks.clip_offers import clip_fix, clip_fixes
 from bridle.core.asks.pegs import hold_only, within
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.plan.frames import Windows
 from bridle.core.reckon.clip import solved
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.time.cycle import FINEST_S
 from bridle.core.subjects.time.sentence import Solution
 
-Rounded = Literal["shoot", "clip", "speed_up"]
-ROUNDED: tuple[Rounded, ...] = ("shoot", "clip", "speed_up")
-Cause = Literal["whole frames", "interval step"]
+Rounded = Literal["shoot", "clip", "speed_up", "frames"]
+ROUNDED: tuple[Rounded, ...] = ("shoot", "clip", "speed_up", "frames")
+Cause = Literal["whole frames", "interval step", "whole windows"]
 # Steps that timers have, the coarsest first.
 STEPS = (Fraction(1), Fraction(1, 2), Fraction(1, 10), Fraction(1, 100), Fraction(1, 1000))
 
@@ -46,8 +48,19 @@ def roundings(plan: Plan, asked: dict[str, Fraction], solution: Solution) -> Ite
         wanted, got = asked.get(name, solution.value(name)), solution.value(name)
         if wanted == got:
             continue
+        if isinstance(plan.frames, Windows):
+            yield Rounding(name, wanted, got, "whole windows", tuple(_beside(plan, name, solution)))
+            continue
         stepped = name != "clip" and _stepped(plan, asked, solution)
         yield Rounding(name, wanted, got, "interval step" if stepped else "whole frames", _nearer(plan, name, stepped))
+
+
+def _beside(plan: Plan, name: Rounded, solution: Solution) -> Iterator[Fix]:
+    """The interval on the other side of what was asked for."""
+    every = solution.interval + (plan.clip.interval_step_s or FINEST_S) * (-1 if name == "frames" else 1)
+    if every > 0:
+        edits = within(plan, "interval", every)
+        yield from clip_fixes(plan, "One frame every {every} instead", edits, {"every": slot(every, "s")})
 
 
 def _stepped(plan: Plan, asked: dict[str, Fraction], solution: Solution) -> bool:

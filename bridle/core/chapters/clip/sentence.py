@@ -21,6 +21,7 @@ from bridle.core.plan.new import new_plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.quantity import listed
 from bridle.core.reckon.clip import find, holds_of, solved
+from bridle.core.reckon.frames import windows
 from bridle.core.reckon.frames.found import keep_of
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.time import sentence as solver
@@ -77,6 +78,7 @@ _GROUPS = {
     ("speed_up",): "the held {speed_up}",
     ("interval", "rate"): "one frame every {interval} at {rate}",
     ("shoot",): "the held {shoot}",
+    ("interval",): "one frame every {interval} of the windows",
     ("speed_up", "clip"): "{clip} of clip, {speed_up} faster than life",
 }
 # What is proposed for a free quantity, the most usual first.
@@ -154,8 +156,8 @@ def _told(plan: Plan) -> Sentence:
 
 
 def _pulls(plan: Plan, solution: Solution) -> dict[Quantity, tuple[Quantity, ...]]:
-    """Of an even interval: which pegs give way to each quantity that is not held, typed over about where it is."""
-    if plan.frames.source != "even":
+    """Of an even interval or windows: which pegs give way to each quantity that is not held, typed over as it is."""
+    if plan.frames.source not in ("even", "windows"):
         return {}
     held, made = holds_of(plan), {}
     for name in QUANTITIES:
@@ -189,9 +191,15 @@ def _contradiction(plan: Plan, against: solver.Conflict) -> Snag:
 def _resolving(plan: Plan, names: tuple[str, ...]) -> list[tuple[str, ...]]:
     """The single pegs whose release ends the contradiction; where none does, the rest of one side together."""
     holds, keep = holds_of(plan), keep_of(plan.clip)
+    if plan.frames.source == "windows":
+        return [(name,) for name in names if name in windows.HELD and _agree_in_windows(plan, name)]
     singles = [(name,) for name in names if _agree(holds, (name,), keep)]
     pairs = [(a, b) for i, a in enumerate(plan.clip.pegs) for b in plan.clip.pegs[i + 1 :]]
     return singles or [(a.quantity, b.quantity) for a, b in pairs if _agree(holds, (a.quantity, b.quantity), keep)]  # type: ignore[return-value]
+
+
+def _agree_in_windows(plan: Plan, without: str) -> bool:
+    return find(changed(plan, release(plan, without))).conflict is None
 
 
 def _agree(holds: dict[str, Fraction], without: tuple[str, ...], keep: Fraction) -> bool:

@@ -35,7 +35,7 @@ class RoundingNote:
     quantity: Rounded
     asked: float
     got: float
-    cause: Literal["whole frames", "interval step"]
+    cause: Literal["whole frames", "interval step", "whole windows"]
     fixes: tuple[Fix, ...]
 
 

@@ -294,11 +294,7 @@ def _slower(shooting: Shooting) -> Iterator[Fix]:
     plan = shooting.plan
     for times in SLOWER:
         every = shooting.timeline.interval_s * times
-        edits = (
-            [Edit(path="frames.every_s", value=str(plan.frames.every_s * times))]
-            if isinstance(plan.frames, Windows)
-            else no_shorter(plan, every)
-        )
+        edits = no_shorter(plan, every)
         if not edits:
             return
         slots: dict[str, Slot] = {

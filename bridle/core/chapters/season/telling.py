@@ -10,7 +10,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.frames import DAY_MIN
-from bridle.core.plan.hours import DAYS, day_said, days_said
+from bridle.core.plan.hours import day_said, days_said
 from bridle.core.plan.outdoors import Schedule
 from bridle.core.quantity import write_duration
 from bridle.core.reckon.reckoning import Shooting
@@ -74,11 +74,11 @@ def _menu(plan: Plan, stay: Staying, menu: Menu, number: int) -> MenuTold:
     first = "setting up" if number == 0 else f"the visit of {day_said(begins.date())}"
     return MenuTold(
         said=f"From {first} to {last}",
-        entries=tuple(_entries(menu.entries, begins)),
+        entries=tuple(_entries(menu.entries)),
     )
 
 
-def _entries(entries: Entries, begins: datetime) -> Iterator[EntryTold]:
+def _entries(entries: Entries) -> Iterator[EntryTold]:
     yield EntryTold(name="interval", value=write_duration(entries.every_s))
     if entries.all_day:
         yield EntryTold(name="hours", value="none: day and night")
@@ -87,13 +87,9 @@ def _entries(entries: Entries, begins: datetime) -> Iterator[EntryTold]:
     for number, (opens, closes) in enumerate(entries.spans):
         name = "from–to" if len(entries.spans) == 1 else f"from–to {number + 1}"
         yield EntryTold(name=name, value=f"{_hour(opens)} – {_hour(closes)}")
-    clock = f"{begins:%H:%M} on {DAYS[begins.weekday()]}" if entries.offset_s is None else _clock(entries, begins)
-    yield EntryTold(name="clock", value=clock)
-
-
-def _clock(entries: Entries, begins: datetime) -> str:
     ahead = (entries.offset_s or 0) / 3600
-    return f"as on the wall that day ({ahead:+g} h of UTC); not changed with the clocks"
+    followed = "as on the wall" if entries.offset_s is None else f"{ahead:+g} h of UTC, not put forward or back"
+    yield EntryTold(name="its clock", value=followed)
 
 
 def _hour(minute: int) -> str:

@@ -14,18 +14,23 @@ from zoneinfo import ZoneInfo
 import numpy as np
 from numpy.typing import NDArray
 
+from bridle.core.plan.clip import LONGEST_INTERVAL_S, Quantity
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
 from bridle.core.plan.frames import Edge, Rule, Windows
 from bridle.core.reckon.almanac import SUN_UP_DEG, over
-from bridle.core.reckon.frames.found import Found, by_count
+from bridle.core.reckon.frames.even import pegs_edit, with_peg
+from bridle.core.reckon.frames.found import Found, by_count, keep_of, rate_of
 from bridle.core.reckon.scene import placed
 from bridle.core.reckon.timeline import Run, Timeline
 from bridle.core.subjects.light.crossings import Crossing, crossings
-from bridle.core.subjects.time.sentence import Solution
+from bridle.core.subjects.time.cycle import FINEST_S
+from bridle.core.subjects.time.sentence import HALF, Conflict, Solution
 from bridle.core.subjects.time.windows import DAY_MIN, Span, at_clock, closing_day, days, frames_in, ranked, united
 
 Where = tuple[float, float] | None
 FAR_FROM_NOON_S = 16 * 3600
+EVERY_PATH = "frames.every_s"
 
 
 class Window(NamedTuple):
@@ -153,8 +158,111 @@ def lengths_of(plan: Plan) -> Lengths:
     )
 
 
+HELD: tuple[Quantity, ...] = ("interval", "frames", "clip")
+
+
+def holds_of(plan: Plan) -> dict[str, Fraction]:
+    """What is held of a shoot in work windows, with the playback rate: the windows themselves say how long it is."""
+    held: dict[str, Fraction] = {peg.quantity: peg.value for peg in plan.clip.pegs if peg.quantity in HELD}
+    return {"rate": rate_of(plan), **held}
+
+
+def settled(plan: Plan) -> Plan:
+    """The plan with the interval that comes of what is held; the same where nothing is, or where it contradicts."""
+    if not isinstance(plan.frames, Windows):
+        return plan
+    every = _every_held(plan)
+    if every is None or every == plan.frames.every_s:
+        return plan
+    return plan.model_copy(update={"frames": plan.frames.model_copy(update={"every_s": every})})
+
+
+def _every_held(plan: Plan) -> Fraction | None:
+    """The interval that is held, or that makes the frames or the clip that are; None where none is, or none could."""
+    held = holds_of(plan)
+    if "interval" in held:
+        return held["interval"]
+    if "clip" in held:
+        return every_for(plan, _shot_for(plan, held["clip"]), at_least=True)
+    return every_for(plan, held["frames"]) if "frames" in held else None
+
+
+def _shot_for(plan: Plan, clip_s: Fraction) -> Fraction:
+    """How many frames are shot for a clip: those that are culled are shot too."""
+    return Fraction(math.ceil(math.ceil(clip_s * rate_of(plan)) / keep_of(plan.clip)))
+
+
+def every_for(plan: Plan, wanted: Fraction, at_least: bool = False) -> Fraction | None:
+    """The interval, in steps that can be dialled, whose frames come nearest to so many, or to no fewer.
+
+    None where no window is open that goes by the interval of the shoot.
+    """
+    step, lengths = plan.clip.interval_step_s or FINEST_S, lengths_of(plan)
+    if not lengths.free_s.size:
+        return None
+    low, high = 1, max(1, int(LONGEST_INTERVAL_S / step))
+    if lengths.frames(step) < wanted:
+        return step
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (middle, high) if lengths.frames(step * middle) >= wanted else (low, middle)
+    over, under = lengths.frames(step * low) - wanted, wanted - lengths.frames(step * high)
+    return step * (high if not at_least and 0 <= under < over else low)
+
+
+def _conflict(plan: Plan) -> Conflict | None:
+    """Two of an interval, frames and a clip that are held and do not come to the same number of frames."""
+    held = holds_of(plan)
+    if len(held) < 3 or not lengths_of(plan).free_s.size:
+        return None
+    asked: list[tuple[tuple[str, ...], Fraction, Fraction | None]] = []
+    if "frames" in held:
+        asked.append((("frames",), held["frames"], every_for(plan, held["frames"])))
+    if "clip" in held:
+        shot = _shot_for(plan, held["clip"])
+        asked.append((("clip", "rate"), shot, every_for(plan, shot, at_least=True)))
+    if "interval" in held:
+        counted = Fraction(lengths_of(plan).frames(held["interval"]))
+        asked.append((("interval",), counted, held["interval"]))
+    for one, other in pairwise(asked):
+        # What comes to the same interval agrees, however the windows round it.
+        if one[2] != other[2] and abs(one[1] - other[1]) > HALF:
+            return Conflict(one[0], one[1], other[0], other[1], "frames")
+    return None
+
+
+def hold(plan: Plan, quantity: Quantity, value: Fraction) -> list[Edit]:
+    """Hold an interval, frames or a clip in the windows: what was held of these three before gives way.
+
+    Raises ValueError for what the windows say themselves, and where no window goes by the interval of the shoot.
+    """
+    if quantity == "rate":
+        return [pegs_edit(with_peg(plan.clip.pegs, "rate", value))]
+    if quantity == "speed_up":
+        return hold(plan, "interval", value / rate_of(plan))
+    if quantity == "shoot":
+        raise ValueError("the work windows say how long it is: the first and the last day are changed there")
+    if quantity != "interval" and not lengths_of(plan).free_s.size:
+        raise ValueError("no window is open that goes by the interval of the shoot: it changes nothing")
+    kept = tuple(peg for peg in plan.clip.pegs if peg.quantity not in HELD)
+    edits = [pegs_edit(with_peg(kept, quantity, value))]
+    return [*edits, Edit(path=EVERY_PATH, value=str(value))] if quantity == "interval" else edits
+
+
+def no_shorter(plan: Plan, interval: Fraction) -> list[Edit]:
+    """The interval held at this length, and no rule with a shorter one of its own."""
+    rules = enumerate(_source(plan).rules)
+    own = [n for n, rule in rules if rule.every_s is not None and rule.every_s < interval]
+    longer = [Edit(path=f"frames.rules.{n}.every_s", value=str(interval)) for n in own]
+    return [*(hold(plan, "interval", interval) if _source(plan).every_s < interval else []), *longer]
+
+
 def find(plan: Plan) -> Found:
     """As many frames as the windows hold, from the first window's opening to the end of the last frame's slot."""
+    conflict = _conflict(plan)
+    if conflict is not None:
+        return Found(conflict=conflict)
+    plan = settled(plan)
     frames, windows = _source(plan), _windows(plan)
     count = sum(window.frames for window in windows)
     if not windows:
@@ -166,6 +274,7 @@ def find(plan: Plan) -> Found:
 
 def resolve(plan: Plan, solution: Solution) -> Timeline:
     """The frames in time: a run for each window, a gap before the next. The room of a beat is the interval."""
+    plan = settled(plan)
     frames, windows = _source(plan), _windows(plan)
     start, runs, first = windows[0].opens, [], 0
     for window in windows:

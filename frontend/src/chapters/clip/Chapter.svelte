@@ -41,7 +41,8 @@
   const ROUNDED = {
     clip: 'The clip was to last',
     shoot: 'The shoot was to last',
-    speed_up: 'It was to be faster by'
+    speed_up: 'It was to be faster by',
+    frames: 'There were to be'
   };
   const COUNT = ['No peg', 'One peg', 'Two pegs', 'Three pegs', 'Four pegs', 'Five pegs', 'Six pegs'];
 
@@ -137,11 +138,19 @@
         {#each clip.rounding as note (note.quantity)}
           <span class="rounding">
             {ROUNDED[note.quantity]}
-            {note.quantity === 'speed_up' ? write(note.asked, 'times') : duration(note.asked)};
+            {note.quantity === 'speed_up'
+              ? write(note.asked, 'times')
+              : note.quantity === 'frames'
+                ? write(note.asked, 'frames')
+                : duration(note.asked)};
             {note.cause === 'whole frames'
               ? 'whole frames make it'
-              : `an interval in steps of ${duration(exact(sheet.plan.clip.interval_step_s))} makes it`}
-            <Working figure="clip.{note.quantity}" />{#if note.quantity !== 'speed_up'}, {duration(
+              : note.cause === 'whole windows'
+                ? 'every window has whole frames, which make it'
+                : `an interval in steps of ${duration(exact(sheet.plan.clip.interval_step_s))} makes it`}
+            <Working
+              figure="clip.{note.quantity}"
+            />{#if note.quantity !== 'speed_up' && note.quantity !== 'frames'}, {duration(
                 Math.abs(note.got - note.asked)
               )}
               {note.got > note.asked ? 'longer' : 'shorter'}{/if}.

@@ -162,7 +162,8 @@
   }
   dl {
     display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(120px, max-content));
+    grid-template-columns: repeat(4, auto);
+    justify-content: space-between;
     gap: 4px 26px;
   }
   dt {
@@ -171,9 +172,9 @@
     color: var(--second);
   }
   dd {
-    font-size: 17px;
+    font-size: 16px;
     font-weight: 550;
-    max-width: 22ch;
+    max-width: 17ch;
   }
   .counts {
     display: grid;
@@ -185,6 +186,9 @@
   @media (max-width: 900px) {
     .cols {
       grid-template-columns: minmax(0, 1fr);
+    }
+    dl {
+      grid-template-columns: 1fr 1fr;
     }
   }
 </style>

@@ -50,7 +50,13 @@
     <div>
       <Rows>
         <Row label="one frame every"
-          ><Editable path="frames.every_s" label="one frame every" unit="s" exactText /></Row
+          ><Editable
+            path="clip.interval"
+            label="one frame every"
+            value={sheet.quantity('interval')?.value ?? null}
+            unit="s"
+            held={sheet.quantity('interval')?.held}
+          /></Row
         >
         {#each [{ end: 'first', label: 'from', min: undefined, max: windows.last }, { end: 'last', label: 'to', min: windows.first, max: undefined }] as one (one.end)}
           <Row label={one.label}

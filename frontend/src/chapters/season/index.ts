@@ -1,3 +1,4 @@
+import Levels from '../../drawings/span/lanes/Levels.svelte';
 import type { Chapter } from '../entry';
 
 /** A scheduled shoot of weeks to years: when its frames are taken, and what the windows come to. */
@@ -12,7 +13,7 @@ export default {
     { key: 'box', label: 'Box and mast', whole: true },
     { key: 'visits', label: 'Visits', whole: true }
   ],
-  lanes: [],
+  lanes: [{ key: 'levels', Drawn: Levels }],
   needs: (plan) =>
     plan.frames?.source === 'windows' || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'
 } satisfies Chapter;
