@@ -34,9 +34,10 @@ def camera(*cards: dict[str, Any], days: tuple[str, str] = ("2026-06-01", "2026-
         "last": days[1],
     }  # fmt: skip
     copies = [{"key": f"part-{n}", "card": card} for n, card in enumerate([*cards, BODY, TIMER])]
-    light = season.pop("light", {})
+    light, picture = season.pop("light", {}), season.pop("picture", {})
     plan = plan_of(
         {"rate": Fraction(25)}, clip={"frames": frames}, kit={"copies": copies}, season=season, light=light,
+        picture=picture,
         camera={"focal_mm": 24.0}, rig={"axes": []}, move={"keyframes": [{}, {}]},
     )  # fmt: skip
     place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
@@ -94,6 +95,14 @@ STAYING: dict[str, Plan] = {
     "controller-has-no-hours": with_timer(schedule=None),
     "controller-clock-change": with_timer(("2026-10-19", "2026-11-01"), schedule={"follows_change": "not known"}),
     "controller-misses-frames": with_timer(step_s="400"),
+    "aim-eats-picture": camera(
+        CARD, picture={"width_px": 5600}, aims=[{"on": "2026-06-03", "across_px": 900.0, "turned_deg": 1.0}],
+    ),
+    "stands-in-view": camera(
+        CARD, obstacles=[{"name": "the alder", "from_day": "2026-06-01", "tall_mm": 700.0, "grows_mm_month": 600.0,
+                          "away_mm": 8000.0}],
+    ),
+    "nobody-looks": camera(CARD, days=("2026-06-01", "2026-06-28"), visiting={"clean_days": 10}),
     "visit-too-late": camera(another(CARD, gigabytes=1.0)),
     "visit-off-its-day": camera(
         another(CARD, gigabytes=8.0), visiting={"weekdays": [0]}, storing={"frame_mb": 31.0}

@@ -856,6 +856,18 @@ SAID: dict[str, tuple[str, ...]] = {
         "As the site timer can be told, 210 frames of 840 frames are not taken.",
         "Plan with a board that runs a program of one's own · Every window is told it as it is; it has to be written and tried.",
     ),
+    "aim-eats-picture": (
+        "Registered on one another the frames leave 4990 px of picture across; the clip is delivered 5600 px wide.",
+        "Deliver 4988 px · Every frame fills that without being enlarged.",
+    ),
+    "stands-in-view": (
+        "The alder reaches over a quarter of the picture from 1 June 2026 on; by the end over 43.2 % of its height.",
+        "It belongs to the picture · It is not looked at any more here.",
+    ),
+    "nobody-looks": (
+        "Nobody looks at a frame before the end: 1680 frames could be lost without anybody knowing.",
+        "Look at the frames every two weeks · At a visit, or from afar: then they are looked at every day.",
+    ),
 }
 
 

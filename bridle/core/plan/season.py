@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from bridle.core.plan.cards import NonNegative
 from bridle.core.plan.frames import DAY_MIN, Weekday
 from bridle.core.plan.outdoors import Celsius
-from bridle.core.values import Count, Duration, Line, Name, Positive, Section, Share
+from bridle.core.values import Count, Duration, Name, Positive, Section, Share
 
 Share01 = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Days = Annotated[int, Field(ge=1, le=3660)]
@@ -102,7 +102,10 @@ class Aim(Section):
 
 
 class Obstacle(Section):
-    """Something that will stand in the view: how high it is on a day, how fast it grows, how far it is, from when."""
+    """Something that will stand in the view: how high it is on a day, how fast it grows, how far it is, from when.
+
+    What `belongs` to the picture is drawn into no doubt.
+    """
 
     name: Name
     from_day: date
@@ -110,7 +113,7 @@ class Obstacle(Section):
     tall_mm: NonNegative = 2000.0
     grows_mm_month: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0.0
     away_mm: Positive = 10_000.0
-    note: Line = ""
+    belongs: bool = False
 
 
 class Season(Section):

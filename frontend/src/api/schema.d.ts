@@ -1226,6 +1226,26 @@ export interface components {
             turned_deg: number;
         };
         /**
+         * AimTold
+         * @description A comparison with the reference frame: its day, how far the picture had moved (pixels, degrees).
+         *
+         *     The picture that all frames share begins at these pixels of the frames from that day on.
+         */
+        AimTold: {
+            /** On */
+            on: string;
+            /** Said */
+            said: string;
+            /** Far Px */
+            far_px: number;
+            /** Far Deg */
+            far_deg: number;
+            /** Left Px */
+            left_px: number;
+            /** Top Px */
+            top_px: number;
+        };
+        /**
          * Aimed
          * @description A mark measured by aiming at it twice: slide and pan at each aim, and how well a pan can be read.
          */
@@ -3349,6 +3369,20 @@ export interface components {
             ratio: number;
         };
         /**
+         * GlareTold
+         * @description Days on which the sun stands in the picture, and between which minutes of the clock.
+         */
+        GlareTold: {
+            /** Said */
+            said: string;
+            /** Days */
+            days: number;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+        };
+        /**
          * Glyph
          * @description A symbol of the field, from one point to another.
          */
@@ -4483,6 +4517,8 @@ export interface components {
         /**
          * Obstacle
          * @description Something that will stand in the view: how high it is on a day, how fast it grows, how far it is, from when.
+         *
+         *     What `belongs` to the picture is drawn into no doubt.
          */
         Obstacle: {
             /** Name */
@@ -4510,10 +4546,24 @@ export interface components {
              */
             away_mm: number;
             /**
-             * Note
-             * @default
+             * Belongs
+             * @default false
              */
-            note: string;
+            belongs: boolean;
+        };
+        /**
+         * ObstacleTold
+         * @description Something that will stand in the view: from when (empty: never), its share at the end, in how many frames.
+         */
+        ObstacleTold: {
+            /** Name */
+            name: string;
+            /** Enters */
+            enters: string;
+            /** Share */
+            share: number;
+            /** Frames */
+            frames: number;
         };
         /**
          * OnClip
@@ -6491,6 +6541,18 @@ export interface components {
              */
             visits: components["schemas"]["VisitTold"][];
             telling?: components["schemas"]["TellingTold"] | null;
+            /**
+             * Aims
+             * @default []
+             */
+            aims: components["schemas"]["AimTold"][];
+            /**
+             * Obstacles
+             * @default []
+             */
+            obstacles: components["schemas"]["ObstacleTold"][];
+            /** Glare */
+            glare?: components["schemas"]["GlareTold"][] | null;
         };
         /**
          * Segment

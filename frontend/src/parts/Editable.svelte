@@ -168,7 +168,7 @@
       role="spinbutton"
       tabindex="0"
       aria-label={label}
-      aria-valuenow={value ?? undefined}
+      aria-valuenow={Number.isFinite(value) ? value! : undefined}
       aria-valuetext={said}
       aria-keyshortcuts={onpeg ? 'p Enter' : 'Enter'}
       onkeydown={keys}

@@ -5,7 +5,19 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from bridle.core.chapters.answer import Answer, answer
-from bridle.core.chapters.season import box, clocks, coming, drawn, powering, rules, storing, telling
+from bridle.core.chapters.season import (
+    aim,
+    box,
+    clocks,
+    coming,
+    drawn,
+    in_view,
+    noticed,
+    powering,
+    rules,
+    storing,
+    telling,
+)
 from bridle.core.chapters.season.calendar import calendar_days, inked, longest_gap, midnights, per_day, sun_of
 from bridle.core.chapters.season.state import RuleTold, SeasonState
 from bridle.core.figure import Figure, Formula, figure, term
@@ -20,7 +32,8 @@ from bridle.core.snag import Snag
 from bridle.core.subjects.time.windows import Span, united
 
 KINDS = (
-    *rules.KINDS, *storing.KINDS, *powering.KINDS, *box.KINDS, *clocks.KINDS, *coming.KINDS, *telling.KINDS,
+    *rules.KINDS, *storing.KINDS, *powering.KINDS, *box.KINDS, *clocks.KINDS, *coming.KINDS, *aim.KINDS,
+    *in_view.KINDS, *noticed.KINDS, *telling.KINDS,
 )  # fmt: skip
 OPEN = Formula("windows_s / 3600", "all windows together, days off left out")
 DAYS = Formula("days", "days of the calendar with a frame at least")
@@ -92,6 +105,9 @@ def _state(
         state.months = tuple(drawn.months(plan, stay))
         state.visits = tuple(coming.told(shooting, stay))
         state.telling = telling.told(shooting, stay)
+        state.aims = tuple(aim.aims(plan))
+        state.obstacles = tuple(in_view.obstacles(shooting))
+        state.glare = in_view.glare_told(shooting, stay)
     return state
 
 
@@ -108,6 +124,9 @@ def _of_staying(shooting: Shooting | None, stay: Staying | None, state: SeasonSt
     yield from box.findings(shooting.plan, stay)
     yield from clocks.findings(shooting)
     yield from coming.findings(shooting, stay)
+    yield from aim.findings(shooting.plan)
+    yield from in_view.findings(shooting)
+    yield from noticed.findings(shooting)
     yield from telling.findings(shooting, stay, state.telling)
 
 

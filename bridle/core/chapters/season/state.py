@@ -103,6 +103,41 @@ class TellingTold:
 
 
 @dataclass(slots=True, kw_only=True)
+class AimTold:
+    """A comparison with the reference frame: its day, how far the picture had moved (pixels, degrees).
+
+    The picture that all frames share begins at these pixels of the frames from that day on.
+    """
+
+    on: str
+    said: str
+    far_px: float
+    far_deg: float
+    left_px: int
+    top_px: int
+
+
+@dataclass(slots=True, kw_only=True)
+class ObstacleTold:
+    """Something that will stand in the view: from when (empty: never), its share at the end, in how many frames."""
+
+    name: str
+    enters: str
+    share: float
+    frames: int
+
+
+@dataclass(slots=True, kw_only=True)
+class GlareTold:
+    """Days on which the sun stands in the picture, and between which minutes of the clock."""
+
+    said: str
+    days: int
+    from_min: int
+    to_min: int
+
+
+@dataclass(slots=True, kw_only=True)
 class SeasonState:
     """A long run; and where work windows call the frames, the rules and what they come to.
 
@@ -126,3 +161,6 @@ class SeasonState:
     months: tuple[MonthTold, ...] = ()
     visits: tuple[VisitTold, ...] = ()
     telling: TellingTold | None = None
+    aims: tuple[AimTold, ...] = ()
+    obstacles: tuple[ObstacleTold, ...] = ()
+    glare: tuple[GlareTold, ...] | None = None

@@ -113,7 +113,7 @@ def entries_for(plan: Plan, card: Trigger, schedule: Schedule | None, low: float
     frames = plan.frames
     assert isinstance(frames, Windows)
     windows = windows_of(frames, plan.shoot.place.zone, where_of(plan))
-    inside = [one for one in windows if low <= one.opens < high]
+    inside = [one for one in windows if one.closes > low and one.opens < high]
     every = _dialled(min((one.every_s for one in inside), default=frames.every_s), card)
     if schedule is None:
         return Entries(WEEK, ((0, DAY_MIN),), every)

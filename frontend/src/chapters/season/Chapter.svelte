@@ -4,6 +4,7 @@
   import { number } from '../../format';
   import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import AimAndView from './AimAndView.svelte';
   import Box from './Box.svelte';
   import Controller from './Controller.svelte';
   import PowerAndCard from './PowerAndCard.svelte';
@@ -30,5 +31,6 @@
   {:else if sheet.leaf === 'controller'}<Controller />
   {:else if sheet.leaf === 'power'}<PowerAndCard />
   {:else if sheet.leaf === 'box'}<Box />
+  {:else if sheet.leaf === 'aim'}<AimAndView />
   {:else}<Visits />{/if}
 </ChapterPage>

@@ -11,6 +11,7 @@ export default {
     { key: 'controller', label: 'Controller', whole: true },
     { key: 'power', label: 'Power and card', whole: true },
     { key: 'box', label: 'Box and mast', whole: true },
+    { key: 'aim', label: 'Aim and view', whole: true },
     { key: 'visits', label: 'Visits', whole: true }
   ],
   lanes: [{ key: 'levels', Drawn: Levels }],

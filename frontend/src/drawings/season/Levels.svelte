@@ -103,8 +103,8 @@
     <text x={LEFT} y={band.y + TALL + 15}
       >{band.key === 'charge' ? 'charge left' : 'room left on the card'}</text
     >
-    <text x={LEFT - 5} y={band.y + 9} text-anchor="end">full</text>
-    <text x={LEFT - 5} y={band.y + TALL} text-anchor="end">none</text>
+    <text class="edge" x={LEFT - 5} y={band.y + 9} text-anchor="end">full</text>
+    <text class="edge" x={LEFT - 5} y={band.y + TALL} text-anchor="end">none</text>
   {/each}
   {#each months as month (month.day)}
     <path class="hair" d="M{x(month.day)} {TOP - 5}V{high - 18}" />
@@ -173,6 +173,9 @@
   @media (max-width: 480px) {
     text {
       font-size: 18px;
+    }
+    .edge {
+      display: none;
     }
   }
 </style>
