@@ -1,6 +1,7 @@
 """The bench: controller and camera in simulated time. Commands go in; the next event comes out with its time."""
 
 import heapq
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 
 from bridle.core.run.events import (
@@ -14,13 +15,15 @@ from bridle.core.run.events import (
     MoveTo,
     Shot,
     Silent,
+    Visited,
     WakeAt,
     Written,
 )
-from bridle.core.run.programme import Programme
+from bridle.core.run.programme import LEAD_S, Programme
 from bridle.standins.camera import Camera
 from bridle.standins.controller import Controller
 from bridle.standins.listener import Listener
+from bridle.standins.site import Site
 
 
 @dataclass
@@ -32,6 +35,7 @@ class Bench:
     controller: Controller
     now_s: float = 0.0
     listener: Listener | None = None
+    site: Site | None = None
     _coming: list[tuple[float, int, Event]] = field(default_factory=list)
     _order: int = 0
 
@@ -51,6 +55,11 @@ class Bench:
     def _fire(self, frame: int) -> None:
         """Press, and let the camera hear what the chain sends; without a chain it takes every frame."""
         shot, why = self.now_s + self.camera.until_shot_s(frame), ""
+        if self.site is not None:
+            why = self.site.why_not(self.now_s - LEAD_S)
+        if why:
+            self._later(shot, Silent(frame, why))
+            return
         if self.listener is not None:
             shot, why = self._pressed(frame, self.listener)
         if why:
@@ -79,14 +88,26 @@ class Bench:
         self.now_s = max(at, self.now_s)
         if isinstance(event, Shot):
             self.camera.take()
+        elif isinstance(event, Silent) and self.site is not None:
+            self.site.missed()
+        elif isinstance(event, Visited) and self.site is not None:
+            self.site.visit(self.now_s - LEAD_S, tuple(event.said.split(", ")) if event.said else ())
         return event
+
+    def expect(self, visits: Iterable[tuple[float, str]]) -> None:
+        """Somebody will come at these times, in seconds after the run was started, and do this."""
+        for at_s, said in visits:
+            if at_s > self.now_s:
+                self._later(at_s, Visited(said))
 
     def _later(self, at_s: float, event: Event) -> None:
         self._order += 1
         heapq.heappush(self._coming, (at_s, self._order, event))
 
 
-def new_bench(programme: Programme, frames: int, position: dict[str, float], now_s: float) -> Bench:
+def new_bench(
+    programme: Programme, frames: int, position: dict[str, float], now_s: float, site: Site | None = None
+) -> Bench:
     """A bench whose camera already holds some frames and whose axes stand somewhere."""
     listener = None if programme.signal is None else Listener(programme.signal)
-    return Bench(programme, Camera(programme, frames), Controller(programme, position), now_s, listener)
+    return Bench(programme, Camera(programme, frames), Controller(programme, position), now_s, listener, site)

@@ -11,8 +11,11 @@ from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.scene import scene_at
 from bridle.core.subjects.numbers.arrays import Floats
 
-WeatherName = Literal["as planned", "passing cloud", "dull evening", "haze"]
+WeatherName = Literal["as planned", "passing cloud", "dull evening", "haze", "uneven days", "dark weeks"]
 WEATHERS: tuple[WeatherName, ...] = ("as planned", "passing cloud", "dull evening", "haze")
+# Of a shoot of weeks: days of all sorts, and a stretch of dark ones within these shares of it.
+LONG_WEATHERS: tuple[WeatherName, ...] = ("as planned", "uneven days", "dark weeks")
+DARK_FROM, DARK_TO = 0.3, 0.42
 # A thick cloud takes so many stops; a dull evening comes to as much; haze takes less, and all the time.
 THICK_STOPS, HAZE_STOPS, MOST_STOPS = 2.5, 0.7, 4.0
 # The cloud comes and goes within these shares of the shoot.
@@ -32,11 +35,13 @@ class Outcome:
 def cloud_stops(weather: WeatherName, share: Floats, planned: float, seed: int = 0) -> Floats:
     """What cloud takes at shares of the shoot from 0 to 1, in stops; the plan's own where the weather is as planned."""
     random = np.random.default_rng(seed)
-    if weather == "as planned":
+    if weather in ("as planned", "uneven days"):
         extra = np.zeros_like(share)
     elif weather == "passing cloud":
         ragged = 0.25 * np.interp(share, np.linspace(0, 1, 40), random.uniform(-1, 1, 40))
         extra = (THICK_STOPS + ragged) * _ramp(share, COMES, EDGE) * (1 - _ramp(share, GONE, EDGE))
+    elif weather == "dark weeks":
+        extra = np.where((share >= DARK_FROM) & (share < DARK_TO), THICK_STOPS, 0.0)
     elif weather == "dull evening":
         extra = THICK_STOPS * _ramp(share, 0.25, 0.25)
     else:

@@ -61,7 +61,21 @@ class Restarted:
     camera_frames: int
 
 
-Event = Asked | Arrived | Due | Called | Shot | Silent | Written | Restarted
+@dataclass(frozen=True)
+class Visited:
+    """Somebody has been there, and has done this."""
+
+    said: str
+
+
+@dataclass(frozen=True)
+class CutOff:
+    """The power has failed, for so many seconds."""
+
+    seconds: float
+
+
+Event = Visited | CutOff | Asked | Arrived | Due | Called | Shot | Silent | Written | Restarted
 
 
 @dataclass(frozen=True)
@@ -98,7 +112,22 @@ class Fire:
 class Note:
     """An entry for the event log."""
 
-    kind: Literal["start", "taken", "missed", "deaf", "late", "pause", "go on", "restart", "fault", "stop", "finish"]
+    kind: Literal[
+        "start",
+        "taken",
+        "missed",
+        "deaf",
+        "late",
+        "pause",
+        "go on",
+        "restart",
+        "fault",
+        "stop",
+        "finish",
+        "visit",
+        "cut",
+        "skipped",
+    ]
     frame: int | None = None
     seconds: float | None = None
     said: str = ""

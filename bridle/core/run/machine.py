@@ -16,6 +16,7 @@ from bridle.core.run.events import (
     AwaitCall,
     Called,
     Command,
+    CutOff,
     Due,
     Event,
     Fire,
@@ -24,6 +25,7 @@ from bridle.core.run.events import (
     Restarted,
     Shot,
     Silent,
+    Visited,
     WakeAt,
     Written,
 )
@@ -103,6 +105,20 @@ def _arrived(programme: Programme, state: RunState, event: Arrived, now_s: float
     return _when_ready(programme, replace(state, arrived=True), now_s)
 
 
+def _visited(programme: Programme, state: RunState, event: Visited, now_s: float) -> Stepped:
+    """Whoever comes starts again what had given up."""
+    if state.phase not in ACTIVE:
+        return state, []
+    note = Note("visit", state.frame, said=event.said)
+    if state.phase == "fault":
+        return _prepare(replace(state, phase="preparing", in_a_row=0), [note])
+    return state, [note]
+
+
+def _cut(programme: Programme, state: RunState, event: CutOff, now_s: float) -> Stepped:
+    return (state, [Note("cut", state.frame, event.seconds)]) if state.phase in ACTIVE else (state, [])
+
+
 def _written(programme: Programme, state: RunState, event: Written, now_s: float) -> Stepped:
     if event.frame != state.frame - 1 or state.phase not in ("preparing", "paused"):
         return state, []
@@ -117,7 +133,13 @@ def _when_ready(programme: Programme, state: RunState, now_s: float) -> Stepped:
         return state, []
     due = due_s(programme, state, state.frame)
     notes: list[Command] = []
-    if now_s > due + LATE_S:
+    if now_s > due + LATE_S and programme.by_windows:
+        # Windows stay where they are: what has gone by is left out, and the next frame comes when it should.
+        gone = programme.next_after(now_s - LATE_S) - state.frame
+        if gone > 0:
+            state = replace(state, missed=state.missed + gone)
+            return _after_frame(programme, state, [Note("skipped", state.frame - gone, float(gone))])
+    elif now_s > due + LATE_S:
         # The grid moves with a late frame, so that the pace of the clip stays even from here on.
         notes = [Note("late", state.frame, round(now_s - due, 3))]
         state = replace(state, shift_s=state.shift_s + now_s - due)
@@ -152,7 +174,7 @@ def _silent(programme: Programme, state: RunState, event: Silent, now_s: float) 
     notes: list[Command] = [Note("missed", state.frame, said=event.why)]
     state = replace(state, missed=state.missed + 1, in_a_row=state.in_a_row + 1)
     state, commands = _after_frame(programme, state, notes)
-    if state.in_a_row == DEAF_AFTER and state.phase == "preparing":
+    if state.in_a_row == DEAF_AFTER and state.phase == "preparing" and not programme.by_windows:
         return replace(state, phase="fault"), [*notes, Note("deaf", state.frame, said=event.why)]
     return state, commands
 
@@ -196,6 +218,8 @@ def _restarted(programme: Programme, state: RunState, event: Restarted, now_s: f
 
 _HANDLERS: dict[type, Callable[..., Stepped]] = {
     Asked: _asked,
+    Visited: _visited,
+    CutOff: _cut,
     Arrived: _arrived,
     Written: _written,
     Due: _due,

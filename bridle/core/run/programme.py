@@ -8,8 +8,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import Windows
 from bridle.core.reckon.calls import call_of
 from bridle.core.reckon.reckoning import reckon
+from bridle.core.reckon.season.season import Staying, staying
 from bridle.core.reckon.signals import Signal, signal
 from bridle.core.reckon.timeline import Calls
 from bridle.core.subjects.numbers.arrays import Floats
@@ -57,6 +59,13 @@ class Programme:
     # What the camera is really sent; None where nothing presses its contacts, and it takes every frame.
     signal: Signal | None = None
     shutter_lag_s: float = 0.0
+    # Work windows call the frames; and what a camera that stays lives on.
+    by_windows: bool = False
+    stay: Staying | None = None
+
+    def next_after(self, now_s: float) -> int:
+        """The first frame that is not due before a moment, in seconds after the run was started."""
+        return int(np.searchsorted(self.starts_s[:-1], now_s - LEAD_S))
 
     def due_s(self, frame: int) -> float:
         """When a frame's shutter opens, in seconds after the run was started, if nothing delays it."""
@@ -119,4 +128,6 @@ def programme(plan: Plan) -> Programme:
         calls=shooting.timeline.calls,
         signal=None if shooting.hearing is None else signal(plan, shooting.hearing, call_of(shooting).heard),
         shutter_lag_s=float(beat.lag_s),
+        by_windows=isinstance(plan.frames, Windows),
+        stay=staying(shooting),
     )

@@ -39,6 +39,7 @@ from bridle.server.runs.schemas import (
     Setting,
     StaleNote,
 )
+from bridle.server.runs.site import site_of_run
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
 from bridle.standins.weather import WeatherName, outcome_of
@@ -71,6 +72,7 @@ def new_run(request: HttpRequest, shoot_id: PathId, asked: NewRun) -> Any:
                 frames=frames,
                 speed=asked.speed,
                 weather=asked.weather,
+                comes=asked.comes,
                 asked=["start"],
             )
     except IntegrityError:
@@ -208,6 +210,7 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         clock=_clock(plan, planned, now),
         position=planned.place(following),
         weather=run.weather,
+        **_lives_on(run, planned, now),
         setting=_pictures(run.pk)(max(0, min(state.frame, planned.frames) - 1) // planned.visits),
         units={axis.name: axis.unit for axis in plan.rig.axes},
         figures=progress(
@@ -224,6 +227,15 @@ def _view(run: Run, after: int, events: bool = True) -> RunView:
         events_count=run.events_count,
         events=[_line(plan, planned, row) for row in rows],
     )
+
+
+def _lives_on(run: Run, planned: Programme, now: float) -> dict[str, Any]:
+    """What battery and card have, where the camera stays."""
+    site = site_of_run(run, planned)
+    if site is None:
+        return {"stays": False, "comes": run.comes, "charge": None, "fill": None}
+    site.to(now - LEAD_S)
+    return {"stays": True, "comes": run.comes, "charge": site.charge, "fill": site.fill}
 
 
 def _pending(run: Run, state: RunState) -> list[str]:

@@ -10,18 +10,21 @@ import time
 
 from django.db import DatabaseError, close_old_connections, connection, transaction
 
-from bridle.core.run.events import Asked, Event, Note, Restarted, Shot
+from bridle.core.run.events import Asked, CutOff, Event, Note, Restarted, Shot, Visited
 from bridle.core.run.machine import ACTIVE, RunState, step
-from bridle.core.run.programme import Programme, programme
+from bridle.core.run.programme import LEAD_S, Programme, programme
 from bridle.datafolder.health import why_not
 from bridle.server.held import hold
 from bridle.server.runs.book import ENDED, record
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, Run, StandInCamera
+from bridle.server.runs.site import CUT_S, site_of_run
 from bridle.standins.bench import Bench, new_bench
 
 LOG = logging.getLogger("bridle.runs")
 # How long a run waits before it looks again whether somebody asked for something.
 LOOK_S = 0.5
+# What is said of a visit at which nothing was due.
+LOOKED = "a look"
 
 _wake: dict[int, threading.Event] = {}
 _lock = threading.Lock()
@@ -82,7 +85,13 @@ class Drive:
         self.programme: Programme = programme(self.run.read_plan())
         self.state: RunState = self.run.read_state()
         place = self.programme.place(min(self.state.frame, self.programme.frames - 1))
-        self.bench: Bench = new_bench(self.programme, self.camera.frames, place, self.run.now_s)
+        self.bench: Bench = new_bench(
+            self.programme, self.camera.frames, place, self.run.now_s, site_of_run(self.run, self.programme)
+        )
+        if self.run.comes and self.programme.stay is not None:
+            start = self.programme.start.timestamp()
+            due = self.programme.stay.coming.visits
+            self.bench.expect((visit.at - start + LEAD_S, ", ".join(visit.tasks) or LOOKED) for visit in due)
         self.speed = self.run.speed
 
     def go(self) -> None:
@@ -105,11 +114,24 @@ class Drive:
         row = Run.objects.only("asked", "speed").get(pk=self.run.pk)
         self.speed = row.speed
         for asked in row.asked:
-            self._handle(Asked(asked))
+            self._handle(self._asked(asked))
         if row.asked:
             with transaction.atomic():
                 now = Run.objects.only("asked").get(pk=self.run.pk)
                 Run.objects.filter(pk=self.run.pk).update(asked=now.asked[len(row.asked) :])
+
+    def _asked(self, what: str) -> Event:
+        """What a person asks for; a visit ticked off and a cut happen to the site as well."""
+        site, now_s = self.bench.site, self.bench.now_s - LEAD_S
+        if what == "visit":
+            if site is not None:
+                site.visit(now_s, ())
+            return Visited("")
+        if what == "cut":
+            if site is not None:
+                site.cut(now_s, CUT_S)
+            return CutOff(CUT_S)
+        return Asked(what)  # type: ignore[arg-type]  # one of what the API takes
 
     def _wait(self) -> bool:
         """Let simulated time run up to the next event; False if something was asked, or there is none yet."""

@@ -33,6 +33,8 @@ class Run(models.Model):
     frames = models.PositiveIntegerField()
     # Under which weather the stand-in camera takes its pictures.
     weather = models.CharField(max_length=20, default="as planned")
+    # Whether somebody comes to it as it is planned, or only when a person ticks a visit off.
+    comes = models.BooleanField(default=True)
     made_at = models.DateTimeField(default=timezone.now)
     saved_at = models.DateTimeField(default=timezone.now)
     ended_at = models.DateTimeField(null=True, blank=True)

@@ -15,15 +15,17 @@ from bridle.standins.weather import WeatherName
 class NewRun(Schema):
     """How fast simulated time goes: times real time, 0 for as fast as it goes; and the weather over the stand-ins."""
 
-    speed: Literal[0, 1, 60, 600] = 60
+    speed: Literal[0, 1, 60, 600, 86400] = 60
     weather: WeatherName = "as planned"
+    # Whether somebody comes as it is planned, to a camera that stays.
+    comes: bool = True
 
 
 class AskRun(Schema):
     """What is asked of a run; a speed may come along, or alone."""
 
-    what: Literal["start", "pause", "go on", "stop"] | None = None
-    speed: Literal[0, 1, 60, 600] | None = None
+    what: Literal["start", "pause", "go on", "stop", "visit", "cut"] | None = None
+    speed: Literal[0, 1, 60, 600, 86400] | None = None
 
 
 class EventLine(Schema):
@@ -77,6 +79,11 @@ class RunView(Schema):
     position: dict[str, float]
     units: dict[str, str]
     weather: str
+    # Of a camera that stays: shares of charge and card; None where nobody knows, or there is none.
+    charge: float | None
+    fill: float | None
+    stays: bool
+    comes: bool
     # Of the frame that was taken last; of the first before that.
     setting: Setting
     figures: list[Figure]

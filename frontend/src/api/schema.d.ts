@@ -8771,7 +8771,7 @@ export interface components {
              * Weather
              * @enum {string}
              */
-            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze" | "uneven days" | "dark weeks";
             bright: components["schemas"]["Series"];
             metered_ev: components["schemas"]["Series"];
         };
@@ -8785,7 +8785,7 @@ export interface components {
              * Weather
              * @enum {string}
              */
-            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze" | "uneven days" | "dark weeks";
         };
         /**
          * EventLine
@@ -8869,6 +8869,14 @@ export interface components {
             };
             /** Weather */
             weather: string;
+            /** Charge */
+            charge: number | null;
+            /** Fill */
+            fill: number | null;
+            /** Stays */
+            stays: boolean;
+            /** Comes */
+            comes: boolean;
             setting: components["schemas"]["Setting"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
@@ -8915,13 +8923,18 @@ export interface components {
              * @default 60
              * @enum {integer}
              */
-            speed: 0 | 1 | 60 | 600;
+            speed: 0 | 1 | 60 | 600 | 86400;
             /**
              * Weather
              * @default as planned
              * @enum {string}
              */
-            weather: "as planned" | "passing cloud" | "dull evening" | "haze";
+            weather: "as planned" | "passing cloud" | "dull evening" | "haze" | "uneven days" | "dark weeks";
+            /**
+             * Comes
+             * @default true
+             */
+            comes: boolean;
         };
         /**
          * AskRun
@@ -8929,9 +8942,9 @@ export interface components {
          */
         AskRun: {
             /** What */
-            what?: ("start" | "pause" | "go on" | "stop") | null;
+            what?: ("start" | "pause" | "go on" | "stop" | "visit" | "cut") | null;
             /** Speed */
-            speed?: (0 | 1 | 60 | 600) | null;
+            speed?: (0 | 1 | 60 | 600 | 86400) | null;
         };
         /**
          * LogLine

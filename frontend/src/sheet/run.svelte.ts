@@ -5,6 +5,10 @@ const LOOK_MS = 350;
 const IDLE_MS = 2500;
 const MOST_EVENTS = 400;
 
+/** How fast simulated time goes: times real time, 0 for as fast as it goes. */
+export type Speed = 0 | 1 | 60 | 600 | 86400;
+type Asked = 'pause' | 'go on' | 'stop' | 'visit' | 'cut' | null;
+
 /** The run that is looked at: asks the server how it goes, and passes on what is asked of it. */
 export class RunWatch {
   run = $state.raw<RunView | null>(null);
@@ -47,19 +51,19 @@ export class RunWatch {
     this.#take(got(answer), same);
   }
 
-  async begin(speed: 0 | 1 | 60 | 600, weather: Weather = 'as planned'): Promise<void> {
+  async begin(speed: Speed, weather: Weather = 'as planned', comes = true): Promise<void> {
     await this.#try(async () => {
       const path = { shoot_id: this.#shoot };
       const answer = await api.POST('/api/shoots/{shoot_id}/runs', {
         params: { path },
-        body: { speed, weather }
+        body: { speed, weather, comes }
       });
       if (answer.data) this.#take(answer.data, false);
       else this.trouble = sentence(answer.error);
     });
   }
 
-  async ask(what: 'pause' | 'go on' | 'stop' | null, speed: 0 | 1 | 60 | 600 | null = null): Promise<void> {
+  async ask(what: Asked, speed: Speed | null = null): Promise<void> {
     const run = this.run;
     if (!run) return;
     await this.#try(async () => {

@@ -4,21 +4,31 @@
   import { api, type LogLine } from '../../api/client';
   import { clock, duration, number, write, shutter } from '../../format';
   import NoteField from '../../parts/NoteField.svelte';
+  import Tick from '../../parts/Tick.svelte';
   import TakenTable from '../../parts/TakenTable.svelte';
   import Working from '../../parts/Working.svelte';
-  import { RunWatch } from '../../sheet/run.svelte';
+  import { RunWatch, type Speed } from '../../sheet/run.svelte';
   import { grouped, type Told } from './told';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { WEATHERS, type Weather } from '../../sheet/weather';
+  import { LONG_WEATHERS, WEATHERS, type Weather } from '../../sheet/weather';
 
   const sheet = theSheet();
   const watch = new RunWatch(sheet.id);
-  const SPEEDS = [
+  const HOURS: readonly { value: Speed; label: string; said: string }[] = [
     { value: 1, label: '1×', said: 'real time' },
     { value: 60, label: '60×', said: 'a minute a second' },
     { value: 600, label: '600×', said: 'ten minutes a second' },
     { value: 0, label: 'as fast as it goes', said: '' }
-  ] as const;
+  ];
+  const MONTHS: typeof HOURS = [
+    { value: 600, label: '600×', said: 'ten minutes a second' },
+    { value: 86400, label: 'a day a second', said: '' },
+    { value: 0, label: 'as fast as it goes', said: '' }
+  ];
+  /** Whether it is a camera that stays for weeks, with a battery and a card that somebody looks after. */
+  const stays = $derived(sheet.evaluation.season.long ?? false);
+  const SPEEDS = $derived(stays ? MONTHS : HOURS);
+  let comes = $state(true);
   const PHASES: Record<string, string> = {
     ready: 'About to start',
     preparing: 'Moving to the next frame',
@@ -33,9 +43,11 @@
     start: 'to start',
     pause: 'to pause',
     'go on': 'to go on',
-    stop: 'to stop'
+    stop: 'to stop',
+    visit: 'to tick off a visit',
+    cut: 'to cut the power'
   };
-  let speed = $state<0 | 1 | 60 | 600>(600);
+  let speed = $state<Speed>(600);
   let entry = $state.raw<LogLine | null>(null);
   let asking = $state(false);
   let tick = $state(0);
@@ -84,19 +96,24 @@
 
   async function begin() {
     asking = true;
-    if (await sheet.saving.settle()) await watch.begin(speed, weather);
+    if (await sheet.saving.settle()) await watch.begin(speed, weather, comes);
     else watch.trouble = 'Not everything is saved yet, and a run takes the plan as it is kept.';
     asking = false;
   }
 
   function wordsFor(event: Told): string {
-    if (event.until !== undefined)
-      return `Frames ${number((event.frame ?? 0) + 1, 12)} to ${number(event.until + 1, 12)} taken.`;
+    if (event.until !== undefined) {
+      const which = `Frames ${number((event.frame ?? 0) + 1, 12)} to ${number(event.until + 1, 12)}`;
+      return event.kind === 'taken' ? `${which} taken.` : `${which} did not come: ${event.said}.`;
+    }
     const frame = event.frame === null ? '' : number(event.frame + 1, 12);
     const words: Record<string, string> = {
       start: 'Started. The axes go to the first keyframe.',
       taken: `Frame ${frame} taken.`,
       missed: `Frame ${frame} did not come: ${event.said}.`,
+      skipped: `${number(event.seconds ?? 0, 12)} frames from ${frame} on went by without being taken.`,
+      visit: event.said ? `Somebody came: ${event.said}.` : 'A visit ticked off: card and battery swapped.',
+      cut: `The power is cut for ${duration(event.seconds ?? 0)}.`,
       deaf: `No frame came of three presses: ${event.said}. The chapter Trigger says how to mend it; it would go on with frame ${frame}.`,
       late: `Frame ${frame} is ${duration(event.seconds ?? 0)} late; the frames after it follow.`,
       pause: `Paused before frame ${frame}.`,
@@ -162,6 +179,18 @@
             <dd>{number(run.setting.metered_ev, 3)} EV, {off(run.setting.bright)}</dd>
           </div>
         {/if}
+        {#if run.charge !== null}
+          <div>
+            <dt>charge</dt>
+            <dd>{number(run.charge * 100, 3)} %</dd>
+          </div>
+        {/if}
+        {#if run.fill !== null}
+          <div>
+            <dt>card, full</dt>
+            <dd>{number(run.fill * 100, 3)} %</dd>
+          </div>
+        {/if}
         {#each Object.entries(run.position) as [name, value] (name)}
           <div>
             <dt>{name}</dt>
@@ -223,10 +252,13 @@
       <p>
         <label class="label"
           >under <select bind:value={weather}>
-            {#each WEATHERS as one (one)}<option>{one}</option>{/each}
+            {#each stays ? LONG_WEATHERS : WEATHERS as one (one)}<option>{one}</option>{/each}
           </select></label
         >
       </p>
+    {/if}
+    {#if !watch.under && stays}
+      <Tick checked={comes} onchange={(on) => (comes = on)}>somebody comes as it is planned</Tick>
     {/if}
     <div class="buttons">
       {#if watch.under && run}
@@ -234,6 +266,12 @@
           <button type="button" class="act" onclick={() => void watch.ask('go on')}>Go on</button>
         {:else}
           <button type="button" class="act" onclick={() => void watch.ask('pause')}>Pause</button>
+        {/if}
+        {#if run.stays}
+          <button type="button" class="act quiet" onclick={() => void watch.ask('visit')}
+            >Tick off a visit</button
+          >
+          <button type="button" class="act quiet" onclick={() => void watch.ask('cut')}>Cut the power</button>
         {/if}
         <button type="button" class="act quiet" onclick={() => void watch.ask('stop')}>Stop</button>
       {:else}

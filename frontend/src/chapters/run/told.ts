@@ -9,7 +9,8 @@ export function grouped(events: readonly Event[]): Told[] {
   const told: Told[] = [];
   for (const event of events) {
     const last = told.at(-1);
-    const goesOn = event.kind === 'taken' && last?.kind === 'taken';
+    const alike = event.kind === 'taken' || event.kind === 'missed';
+    const goesOn = alike && last?.kind === event.kind && last.said === event.said;
     if (!goesOn || event.frame === null) told.push({ ...event });
     else last.until = event.frame;
   }
