@@ -134,6 +134,17 @@ def leaf(page: Page, name: str) -> None:
     page.get_by_role("navigation", name=re.compile("^Parts of the")).get_by_role("link", name=name).click()
 
 
+def others(page: Page, leaves: list[str]) -> list[str]:
+    """The leaves of the chapter that lies open but its first, as far as the shoot has a use for them."""
+    if len(leaves) < 2:
+        return []
+    links = page.get_by_role("navigation", name=re.compile("^Parts of the")).get_by_role("link")
+    links.first.wait_for()
+    shown = links.all_inner_texts()
+    assert shown[0] == leaves[0] and set(shown) <= set(leaves), (shown, leaves)
+    return shown[1:]
+
+
 def set_when(page: Page, day: int, month: int, year: int, hour: int, minute: int) -> None:
     """Type a day and a time into their parts, in whichever order these stand."""
     for name, value in (("day", day), ("month", month), ("year", year), ("hour", hour), ("minute", minute)):

@@ -8,7 +8,7 @@ from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import LOOKS, BrowserCase, chapter, chapters_of, figure, leaf, type_over
+from tests.browser.pages import CHAPTERS, LOOKS, BrowserCase, chapter, chapters_of, figure, leaf, others, type_over
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
 TAGS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
@@ -33,10 +33,15 @@ class Everybody(BrowserCase):
                 chapter(page, name)
                 page.wait_for_load_state("networkidle")
                 self._axe(page, f"{name}, {look}")
-                for part in leaves[1:]:
+                for part in others(page, leaves):
                     leaf(page, part)
                     page.wait_for_load_state("networkidle")
                     self._axe(page, f"{part}, {look}")
+            page = self.open_demo("Mill Weir footbridge", "Long run", look=look)
+            for part in ["When", *others(page, CHAPTERS["Long run"])]:
+                leaf(page, part)
+                page.wait_for_load_state("networkidle")
+                self._axe(page, f"{part}, {look}")
             page.goto(f"{self.server.address}/kit")
             page.get_by_role("button", name="900 mm belt rail").click()
             page.get_by_role("button", name="steps per unit", exact=True).click()

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page
 
-from tests.browser.pages import BrowserCase, chapter, chapters_of, leaf
+from tests.browser.pages import BrowserCase, chapter, chapters_of, leaf, others
 
 LOOK = (Path(__file__).parent / "sweep.js").read_text()
 DESK: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}}
@@ -73,7 +73,7 @@ class Sweeping(BrowserCase):
         for title, leaves in chapters_of(page).items():
             chapter(page, title)
             self._look(page, f"{name}, {title}", phone)
-            for part in leaves[1:]:
+            for part in others(page, leaves):
                 leaf(page, part)
                 self._look(page, f"{name}, {title}, {part}", phone)
         chapter(page, "Rig")

@@ -9,7 +9,7 @@ from typing import Any
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.pages import PATIENCE_MS, BrowserCase, chapters_of, figure, leaf, set_when, type_over
+from tests.browser.pages import PATIENCE_MS, BrowserCase, chapters_of, figure, leaf, others, set_when, type_over
 from tests.browser.printed import printed
 
 
@@ -155,7 +155,7 @@ class Phone(BrowserCase):
         for name, leaves in chapters_of(page).items():
             page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile(rf"\b{name}\b")).tap()
             self._fits(page)
-            for part in leaves[1:]:
+            for part in others(page, leaves):
                 leaf(page, part)
                 self._fits(page)
         page.get_by_text("as fast as it goes").tap()

@@ -25,7 +25,7 @@
     <Leaves
       label="Parts of the {chapter.label.toLowerCase()}"
       at="/shoots/{sheet.id}/{chapter.key}"
-      leaves={chapter.leaves}
+      leaves={chapter.leaves.filter(({ needs }) => !needs || needs(sheet.plan))}
       open={sheet.leaf}
     />
   </header>

@@ -2,7 +2,7 @@
   /** The shoot taken by the stand-ins: frame by frame in simulated time, with what a person can ask of it. */
   import { onMount } from 'svelte';
   import { api, type LogLine } from '../../api/client';
-  import { clock, duration, number, write, shutter } from '../../format';
+  import { clock, duration, number, shortDay, shutter, write } from '../../format';
   import NoteField from '../../parts/NoteField.svelte';
   import Tick from '../../parts/Tick.svelte';
   import TakenTable from '../../parts/TakenTable.svelte';
@@ -29,6 +29,9 @@
   const stays = $derived(sheet.evaluation.season.long ?? false);
   const SPEEDS = $derived(stays ? MONTHS : HOURS);
   let comes = $state(true);
+  /** On which day too, where there are many. */
+  const when = (at: number) =>
+    stays ? `${shortDay(at, sheet.zone)}, ${clock(at, sheet.zone, false)}` : clock(at, sheet.zone);
   const PHASES: Record<string, string> = {
     ready: 'About to start',
     preparing: 'Moving to the next frame',
@@ -155,11 +158,16 @@
         </div>
         <div>
           <dt>finished</dt>
-          <dd><Working figure={figures['run.finish']} /></dd>
+          <dd>
+            <Working
+              figure={figures['run.finish']}
+              {...stays && figures['run.finish'] ? { shown: when(figures['run.finish'].value) } : {}}
+            />
+          </dd>
         </div>
         <div>
           <dt>clock of the shoot</dt>
-          <dd>{clock(Date.parse(run.clock) / 1000 + since * run.clock_rate, sheet.zone)}</dd>
+          <dd>{when(Date.parse(run.clock) / 1000 + since * run.clock_rate)}</dd>
         </div>
         <div>
           <dt>delayed by</dt>
@@ -305,7 +313,7 @@
     <ol aria-label="Event log" aria-live="off">
       {#each newest as event (event.number)}
         <li class={event.kind}>
-          <span>{clock(Date.parse(event.clock) / 1000, sheet.zone)}</span>
+          <span>{when(Date.parse(event.clock) / 1000)}</span>
           {wordsFor(event)}
         </li>
       {:else}

@@ -41,7 +41,7 @@
           <button
             type="button"
             class="link"
-            aria-label="take comparison {n + 1} out"
+            aria-label="take it out: comparison {n + 1}"
             onclick={() => sheet.drop(`season.aims.${n}`)}>take it out</button
           >
         </p>
@@ -104,7 +104,7 @@
             <button
               type="button"
               class="link"
-              aria-label="take {thing.name} out"
+              aria-label="take it out: {thing.name}"
               onclick={() => sheet.drop(at)}>take it out</button
             >
           </p>
@@ -193,6 +193,10 @@
 </div>
 
 <style>
+  button.link {
+    min-height: 24px;
+    padding: 2px 0;
+  }
   .cols {
     display: grid;
     grid-template-columns: 1fr 1fr;

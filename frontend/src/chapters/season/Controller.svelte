@@ -151,6 +151,10 @@
 {/if}
 
 <style>
+  button.link {
+    min-height: 24px;
+    padding: 2px 0;
+  }
   .cols {
     display: grid;
     grid-template-columns: minmax(0, 1.3fr) minmax(290px, 0.7fr);

@@ -20,3 +20,10 @@
 
 <button type="button" class="link" onclick={choose}>{label}</button>
 <PutOn {shelf} bind:open={putting} title="Take it from the shelf" {kinds} />
+
+<style>
+  button.link {
+    min-height: 24px;
+    padding: 2px 0;
+  }
+</style>

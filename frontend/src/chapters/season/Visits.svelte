@@ -97,7 +97,7 @@
         <button
           type="button"
           aria-pressed={(visiting.weekdays ?? []).includes(day)}
-          aria-label={NAMES[day]}
+          aria-label="{letters}, {NAMES[day]}"
           onclick={() => void sheet.change([{ do: 'weekday', path: 'season.visiting.weekdays', day }])}
           >{letters}</button
         >
@@ -156,7 +156,7 @@
         <button
           type="button"
           class="link"
-          aria-label="take the visit of {day} out"
+          aria-label="take it out: the visit of {day}"
           onclick={() => sheet.drop(`season.visiting.arranged.${n}`)}>take it out</button
         >
       </p>
@@ -172,6 +172,10 @@
 </div>
 
 <style>
+  button.link {
+    min-height: 24px;
+    padding: 2px 0;
+  }
   .cols {
     display: grid;
     grid-template-columns: minmax(0, 1.4fr) minmax(280px, 0.6fr);

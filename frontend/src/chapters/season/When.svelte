@@ -83,8 +83,11 @@
           <p class="days" role="group" aria-label="days on which rule {n + 1} opens">
             {#each LETTERS as letters, day (day)}
               {@const on = (rule?.weekdays ?? [0, 1, 2, 3, 4, 5, 6]).includes(day)}
-              <button type="button" aria-pressed={on} aria-label={NAMES[day]} onclick={() => weekday(n, day)}
-                >{letters}</button
+              <button
+                type="button"
+                aria-pressed={on}
+                aria-label="{letters}, {NAMES[day]}"
+                onclick={() => weekday(n, day)}>{letters}</button
               >
             {/each}
           </p>
@@ -165,7 +168,7 @@
               <button
                 type="button"
                 class="link"
-                aria-label="take days off {n + 1} back"
+                aria-label="take them back: days off {n + 1}"
                 onclick={() => sheet.drop(`frames.off.${n}`)}>take them back</button
               >
             </p>
@@ -191,6 +194,10 @@
 {/if}
 
 <style>
+  button.link {
+    min-height: 24px;
+    padding: 2px 0;
+  }
   .cols {
     display: grid;
     grid-template-columns: minmax(0, 1.15fr) minmax(300px, 0.85fr);

@@ -1,5 +1,11 @@
 import Levels from '../../drawings/span/lanes/Levels.svelte';
+import type { Plan } from '../../api/client';
 import type { Chapter } from '../entry';
+
+const windows = (plan: Plan) => plan.frames?.source === 'windows';
+/** What grows on a window sill needs no box, unless there is one. */
+const outside = (plan: Plan) =>
+  plan.shoot.kind !== 'grow' || (plan.kit?.copies ?? []).some(({ card }) => card.kind === 'box');
 
 /** A scheduled shoot of weeks to years: when its frames are taken, and what the windows come to. */
 export default {
@@ -8,13 +14,12 @@ export default {
   load: () => import('./Chapter.svelte'),
   leaves: [
     { key: 'when', label: 'When', whole: true },
-    { key: 'controller', label: 'Controller', whole: true },
+    { key: 'controller', label: 'Controller', whole: true, needs: windows },
     { key: 'power', label: 'Power and card', whole: true },
-    { key: 'box', label: 'Box and mast', whole: true },
+    { key: 'box', label: 'Box and mast', whole: true, needs: outside },
     { key: 'aim', label: 'Aim and view', whole: true },
     { key: 'visits', label: 'Visits', whole: true }
   ],
   lanes: [{ key: 'levels', Drawn: Levels }],
-  needs: (plan) =>
-    plan.frames?.source === 'windows' || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'
+  needs: (plan) => windows(plan) || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'
 } satisfies Chapter;

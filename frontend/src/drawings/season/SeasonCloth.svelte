@@ -1,7 +1,9 @@
 <script lang="ts">
   /** The season as cloth: days across, hours down; where the sun is up it is shaded, windows are inked. */
   import type { components } from '../../api/schema';
+  import { grasp } from '../../parts/grasp';
   import { theSheet } from '../../sheet/sheet.svelte';
+  import { edgeGrip, edgesOf } from './edges';
   import { dayName, dayOf, isoOf, keyed, LEFT, monthsOf, playheadOf, WIDE } from './days';
 
   interface Props {
@@ -56,6 +58,14 @@
     (season.visits ?? []).map(({ day, at_s }) => ({ at_s, day: dayOf(season.first ?? '', day) }))
   );
 
+  const edges = $derived(edgesOf(sheet));
+  // A grip keeps what it took hold of: one for each, however often it is drawn.
+  const grips = new Map<string, ReturnType<typeof edgeGrip>>();
+  function grip(path: string) {
+    if (!grips.has(path)) grips.set(path, edgeGrip(sheet, path, DAY_MIN / TALL));
+    return grips.get(path)!;
+  }
+
   let cloth = $state<SVGSVGElement>();
   let here = $state(0);
   const told = $derived(
@@ -78,46 +88,79 @@
   }
 </script>
 
-<svg
-  bind:this={cloth}
-  viewBox="0 0 {LEFT + WIDE + 8} {TOP + TALL + 8}"
-  role="slider"
-  tabindex="0"
-  aria-label="day of the season"
-  aria-valuemin={1}
-  aria-valuemax={count}
-  aria-valuenow={here + 1}
-  aria-valuetext={told}
-  onpointermove={(event) => (here = dayAt(event))}
-  onclick={(event) => {
-    here = dayAt(event);
-    onday(isoOf(season.first ?? '', here));
-  }}
-  onkeydown={keys}
->
-  <rect class="frame" x={LEFT} y={TOP} width={WIDE} height={TALL} />
-  {#if sun}<path class="sun" d={sun} />{/if}
-  <path class="off" d={off} />
-  {#each inked as path, rule (rule)}{#if path}<path class="ink" data-rule={rule} d={path} />{/if}{/each}
-  {#each [0, 6, 12, 18, 24] as hour (hour)}
-    <path class="hair" d="M{LEFT} {y(hour * 60)}h{WIDE}" />
-    <text x={LEFT - 5} y={y(hour * 60) + 4} text-anchor="end">{hour}</text>
-  {/each}
-  {#each months as month (month.day)}
-    <path class="hair" d="M{x(month.day)} {TOP - 5}v{TALL + 5}" />
-    {#if month.label}<text x={x(month.day) + 3} y={TOP - 7}>{month.label}</text>{/if}
-  {/each}
-  {#each visits as visit (visit.at_s)}
-    <path class="thread" d="M{x(visit.day + 0.5)} {TOP - 4}v{TALL + 8}" />
-  {/each}
-  <path class="here" d="M{x(here + 0.5)} {TOP}v{TALL}" />
-  {#if playhead.day >= 0 && playhead.day < count}
-    <circle class="playhead" cx={x(playhead.day + 0.5)} cy={y(playhead.minute)} r="5" />
-  {/if}
-</svg>
+<div class="cloth">
+  <svg
+    bind:this={cloth}
+    viewBox="0 0 {LEFT + WIDE + 8} {TOP + TALL + 8}"
+    role="slider"
+    tabindex="0"
+    aria-label="day of the season"
+    aria-valuemin={1}
+    aria-valuemax={count}
+    aria-valuenow={here + 1}
+    aria-valuetext={told}
+    onpointermove={(event) => (here = dayAt(event))}
+    onclick={(event) => {
+      here = dayAt(event);
+      onday(isoOf(season.first ?? '', here));
+    }}
+    onkeydown={keys}
+  >
+    <rect class="frame" x={LEFT} y={TOP} width={WIDE} height={TALL} />
+    {#if sun}<path class="sun" d={sun} />{/if}
+    <path class="off" d={off} />
+    {#each inked as path, rule (rule)}{#if path}<path class="ink" data-rule={rule} d={path} />{/if}{/each}
+    {#each [0, 6, 12, 18, 24] as hour (hour)}
+      <path class="hair" d="M{LEFT} {y(hour * 60)}h{WIDE}" />
+      <text x={LEFT - 5} y={y(hour * 60) + 4} text-anchor="end">{hour}</text>
+    {/each}
+    {#each months as month (month.day)}
+      <path class="hair" d="M{x(month.day)} {TOP - 5}v{TALL + 5}" />
+      {#if month.label}<text x={x(month.day) + 3} y={TOP - 7}>{month.label}</text>{/if}
+    {/each}
+    {#each visits as visit (visit.at_s)}
+      <path class="thread" d="M{x(visit.day + 0.5)} {TOP - 4}v{TALL + 8}" />
+    {/each}
+    <path class="here" d="M{x(here + 0.5)} {TOP}v{TALL}" />
+    {#if playhead.day >= 0 && playhead.day < count}
+      <circle class="playhead" cx={x(playhead.day + 0.5)} cy={y(playhead.minute)} r="5" />
+    {/if}
+  </svg>
+  <svg class="over" viewBox="0 0 {LEFT + WIDE + 8} {TOP + TALL + 8}">
+    {#each edges as edge (edge.path)}
+      {@const at = y(edge.minutes)}
+      <g
+        class="edge"
+        role="slider"
+        tabindex="0"
+        aria-label="rule {edge.rule + 1} {edge.end}"
+        aria-valuemin={0}
+        aria-valuemax={DAY_MIN}
+        aria-valuenow={edge.minutes}
+        aria-valuetext={edge.said}
+        use:grasp={grip(edge.path)}
+      >
+        <rect x={LEFT - 20} y={at - 13} width="40" height="26" />
+        <path d="M{LEFT - 8} {at}l8 -5v10z" />
+        <path class="line" d="M{LEFT} {at}h{WIDE}" />
+      </g>
+    {/each}
+  </svg>
+</div>
 <p class="told" aria-hidden="true">{told}</p>
 
 <style>
+  .cloth {
+    position: relative;
+  }
+  .over {
+    position: absolute;
+    inset: 0;
+    pointer-events: none;
+  }
+  .over g {
+    pointer-events: auto;
+  }
   svg {
     width: 100%;
     cursor: pointer;
@@ -160,6 +203,25 @@
     stroke: var(--film);
     stroke-width: 3.4;
     paint-order: stroke;
+  }
+  .edge {
+    cursor: row-resize;
+    touch-action: none;
+  }
+  .edge rect {
+    fill: transparent;
+  }
+  .edge path {
+    fill: var(--ink);
+  }
+  .edge .line {
+    stroke: var(--ink);
+    stroke-width: 0;
+    stroke-dasharray: 6 4;
+  }
+  .edge:hover .line,
+  .edge:focus-visible .line {
+    stroke-width: 1.2;
   }
   .here {
     stroke: var(--second);
