@@ -25,6 +25,7 @@ from playwright.sync_api import Page, sync_playwright
 from bridle.core.evaluate import evaluate
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.plan_json import read_plan
+from tests import bench_months as bench_months_of
 from tests.bench_prints import PROMISED, PROMISED_MB
 from tests.browser.pages import CHROMIUM, FLAGS
 from tests.served import ROOT, Served
@@ -92,6 +93,12 @@ def core(at: Path) -> dict[str, float]:
     environment = {**os.environ, "PYTHONPATH": str(at)}
     ran = subprocess.run([sys.executable, "-P", str(at / "tests/bench_core.py")], env=environment, capture_output=True)
     return dict(json.loads(ran.stdout)) if ran.returncode == 0 else sys.exit(ran.stderr.decode())
+
+
+def bench_months() -> None:
+    """Thirty months of work windows."""
+    for what, (took, promise) in bench_months_of.measured().items():
+        told(what, f"{took:.0f} ms", promise)
 
 
 def bench_prints() -> None:
@@ -245,6 +252,7 @@ def bench_light(page: Page, address: str) -> None:
 if __name__ == "__main__":
     print(f"on {platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}; medians")
     bench_sky()
+    bench_months()
     bench_prints()
     bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
     bench_server()

@@ -1,4 +1,4 @@
-"""Some eighty one-line mistakes, and which tests notice each: `make mutants`.
+"""Some ninety one-line mistakes, and which tests notice each: `make mutants`.
 
 Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
 mistake that would reach a person.
@@ -50,6 +50,8 @@ CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
 QUANTITY = "tests.core.test_quantity"
 WIRED, HEARD, TRIGGER, DIAGRAM = (f"tests.core.test_{name}" for name in ("wiring", "heard", "trigger", "diagram"))
 WINDOWS = "tests.core.test_windows"
+STAYING, CONTROLLERS = "tests.core.test_staying", "tests.core.test_controllers"
+SEASON_FILES = "tests.formats.test_season_files"
 FILES, READING, PRINTS, JOBS, VIEW = (
     f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view")
 )
@@ -332,6 +334,30 @@ MUTANTS = (
         "return max(self.wake_s, self.half_s, self.warm_s)", "return max(self.wake_s, self.half_s)", (SNAGS, TRIGGER)),
     Mutant("a wired test counts a relay's way in, not out", f"{CORE}/reckon/calls.py",
         "float(coupling.release_s - plan.beat.couple_s)", "float(-plan.beat.couple_s)", (TRIGGER,)),
+    Mutant("a card is never swapped in time", f"{CORE}/reckon/season/visits.py",
+        "at = int(np.searchsorted(hours.starts_s, done - hours.start_s)) + most",
+        "at = int(np.searchsorted(hours.starts_s, done - hours.start_s)) + most + 1", (STAYING,)),
+    Mutant("a visit is put off beyond what is due", "bridle/core/subjects/time/visits.py",
+        "at = bisect_right(moments, due)", "at = min(len(moments), bisect_right(moments, due) + 1)", (STAYING,)),
+    Mutant("a battery is charged beyond full", "bridle/core/subjects/power/charge.py",
+        "elif level > full:", "elif level > 2 * full:", (STAYING,)),
+    Mutant("the cloudy days are any days", f"{CORE}/reckon/season/power.py",
+        "return int(begins[int(np.argmin(lowest))])", "return 0", (STAYING,)),
+    Mutant("a panel looks the other way", "bridle/core/subjects/power/panel.py",
+        "np.cos(np.radians(azimuth_deg - toward_deg))", "np.cos(np.radians(azimuth_deg + toward_deg))", (STAYING,)),
+    Mutant("a controller's last from–to is cut short", f"{CORE}/reckon/season/told.py",
+        "late = -(-every // (2 * MIN_S))", "late = 0", (CONTROLLERS,)),
+    Mutant("a clock that is not put back is taken to be", f"{CORE}/reckon/season/told.py",
+        'offset = None if schedule.follows_change == "yes" else _offset_s(low, zone)', "offset = None", (CONTROLLERS,)),
+    Mutant("a calendar opens windows on days off", "bridle/formats/season_calendar.py",
+        'event.add("exdate", at(day))', "pass", (SEASON_FILES,)),
+    Mutant("a held clip comes out shorter", f"{CORE}/reckon/frames/windows.py",
+        "return every_for(plan, _shot_for(plan, held[\"clip\"]), at_least=True)",
+        "return every_for(plan, _shot_for(plan, held[\"clip\"]))", (WINDOWS,)),
+    Mutant("a full card takes another frame", "bridle/standins/site.py",
+        "self.fill >= 1 else", "self.fill >= 2 else", ("tests.server.test_site",)),
+    Mutant("what an alder grows is a year's", f"{CORE}/chapters/season/in_view.py",
+        "MONTH_S = 365.25 / 12 * DAY_S", "MONTH_S = 365.25 * DAY_S", ("tests.core.test_aim",)),
 )  # fmt: skip
 
 

@@ -19,6 +19,7 @@ from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.evaluation import Evaluation
 from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.frames.windows import thinned
 from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
 from bridle.core.subjects.numbers.thinning import SOME
@@ -33,6 +34,8 @@ _ASIDE = {
     for kind in kinds
 }
 _TOLD = {kind.chapter for kind in KINDS if kind.code not in _ASIDE}
+# While an edge of a window is dragged no more frames than this are drawn.
+MOST_DRAGGED = 20_000
 # By its code; and by its chapter with a stroke behind it where none of that chapter is asked again.
 ASIDE = tuple(
     sorted({kind.code if kind.chapter in _TOLD else f"{kind.chapter}/" for kind in KINDS if kind.code in _ASIDE})
@@ -45,6 +48,21 @@ def evaluate(plan: Plan, points: int = SOME, aside: bool = True, lit: bool = Fal
     Where the light is what is dragged (`lit`) its drawing is whole all the same. Never raises on a well-formed plan.
     """
     return gather(reckon(plan), points, aside, lit)
+
+
+def dragged_windows(plan: Plan, points: int) -> Evaluation:
+    """A drag of work windows: what they come to, exactly; of very many frames the rest is drawn from fewer.
+
+    Frames and interval of the evaluation are those of what is drawn; the sentence and the calendar are the plan's own.
+    """
+    known = reckon(plan)
+    count = known.shooting.frames if known.shooting else 0
+    drawn = evaluate(thinned(known.plan, -(-count // MOST_DRAGGED)) if count > MOST_DRAGGED else plan, points, False)
+    clips, seasons = clip.tell(known), season.windows_alone(known)
+    exact = {figure.key: figure for figure in (*clips.figures, *seasons.figures)}
+    return drawn.model_copy(
+        update={"clip": clips.state, "season": seasons.state, "figures": {**drawn.figures, **exact}}
+    )
 
 
 def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:

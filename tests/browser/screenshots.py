@@ -104,6 +104,9 @@ def take_all(studio: Studio, links: dict[str, str]) -> None:
     take_light(studio, links)
     studio.take(studio.open(f"{links['Fern frond uncurling']}/trigger", "paper"), "trigger-paper")
     take_print(studio, links["Lattice lantern"])
+    page = studio.open(f"{links['Mill Weir footbridge']}/season", "paper")
+    page.locator("path.ink").first.wait_for()
+    studio.take(page, "season-paper")
     page = studio.open(f"{harbour}/clip", "paper")
     leaf(page, "One beat")
     type_over(page, "exposure", "15")
@@ -121,11 +124,6 @@ def take_print(studio: Studio, lantern: str) -> None:
         core.press("PageUp")
     core.evaluate("one => one.blur()")
     studio.take(page, "print-paper")
-    page = studio.open(f"{lantern}/print/growth", "cyanotype")
-    page.locator("canvas").wait_for()
-    page.get_by_role("slider", name="Playhead").press("End")
-    page.wait_for_function("document.querySelector('canvas').dataset.layer === '700'")
-    studio.take(page, "growth-cyanotype")
 
 
 def main() -> None:
@@ -143,6 +141,7 @@ def main() -> None:
                 "Lamps along the quay",
                 "Fern frond uncurling",
                 "Lattice lantern",
+                "Mill Weir footbridge",
             ):
                 href = page.get_by_role("link", name=name).first.get_attribute("href") or ""
                 links[name] = href.rpartition("/")[0]

@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bridle.core.asks.changes import HoldPeg, ReleasePeg, TurnDay, TypeText, make
-from bridle.core.evaluate import evaluate
+from bridle.core.evaluate import dragged_windows, evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.frames import Windows
@@ -312,3 +312,20 @@ class Older(TestCase):
             span = {"every_s": "150", "first": "2026-01-05", "last": "2026-01-09"}
             plan = plan_from({**kept, "bridle_plan": 8, "frames": {"source": "windows", **span, **window}})
             self.assertEqual(plan.frames, made(wanted, **span))
+
+
+class Dragged(TestCase):
+    def test_while_an_edge_is_dragged_sentence_and_calendar_are_exact_and_the_rest_is_drawn_from_fewer(self) -> None:
+        frames = made(hours(0, 1440), first="2026-01-01", last="2026-09-30", every_s="300")
+        plan = plan_of({"rate": F(25)}, clip={"frames": frames.model_dump(mode="json")})
+        whole, drag = evaluate(plan), dragged_windows(plan, 120)
+        # Nine months of five minutes, less the hour that is left out in March; a quarter of them is drawn.
+        self.assertEqual(whole.frames, 273 * 288 - 12)
+        self.assertEqual(drag.frames, (273 * 288 - 12) / 4)
+        self.assertEqual(drag.clip, whole.clip)
+        for name in ("rules", "first", "per_day", "inked", "sun", "off"):
+            self.assertEqual(getattr(drag.season, name), getattr(whole.season, name), name)
+        for key in ("clip.frames", "clip.clip", "season.open", "season.most", "time.finish"):
+            self.assertEqual(drag.figures[key], whole.figures[key])
+        few = plan_of({"rate": F(25)}, clip={"frames": made(hours(480, 720)).model_dump(mode="json")})
+        self.assertEqual(dragged_windows(few, 120).traces, evaluate(few, 120, aside=False).traces)

@@ -10,6 +10,7 @@ from django.test import TestCase
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.run.programme import LEAD_S, programme
+from bridle.server.runs.book import ENDED
 from bridle.server.runs.driver import Drive
 from bridle.server.runs.models import Run
 from bridle.server.runs.site import CUT_S, site_of_run
@@ -31,6 +32,7 @@ def run_of(plan: Plan, **more: Any) -> Drive:
 def until(drive: Drive, done: Callable[[Drive], bool]) -> Drive:
     """Drive until something holds, as the run's own loop does."""
     while not done(drive):
+        assert drive.state.phase not in ENDED, f"it has ended, with {drive.state.missed} missed"
         drive._hear()
         if drive._wait():
             drive._next()

@@ -205,7 +205,9 @@ def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
 def drag(request: HttpRequest, ask: AskDrag) -> Any:
     """As `evaluate`, while something is dragged: what is drawn and the figures that stand on the sheet, no more."""
     plan, undo = _made(ask)
-    return _json(Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan, ask.lit)).model_dump_json())
+    return _json(
+        Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan, ask.lit, ask.windows)).model_dump_json()
+    )
 
 
 @router.post("/working", response={200: Figure, 422: Trouble}, operation_id="working")

@@ -71,9 +71,10 @@ class Ask(Schema):
 
 
 class AskDrag(Ask):
-    """The same while something is dragged; `lit` where the drawing of the light is to follow."""
+    """The same while something is dragged; `lit` where the drawing of the light follows, `windows` the calendar."""
 
     lit: bool = False
+    windows: bool = False
 
 
 class Told(Schema):

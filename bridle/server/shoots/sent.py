@@ -9,7 +9,8 @@ from bridle.core.chapters.beat.state import BeatDrawn
 from bridle.core.chapters.clip.state import ClipState
 from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
-from bridle.core.evaluate import ASIDE, evaluate
+from bridle.core.chapters.season.state import SeasonState
+from bridle.core.evaluate import ASIDE, dragged_windows, evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
@@ -63,6 +64,8 @@ class Brief(Schema):
     light: LightState
     figures: dict[str, Shown]
     snags: list[Noticed]
+    # What work windows come to, while they are what is dragged; None: as it was told last.
+    season: SeasonState | None
     # The snags that were not looked for, by code or by chapter (“light/”): these stay as they were told last.
     aside: list[str]
 
@@ -78,15 +81,24 @@ def sent(evaluation: Evaluation) -> Sent:
     return Sent.model_construct(**{**parts, "figures": shown(evaluation.figures)})
 
 
-def brief(plan: Plan, lit: bool = False) -> Brief:
-    """A plan evaluated for a drag; `lit` where the drawing of the light is to follow it."""
-    evaluation = evaluate(plan, DRAGGED_POINTS, aside=False, lit=lit)
+def brief(plan: Plan, lit: bool = False, windows: bool = False) -> Brief:
+    """A plan evaluated for a drag; `lit` where the drawing of the light is to follow, `windows` the calendar."""
+    if windows:
+        evaluation = dragged_windows(plan, DRAGGED_POINTS)
+    else:
+        evaluation = evaluate(plan, DRAGGED_POINTS, aside=False, lit=lit)
     parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Brief.model_fields if name != "aside"}
     snags = [
         Noticed.model_construct(**{n: getattr(snag, n) for n in Noticed.model_fields}) for snag in evaluation.snags
     ]
     return Brief.model_construct(
-        **{**parts, "figures": shown(evaluation.figures), "snags": snags, "aside": list(ASIDE)}
+        **{
+            **parts,
+            "figures": shown(evaluation.figures),
+            "snags": snags,
+            "season": evaluation.season if windows else None,
+            "aside": list(ASIDE),
+        }
     )
 
 

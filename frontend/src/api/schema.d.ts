@@ -8460,6 +8460,7 @@ export interface components {
             };
             /** Snags */
             snags: components["schemas"]["Noticed"][];
+            season: components["schemas"]["SeasonState"] | null;
             /** Aside */
             aside: string[];
         };
@@ -8499,7 +8500,7 @@ export interface components {
         };
         /**
          * AskDrag
-         * @description The same while something is dragged; `lit` where the drawing of the light is to follow.
+         * @description The same while something is dragged; `lit` where the drawing of the light follows, `windows` the calendar.
          */
         AskDrag: {
             plan: components["schemas"]["Plan"];
@@ -8513,6 +8514,11 @@ export interface components {
              * @default false
              */
             lit: boolean;
+            /**
+             * Windows
+             * @default false
+             */
+            windows: boolean;
         };
         /**
          * AskWorking

@@ -10,6 +10,8 @@ export interface Leaf {
   whole?: boolean;
   /** While something is dragged here the drawing of the light is whole, beside those lines and figures. */
   lit?: boolean;
+  /** While something is dragged here the calendar of work windows is whole, beside those lines and figures. */
+  windows?: boolean;
   /** Whether a shoot has any use for it; all that open the chapter have without it. */
   needs?: (plan: Plan) => boolean;
 }

@@ -34,6 +34,7 @@
     // On a chapter without leaves whole answers stand on the page, and on some of the leaves.
     sheet.brief = open !== undefined && !open.whole;
     sheet.lit = open?.lit ?? false;
+    sheet.windows = open?.windows ?? false;
   });
 
   let middle = $state<HTMLElement>();

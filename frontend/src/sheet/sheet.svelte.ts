@@ -56,6 +56,8 @@ export class Sheet {
   brief = false;
   /** Whether the drawing of the light follows what is dragged here. */
   lit = false;
+  /** Whether the calendar of work windows follows a drag. */
+  windows = false;
   /** The leaf that lay open last, by chapter. */
   readonly leaves = new Map<string, string>();
   /** How bright each picture comes out under another weather than the plan's, while that is looked at. */
@@ -261,7 +263,7 @@ export class Sheet {
     const body = { plan: this.plan, changes };
     const dragging = asked.merge !== undefined && asked.kind === 'change' && this.brief;
     const answer = dragging
-      ? await api.POST('/api/drag', { body: { ...body, lit: this.lit } })
+      ? await api.POST('/api/drag', { body: { ...body, lit: this.lit, windows: this.windows } })
       : await api.POST('/api/evaluate', { body });
     // Answered: from here on it stands in the plan, or nowhere.
     this.#current = undefined;

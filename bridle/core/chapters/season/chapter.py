@@ -55,6 +55,16 @@ def tell(known: Reckoning) -> Answer[SeasonState]:
     return answer(state, (*_of_windows(known.plan, windowed, state), *_of_staying(shooting, stay, state)))
 
 
+def windows_alone(known: Reckoning) -> Answer[SeasonState]:
+    """What the rules of work windows come to, and nothing that follows from them: for a drag."""
+    windowed = _Windowed.of(known.plan)
+    if windowed is None:
+        return answer(SeasonState(), ())
+    days = _days(known, windowed)
+    state = _state(known, windowed, None, days, midnights(days, known.plan.shoot.place.zone))
+    return answer(state, (one for one in _of_windows(known.plan, windowed, state) if isinstance(one, Figure)))
+
+
 @dataclass(frozen=True)
 class _Windowed:
     """Work windows, as they call the frames."""

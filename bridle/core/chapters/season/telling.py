@@ -2,14 +2,16 @@
 
 from collections import Counter
 from collections.abc import Iterator
-from datetime import UTC, date, datetime
+from datetime import UTC, date, datetime, timedelta
 from zoneinfo import ZoneInfo
+
+import numpy as np
 
 from bridle.core.chapters.season.state import CountTold, EntryTold, MenuTold, TellingTold
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.frames import DAY_MIN
+from bridle.core.plan.frames import DAY_MIN, Windows
 from bridle.core.plan.hours import day_said, days_said
 from bridle.core.plan.outdoors import Schedule
 from bridle.core.quantity import write_duration
@@ -24,6 +26,7 @@ from bridle.core.reckon.season.told import (
     told_frames,
 )  # fmt: skip
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
+from bridle.core.subjects.time.windows import at_clock
 
 NO_HOURS = SnagKind(
     "controller-has-no-hours",
@@ -98,24 +101,31 @@ def _hour(minute: int) -> str:
 
 
 def _surplus(shooting: Shooting, found: ToldFrames) -> Iterator[CountTold]:
-    zone = ZoneInfo(shooting.plan.shoot.place.zone)
-    frames = shooting.plan.frames
-    off = getattr(frames, "off", ())
-    planned = {_day(at, zone) for at in (shooting.timeline.start_unix_s + shooting.timeline.starts_s).tolist()}
+    off = shooting.plan.frames.off if isinstance(shooting.plan.frames, Windows) else ()
     counts: Counter[str] = Counter()
-    for at in found.compared.surplus.tolist():
-        day = _day(at, zone)
+    if not len(found.compared.surplus):
+        return
+    for day, planned, besides in _by_day(shooting, found):
         if any(one.first <= day <= one.last for one in off):
-            counts[OFF] += 1
+            counts[OFF] += besides
         else:
-            counts[BESIDE if day in planned else NO_WINDOW] += 1
+            counts[BESIDE if planned else NO_WINDOW] += besides
     for reason in (BESIDE, NO_WINDOW, OFF):
         if counts[reason]:
             yield CountTold(reason=reason, frames=counts[reason])
 
 
-def _day(at: float, zone: ZoneInfo) -> date:
-    return datetime.fromtimestamp(at, UTC).astimezone(zone).date()
+def _by_day(shooting: Shooting, found: ToldFrames) -> Iterator[tuple[date, int, int]]:
+    """Each day of the calendar with how many frames are planned on it, and how many are taken besides."""
+    times, surplus = shooting.timeline, found.compared.surplus
+    zone = ZoneInfo(times.zone)
+    planned = times.start_unix_s + times.starts_s
+    ends = min(planned[0], surplus[0]), max(planned[-1], surplus[-1])
+    first, last = (datetime.fromtimestamp(float(at), UTC).astimezone(zone).date() for at in ends)
+    days = [first + timedelta(days=number) for number in range((last - first).days + 1)]
+    begins = np.array([at_clock(day, 0, zone) for day in [*days, last + timedelta(days=1)]])
+    both = (np.diff(np.searchsorted(frames, begins)).tolist() for frames in (planned, surplus))
+    yield from zip(days, *both, strict=True)
 
 
 def _missing(found: ToldFrames) -> Iterator[CountTold]:

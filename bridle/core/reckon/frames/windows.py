@@ -31,6 +31,7 @@ from bridle.core.subjects.time.windows import DAY_MIN, Span, at_clock, closing_d
 Where = tuple[float, float] | None
 FAR_FROM_NOON_S = 16 * 3600
 EVERY_PATH = "frames.every_s"
+ANY = Fraction(1)
 
 
 class Window(NamedTuple):
@@ -65,9 +66,15 @@ def every_of(frames: Windows, rule: int) -> Fraction:
     return frames.every_s if own is None else own
 
 
-@lru_cache(maxsize=8)
 def spans_of(frames: Windows, zone: str, where: Where = None) -> tuple[Span, ...]:
     """What each rule has of the time, whatever its interval."""
+    edges = tuple(rule if rule.every_s is None else rule.model_copy(update={"every_s": None}) for rule in frames.rules)
+    return _spans_of(frames.model_copy(update={"every_s": ANY, "rules": edges}), zone, where)
+
+
+@lru_cache(maxsize=8)
+def _spans_of(frames: Windows, zone: str, where: Where) -> tuple[Span, ...]:
+    """The same for all intervals: the edges of windows are searched once for a drag and for what it is drawn from."""
     local = ZoneInfo(zone)
     off = [(at_clock(one.first, 0, local), at_clock(one.last + timedelta(days=1), 0, local)) for one in frames.off]
     claims = [list(claimed(frames, rule, zone, where)) for rule in frames.rules]
@@ -255,6 +262,18 @@ def no_shorter(plan: Plan, interval: Fraction) -> list[Edit]:
     own = [n for n, rule in rules if rule.every_s is not None and rule.every_s < interval]
     longer = [Edit(path=f"frames.rules.{n}.every_s", value=str(interval)) for n in own]
     return [*(hold(plan, "interval", interval) if _source(plan).every_s < interval else []), *longer]
+
+
+def thinned(plan: Plan, times: int) -> Plan:
+    """The plan with so many times the interval in all of its windows, and no pegs of it."""
+    frames = _source(plan)
+    rules = tuple(
+        rule if rule.every_s is None else rule.model_copy(update={"every_s": rule.every_s * times})
+        for rule in frames.rules
+    )
+    fewer = frames.model_copy(update={"every_s": frames.every_s * times, "rules": rules})
+    pegs = tuple(peg for peg in plan.clip.pegs if peg.quantity not in HELD)
+    return plan.model_copy(update={"frames": fewer, "clip": plan.clip.model_copy(update={"pegs": pegs})})
 
 
 def find(plan: Plan) -> Found:

@@ -16,7 +16,7 @@
   const days = $derived(sheet.figure('season.days'));
   const title = $derived(
     season.scheduled
-      ? `${number(sheet.evaluation.frames ?? 0, 9)} frames on ${number(days?.value ?? 0)} days`
+      ? `${number(sheet.quantity('frames')?.value ?? 0, 9)} frames on ${number(days?.value ?? 0)} days`
       : 'One interval, day and night'
   );
   const beside = $derived(

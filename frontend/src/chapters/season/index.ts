@@ -13,7 +13,7 @@ export default {
   label: 'Long run',
   load: () => import('./Chapter.svelte'),
   leaves: [
-    { key: 'when', label: 'When', whole: true },
+    { key: 'when', label: 'When', windows: true },
     { key: 'controller', label: 'Controller', whole: true, needs: windows },
     { key: 'power', label: 'Power and card', whole: true },
     { key: 'box', label: 'Box and mast', whole: true, needs: outside },
