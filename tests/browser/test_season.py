@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.browser.pages import BrowserCase, chapter, figure, type_over
+from tests.browser.printed import printed
 
 
 class LongRun(BrowserCase):
@@ -95,3 +96,20 @@ class LongRun(BrowserCase):
         type_over(page, "looking to (bearing)", "0")
         snag = page.get_by_text(re.compile("The battery is empty on")).first
         expect(snag).to_be_visible()
+
+    def test_the_visits_are_printed_with_what_to_bring_and_what_to_put_in(self) -> None:
+        page = self.open_demo("Mill Weir footbridge", "Long run")
+        page.get_by_role("link", name="Visits").click()
+        page.locator("article").nth(5).wait_for()
+        sheets = printed(page)
+        words = re.sub(r"\s+", "", "".join(sheet.text for sheet in sheets))
+        for said in (
+            "Mill Weir footbridge, copy: visits", "Friday, 3 April 2026, 12:00", "from–to 7:00 – 17:30",
+            "the menu entries on paper",
+            "Monday, 3 August 2026, 12:00", "a clock that is right", "guys, clamp, second tether", "Height and masts",
+        ):  # fmt: skip
+            self.assertIn(re.sub(r"\s+", "", said), words)
+        # Nothing of the page around it, and no blank sheet.
+        self.assertNotIn("Arrangedanyhow", words)
+        self.assertNotIn("Powerandcard", words)
+        self.assertTrue(all(len(sheet.text) > 100 and sheet.ink > 0.005 for sheet in sheets))

@@ -7499,7 +7499,8 @@ export interface components {
          * VisitTold
          * @description A visit: when (Unix seconds, its day in ISO 8601, as it is said), what is done, brought and looked at.
          *
-         *     `late` are tasks that were due before; `off_wish` says that no wished day was left.
+         *     `late` are tasks that were due before; `off_wish` says that no wished day was left. `entries` are put into the
+         *     controller's menu then.
          */
         VisitTold: {
             /** At S */
@@ -7522,6 +7523,11 @@ export interface components {
             off_wish: boolean;
             /** Late */
             late: string[];
+            /**
+             * Entries
+             * @default []
+             */
+            entries: components["schemas"]["EntryTold"][];
         };
         /**
          * Visiting

@@ -12,7 +12,7 @@
   let { label, at, leaves, open }: Props = $props();
 </script>
 
-<nav aria-label={label}>
+<nav class="no-print" aria-label={label}>
   {#each leaves as leaf (leaf.key)}
     <a
       href="{at}/{leaf.key}"

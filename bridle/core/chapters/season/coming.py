@@ -6,6 +6,7 @@ from zoneinfo import ZoneInfo
 
 from bridle.core.chapters.season.box import box_of
 from bridle.core.chapters.season.state import VisitTold
+from bridle.core.chapters.season.telling import entries_told
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
@@ -72,6 +73,7 @@ def told(shooting: Shooting, stay: Staying) -> Iterator[VisitTold]:
     """Each visit with what to bring and what to look at."""
     plan, zone = shooting.plan, ZoneInfo(stay.hours.zone)
     box = box_of(plan)
+    begins = {menu.from_s: menu.entries for menu in stay.menus[1:]}
     for visit in stay.coming.visits:
         at = datetime.fromtimestamp(visit.at, UTC).astimezone(zone)
         opens = box is not None and any(task in OPENS_BOX for task in visit.tasks)
@@ -87,6 +89,7 @@ def told(shooting: Shooting, stay: Staying) -> Iterator[VisitTold]:
             camera_out=out,
             off_wish=visit.off_wish,
             late=visit.late,
+            entries=tuple(entries_told(begins[visit.at])) if visit.at in begins else (),
         )
 
 

@@ -26,10 +26,19 @@ class DrawTold:
 
 
 @dataclass(slots=True, kw_only=True)
+class EntryTold:
+    """An entry of a menu: what it is called, and what is put in."""
+
+    name: str
+    value: str
+
+
+@dataclass(slots=True, kw_only=True)
 class VisitTold:
     """A visit: when (Unix seconds, its day in ISO 8601, as it is said), what is done, brought and looked at.
 
-    `late` are tasks that were due before; `off_wish` says that no wished day was left.
+    `late` are tasks that were due before; `off_wish` says that no wished day was left. `entries` are put into the
+    controller's menu then.
     """
 
     at_s: float
@@ -42,6 +51,7 @@ class VisitTold:
     camera_out: bool
     off_wish: bool
     late: tuple[str, ...]
+    entries: tuple[EntryTold, ...] = ()
 
 
 @dataclass(slots=True, kw_only=True)
@@ -66,14 +76,6 @@ class MonthTold:
     name: str
     given: float
     drawn: float
-
-
-@dataclass(slots=True, kw_only=True)
-class EntryTold:
-    """An entry of a menu: what it is called, and what is put in."""
-
-    name: str
-    value: str
 
 
 @dataclass(slots=True, kw_only=True)

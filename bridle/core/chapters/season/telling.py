@@ -77,11 +77,12 @@ def _menu(plan: Plan, stay: Staying, menu: Menu, number: int) -> MenuTold:
     first = "setting up" if number == 0 else f"the visit of {day_said(begins.date())}"
     return MenuTold(
         said=f"From {first} to {last}",
-        entries=tuple(_entries(menu.entries)),
+        entries=tuple(entries_told(menu.entries)),
     )
 
 
-def _entries(entries: Entries) -> Iterator[EntryTold]:
+def entries_told(entries: Entries) -> Iterator[EntryTold]:
+    """Each entry of a menu as it is put in."""
     yield EntryTold(name="interval", value=write_duration(entries.every_s))
     if entries.all_day:
         yield EntryTold(name="hours", value="none: day and night")

@@ -32,6 +32,7 @@
 
 <div class="cols">
   <div class="sheet">
+    <h2 class="on-paper">{sheet.plan.shoot.name}: visits</h2>
     {#each visits as visit, n (visit.at_s)}
       <article>
         <h3>
@@ -52,6 +53,13 @@
           {visit.opens_box ? 'The box is opened.' : ''}
           {visit.camera_out ? 'The camera comes out: reference frames of its own, before and after.' : ''}
         </p>
+        {#if visit.entries?.length}
+          <p class="entries">
+            {#each visit.entries as entry (entry.name)}<span
+                ><span class="label">{entry.name}</span> {entry.value}</span
+              >{/each}
+          </p>
+        {/if}
         <div class="lists">
           {#if visit.brings.length}
             <div>
@@ -196,6 +204,15 @@
     font-size: 16px;
     font-weight: 550;
   }
+  .entries {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 18px;
+    margin: 2px 0;
+  }
+  .on-paper {
+    display: none;
+  }
   .lists {
     display: grid;
     grid-template-columns: 1fr 1.4fr;
@@ -276,6 +293,11 @@
     }
   }
   @media print {
+    .on-paper {
+      display: block;
+      font-size: 21px;
+      margin-bottom: 8px;
+    }
     .cols {
       grid-template-columns: minmax(0, 1fr);
     }

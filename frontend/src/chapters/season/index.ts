@@ -1,8 +1,12 @@
 import Levels from '../../drawings/span/lanes/Levels.svelte';
 import type { Plan } from '../../api/client';
+import { exact } from '../../parts/paths';
 import type { Chapter } from '../entry';
 
 const windows = (plan: Plan) => plan.frames?.source === 'windows';
+/** From here on somebody has to look after what a camera lives on. */
+const LONG_S = 2 * 86_400;
+const lasts = (plan: Plan) => exact(plan.clip.pegs?.find(({ quantity }) => quantity === 'shoot')?.value ?? 0);
 /** What grows on a window sill needs no box, unless there is one. */
 const outside = (plan: Plan) =>
   plan.shoot.kind !== 'grow' || (plan.kit?.copies ?? []).some(({ card }) => card.kind === 'box');
@@ -21,5 +25,6 @@ export default {
     { key: 'visits', label: 'Visits', whole: true }
   ],
   lanes: [{ key: 'levels', Drawn: Levels }],
-  needs: (plan) => windows(plan) || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow'
+  needs: (plan) =>
+    windows(plan) || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow' || lasts(plan) > LONG_S
 } satisfies Chapter;
