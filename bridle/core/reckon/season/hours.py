@@ -61,7 +61,9 @@ class Hours:
 
 
 def is_long(plan: Plan, times: Timeline) -> bool:
-    """Whether a shoot is a long run: called by work windows, on a site, of something that grows, or of days."""
+    """Whether a shoot is a long run: in work windows, on a site, of what grows, or of days; a print is none."""
+    if times.calls == "layer":
+        return False
     called = isinstance(plan.frames, Windows) or plan.shoot.kind in KINDS
     return called or float(times.end_s) > LONG_S
 
