@@ -180,6 +180,9 @@
     font-weight: 550;
     max-width: 17ch;
   }
+  .cols > div > h3 {
+    margin-top: 8px;
+  }
   .counts {
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -24,7 +24,7 @@ export default {
     { key: 'aim', label: 'Aim and view', whole: true },
     { key: 'visits', label: 'Visits', whole: true }
   ],
-  lanes: [{ key: 'levels', Drawn: Levels }],
+  lanes: [{ key: 'levels', behind: true, Drawn: Levels }],
   needs: (plan) =>
     windows(plan) || plan.shoot.kind === 'site' || plan.shoot.kind === 'grow' || lasts(plan) > LONG_S
 } satisfies Chapter;

@@ -140,8 +140,8 @@
         aria-valuetext={edge.said}
         use:grasp={grip(edge.path)}
       >
-        <rect x={LEFT - 20} y={at - 13} width="40" height="26" />
-        <path d="M{LEFT - 8} {at}l8 -5v10z" />
+        <rect x={LEFT + WIDE - 24} y={at - 13} width="32" height="26" />
+        <path d="M{LEFT + WIDE} {at}l8 -5v10z" />
         <path class="line" d="M{LEFT} {at}h{WIDE}" />
       </g>
     {/each}
