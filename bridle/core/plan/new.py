@@ -9,6 +9,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.light import Light, LightSchool
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Rig
+from bridle.core.plan.season import Season, Visiting
 from bridle.core.plan.shoot import USUAL_ERRANDS, Clock, Errand, Place, Shoot, ShootKind
 
 MIN_S, HOUR_S, DAY_S = 60, 3600, 86_400
@@ -17,6 +18,8 @@ WALK, LOOK = (
     Errand(name="test exposure and focus", length_s=Fraction(5 * MIN_S)),
 )
 RATE = 25
+# A camera on a site is looked after every so many days.
+LOOK_DAYS = 14
 
 
 class Beginning(NamedTuple):
@@ -89,4 +92,5 @@ def new_plan(name: str, subject: str, place: str, zone: str, start: datetime, ki
         light=Light(school=begun.light),
         move=DEFAULT_MOVE,
         rig=Rig(axes=()),
+        season=Season(visiting=Visiting(may_lose_days=LOOK_DAYS if kind == "site" else None)),
     )
