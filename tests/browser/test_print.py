@@ -225,6 +225,6 @@ class Lantern(BrowserCase):
         # Steps of a fifth of a second: looked at picture by picture, since the test may be slower than the play.
         page.evaluate(STEPS_SEEN)
         page.get_by_role("button", name="Play one stop").click()
-        page.wait_for_function("window.stepsSeen.includes('press')")
+        page.wait_for_function("() => window.stepsSeen.includes('press')")
         seen = page.evaluate("window.stepsSeen")
         self.assertLess(seen.index("travel"), seen.index("press"), seen)
