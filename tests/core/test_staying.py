@@ -266,4 +266,6 @@ class Boxes(TestCase):
         self.assertAlmostEqual(wind.push_n(20, 0.05), 0.5 * 1.225 * 400 * 1.3 * 0.05)
         moment = wind.second_moment_mm4(60, 54)
         self.assertAlmostEqual(moment, math.pi / 64 * (60**4 - 54**4))
-        self.assertAlmostEqual(math.radians(wind.lean_deg(40, 1000, 210, moment)), 40 * 1e6 / (2 * 210e3 * moment))
+        self.assertAlmostEqual(math.radians(wind.lean_deg(40, 0, 1000, 210, moment)), 40 * 1e6 / (2 * 210e3 * moment))
+        self.assertAlmostEqual(math.radians(wind.lean_deg(0, 60, 1000, 210, moment)), 60 * 1e6 / (6 * 210e3 * moment))
+        self.assertAlmostEqual(wind.mast_push_n(20, 60, 1000), 0.5 * 1.225 * 400 * 1.2 * 0.06)

@@ -298,10 +298,16 @@ def _wind(plan: Plan, boxed: Boxed) -> Iterator[Figure | Snag]:
     if support is None or support.tube is None or support.free_mm is None:
         return
     bends = wind.second_moment_mm4(support.tube.outer_mm, support.tube.inner_mm) * support.tube.count
-    lean = wind.lean_deg(push, support.free_mm, support.tube.modulus_gpa, bends)
+    mast = wind.mast_push_n(speed, support.tube.outer_mm, support.free_mm)
+    pushes = term("push", "push on the box", push, "N"), term("mast", "push on the tube", mast, "N")
+    free = term("free", "stands free", support.free_mm, "mm")
+    wide = term("wide", "tube", support.tube.outer_mm, "mm")
+    yield figure("wind.mast", "push of the wind on the mast", mast, "N", wind.MAST_PUSH, blows[0], wide, free)
+    turn = (push + mast / 2) * support.free_mm / 1000
+    yield figure("wind.turn", "turns at its clamp with", turn, "N·m", wind.TURN, *pushes, free)
+    lean = wind.lean_deg(push, mast, support.free_mm, support.tube.modulus_gpa, bends)
     yield figure(
-        "wind.lean", "the mast leans", lean, "deg", wind.LEAN, term("push", "push", push, "N"),
-        term("free", "stands free", support.free_mm, "mm"),
+        "wind.lean", "the mast leans", lean, "deg", wind.LEAN, *pushes, free,
         term("stiff", "stiffness", support.tube.modulus_gpa * 1000, "N/mm²"),
         term("bend", "of the tube", bends, "mm⁴"),
     )  # fmt: skip
@@ -314,12 +320,13 @@ def _wind(plan: Plan, boxed: Boxed) -> Iterator[Figure | Snag]:
     )  # fmt: skip
     if pixels <= MOST_SWAY_PX:
         return
-    free = float(math.floor(support.free_mm * math.sqrt(MOST_SWAY_PX / pixels) * 0.99))
+    # The push along the tube gets less with it too: by the square root it is enough.
+    shorter = float(math.floor(support.free_mm * math.sqrt(MOST_SWAY_PX / pixels) * 0.99))
     fix = Fix(
         label="Guy it so that the mast stands free over {free}",
         consequence="By somebody who is trained for masts. Guys are marked so that nobody walks into them.",
-        slots={"free": slot(free, "mm")},
-        edits=(Edit(path=f"kit.copies.{at}.card.free_mm", value=free),),
+        slots={"free": slot(shorter, "mm")},
+        edits=(Edit(path=f"kit.copies.{at}.card.free_mm", value=shorter),),
     )
     slots = {"wind": slot(speed, "m/s"), "lean": slot(lean, "deg"), "px": slot(pixels, "px")}
     yield SWAYS.at(f"kit.copies.{at}.card.free_mm", slots, [fix])

@@ -68,6 +68,8 @@
       <Rows>
         <Row label="strongest" path="season.climate.wind_m_s" unit="m/s" />
         <FigureRow label="push on the box" figure="wind.push" />
+        <FigureRow label="push on the mast" figure="wind.mast" />
+        <FigureRow label="turns at its clamp with" figure="wind.turn" />
         {#if mast >= 0}<Row label="the mast stands free over"
             ><Editable
               path="kit.copies.{mast}.card.free_mm"
