@@ -1,5 +1,6 @@
 """Whether the database can be used; if not, one sentence that names what is wrong and what to do."""
 
+import errno
 import sqlite3
 from contextlib import closing
 from pathlib import Path
@@ -13,6 +14,7 @@ DAMAGED = "The database is damaged. Nothing was overwritten. Stop Bridle and bri
 EMPTY = "The database is empty: its tables are gone. Nothing was overwritten. Bring a copy back: bridle restore FILE."
 FULL = "The disk is full. Nothing that was kept is lost; make room, and Bridle goes on by itself."
 READ_ONLY = "The database cannot be written to. Nothing kept is lost; let its owner write to its file and its folder."
+READ_ONLY_FOLDER = "Bridle may not write into its folder. Nothing kept is lost; let its owner write there."
 AWAY = "The database cannot be opened. Look whether its folder is still there and may be read."
 BUSY = "The database is busy. Try again in a moment."
 FAILED = "The disk does not take or give the data (an input or output error). Look at the disk before anything else."
@@ -44,12 +46,30 @@ def why_not(error: BaseException) -> tuple[int, str]:
     return 503, "The database cannot be used just now. Bridle's log says why."
 
 
+def why_no_file(error: OSError) -> tuple[int, str]:
+    """An HTTP status and a sentence for a file that cannot be written or read."""
+    if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        return 507, FULL
+    if error.errno in (errno.EACCES, errno.EPERM, errno.EROFS):
+        return 503, READ_ONLY_FOLDER
+    if error.errno == errno.EIO:
+        return 503, FAILED
+    name = error.filename or "A file"
+    if error.errno in (errno.EEXIST, errno.ENOTDIR):
+        return 503, f"{name} is in the way: a folder of Bridle's should be there. Move it aside."
+    if error.errno == errno.EISDIR:
+        return 503, f"{name} is in the way: a file of Bridle's should be there, no folder. Move it aside."
+    return 503, f"{name} cannot be used: {(error.strerror or str(error)).lower()}."
+
+
 def check(folder: Path) -> bool:
     """Look at the database before it is used; False where there is none yet. Raises `UnwellError`. Writes nothing."""
     file = database(folder)
     try:
         if not file.exists():
             return False
+        if file.is_dir():
+            raise UnwellError(f"{file} is a folder; Bridle's database should be there. Move it aside.")
         if file.stat().st_size == 0:
             raise UnwellError(f"{file} is empty, with nothing in it. {_instead(folder)}")
         _look_inside(file)
@@ -71,7 +91,7 @@ def _look_inside(file: Path) -> None:
 
 
 def writable(folder: Path) -> None:
-    """Make sure that the database can be written to. Raises `UnwellError`; changes nothing."""
+    """Make sure that the database can be written to, or the disk is merely full. Raises `UnwellError`."""
     try:
         with closing(sqlite3.connect(database(folder), timeout=5)) as opened:
             opened.execute("PRAGMA user_version").fetchone()
@@ -79,6 +99,9 @@ def writable(folder: Path) -> None:
             opened.execute("CREATE TABLE bridle_probe (x)")
             opened.execute("ROLLBACK")
     except sqlite3.Error as error:
+        # What is there can still be looked at: a full disk keeps nobody from reading.
+        if why_not(error)[1] == FULL:
+            return
         raise UnwellError(f"{database(folder)}: {why_not(error)[1]}") from error
 
 

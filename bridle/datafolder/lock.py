@@ -3,6 +3,7 @@
 import fcntl
 import json
 import os
+from contextlib import suppress
 from datetime import datetime
 from pathlib import Path
 from typing import IO
@@ -22,16 +23,18 @@ class Lock:
         self._file = file
 
     def say(self, **who: object) -> None:
-        """Write down who has it."""
-        self._file.seek(0)
-        self._file.truncate()
+        """Write down who has it; a disk that is too full for that takes nothing from the lock itself."""
         since = datetime.now().astimezone().isoformat(timespec="seconds")
-        json.dump({"pid": os.getpid(), "since": since, **who}, self._file)
-        self._file.flush()
+        with suppress(OSError):
+            self._file.seek(0)
+            self._file.truncate()
+            json.dump({"pid": os.getpid(), "since": since, **who}, self._file)
+            self._file.flush()
 
     def let_go(self) -> None:
         """Give it back."""
-        self._file.close()
+        with suppress(OSError):
+            self._file.close()
 
 
 def take(folder: Path, **who: object) -> Lock:

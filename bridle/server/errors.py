@@ -18,7 +18,7 @@ from pydantic import ValidationError
 
 from bridle.core.plan.edit import PathError
 from bridle.core.quantity import QuantityError
-from bridle.datafolder.health import why_not
+from bridle.datafolder.health import why_no_file, why_not
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, expectation, no_constant
 
 LOG = logging.getLogger("bridle.errors")
@@ -145,6 +145,12 @@ def _database(request: HttpRequest, error: DatabaseError) -> Answer:
     return database_trouble(error)
 
 
+def _file(request: HttpRequest, error: OSError) -> Answer:
+    status, said = why_no_file(error)
+    LOG.warning("%s %s: %s", request.method, request.path, error)
+    return status, Trouble(message=said)
+
+
 def _fault(request: HttpRequest, error: Exception) -> Answer:
     LOG.exception("%s %s", request.method, request.path, exc_info=error)
     return 500, Trouble(message=SAID[500])
@@ -163,6 +169,7 @@ ANSWERS: dict[type[Exception], Callable[[HttpRequest, Any], Answer]] = {
     UnreadablePostError: _said(400),
     Http404: _said(404),
     DatabaseError: _database,
+    OSError: _file,
     Exception: _fault,
 }
 

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 from ninja import Schema
 
 from bridle.server.keeping import Kept
+from bridle.server.rows import UNFIT, readable
 
 PAGE = 30
 MOST_CHANGES = 3
@@ -47,7 +48,7 @@ class _Version(NamedTuple):
 def history(kept: Kept, words: Words, before: int | None = None) -> RevisionList:
     """A page of what a thing was, from a version on backwards."""
     rows = kept.revisions() if before is None else kept.revisions().filter(version__lt=before)
-    found = [_Version(row.version, row.made_at, row.content) for row in rows[: PAGE + 1]]
+    found = [_Version(row.version, row.made_at, row.content) for row in readable(rows[: PAGE + 1])]
     if before is None:
         content = {name: getattr(kept, name) for name in kept.CONTENT}
         found.insert(0, _Version(kept.version, kept.changed_at, content, now=True))
@@ -61,12 +62,12 @@ def history(kept: Kept, words: Words, before: int | None = None) -> RevisionList
 def _line(version: _Version, older: _Version | None, words: Words) -> RevisionLine:
     try:
         said = words(older.content, version.content) if older else [FIRST]
-    except ValueError:
+    except UNFIT:
         said = [UNREADABLE]
     return RevisionLine(
         version=version.version,
         made_at=version.made_at,
-        name=str(version.content.get("name", "")),
+        name=str(version.content.get("name", "")) if isinstance(version.content, dict) else "",
         changed=said[:MOST_CHANGES],
         more=max(0, len(said) - MOST_CHANGES),
         now=version.now,

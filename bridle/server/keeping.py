@@ -6,7 +6,9 @@ from typing import Any, ClassVar, Self
 from django.db import models, transaction
 from django.utils import timezone
 
+from bridle.server.house.clock import passed, stamp
 from bridle.server.revisions import DAY, superfluous
+from bridle.server.rows import PackedJSON
 
 BIN_DAYS = 30
 # Old revisions are thinned at every so many saves of a thing, and at each start.
@@ -29,6 +31,8 @@ class Kept(models.Model):
     created_at = models.DateTimeField(default=timezone.now)
     changed_at = models.DateTimeField(default=timezone.now)
     binned_at = models.DateTimeField(null=True, blank=True)
+    # The running time at which it came into the bin.
+    binned_ran_s = models.FloatField(default=0.0)
     # The fields that a save may change and a revision keeps.
     CONTENT: ClassVar[tuple[str, ...]] = ()
 
@@ -50,7 +54,12 @@ class Kept(models.Model):
             if now.version != version:
                 raise StaleError(now)
             Revision.objects.create(
-                kind=now.kind_name(), kept_id=self.pk, version=now.version, made_at=now.changed_at, content=old
+                kind=now.kind_name(),
+                kept_id=self.pk,
+                version=now.version,
+                made_at=now.changed_at,
+                ran_s=stamp(),
+                content=old,
             )
             for name, value in content.items():
                 setattr(now, name, value)
@@ -72,7 +81,7 @@ class Kept(models.Model):
 
     def to_bin(self) -> None:
         """Put it into the bin; nothing is deleted."""
-        type(self)._default_manager.filter(pk=self.pk).update(binned_at=timezone.now())
+        type(self)._default_manager.filter(pk=self.pk).update(binned_at=timezone.now(), binned_ran_s=stamp())
 
     def back(self) -> None:
         """Take it out of the bin."""
@@ -80,13 +89,14 @@ class Kept(models.Model):
 
 
 class Revision(models.Model):
-    """What a kept thing was before a save; `made_at` is when it had been saved."""
+    """What a kept thing was before a save; `made_at` is when it had been saved, `ran_s` when it became a revision."""
 
     kind = models.CharField(max_length=60)
     kept_id = models.BigIntegerField()
     version = models.PositiveIntegerField()
     made_at = models.DateTimeField()
-    content = models.JSONField()
+    ran_s = models.FloatField(default=0.0)
+    content = PackedJSON()
 
     class Meta:
         """One row for each version of a thing."""
@@ -101,7 +111,7 @@ def thin(revisions: models.QuerySet[Revision], now: datetime | None = None) -> i
     """Delete the revisions of one thing that are too many for their age; returns how many."""
     now = now or timezone.now()
     old = revisions.filter(made_at__lt=now - DAY).values_list("pk", "made_at")
-    return Revision.objects.filter(pk__in=superfluous(old, now)).delete()[0]
+    return Revision.objects.filter(passed(), pk__in=superfluous(old, now)).delete()[0]
 
 
 def thin_all() -> int:
@@ -118,7 +128,8 @@ def empty_bin(model: type[Kept]) -> int:
     """
     before = timezone.now() - timedelta(days=BIN_DAYS)
     with transaction.atomic():
-        gone = list(model._default_manager.filter(binned_at__lt=before).values_list("pk", flat=True))
+        old = model._default_manager.filter(passed("binned_ran_s"), binned_at__lt=before)
+        gone = list(old.values_list("pk", flat=True))
         Revision.objects.filter(kind=model.kind_name(), kept_id__in=gone).delete()
         model._default_manager.filter(pk__in=gone).delete()
     return len(gone)

@@ -7,6 +7,7 @@ from django.core.exceptions import RequestDataTooBig
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
+from bridle.datafolder.health import why_no_file
 from bridle.server.errors import SAID, database_trouble
 
 
@@ -30,6 +31,8 @@ class OneShape:
         if isinstance(error, DatabaseError):
             status, trouble = database_trouble(error)
             return _answer(request, status, trouble.message)
+        if isinstance(error, OSError):
+            return _answer(request, *why_no_file(error))
         if isinstance(error, RequestDataTooBig):
             return _answer(request, 413, SAID[413])
         return None

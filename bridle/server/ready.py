@@ -8,8 +8,9 @@ from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
 
 from bridle.datafolder.copies import set_aside
-from bridle.datafolder.health import FULL, UnwellError, check, why_not, writable
-from bridle.datafolder.where import for_its_owner_only
+from bridle.datafolder.health import FULL, UnwellError, check, why_no_file, why_not, writable
+from bridle.datafolder.where import database, for_its_owner_only
+from bridle.server.house.room import let_it_vacuum_itself, vacuums_itself
 
 LEAST_FREE_BYTES = 1_000_000
 NEWER = "was written by a newer Bridle than this one. Nothing was changed; use that one, or restore an older copy."
@@ -26,8 +27,12 @@ def make_ready(folder: Path) -> list[str]:
             said.append(f"the database is brought up to date; a copy of it as it was is {copy}")
         if steps:
             call_command("migrate", verbosity=0, interactive=False)
-    except (DatabaseError, OSError) as error:
+        if not vacuums_itself() and shutil.disk_usage(folder).free > 2 * database(folder).stat().st_size:
+            let_it_vacuum_itself()
+    except DatabaseError as error:
         raise UnwellError(f"{folder}: {why_not(error)[1]}") from error
+    except OSError as error:
+        raise UnwellError(f"{folder}: {why_no_file(error)[1]}") from error
     finally:
         connection.close()
     for_its_owner_only(folder)

@@ -3,6 +3,7 @@
 import os
 from pathlib import Path
 
+from bridle.datafolder.health import UnwellError, why_no_file
 from bridle.datafolder.where import data_folder, database, for_its_owner_only
 from bridle.server.keys import key_file, secret_key
 
@@ -10,13 +11,16 @@ ROOT = Path(__file__).resolve().parents[2]
 DATA = data_folder()
 PAGE = Path(os.environ.get("BRIDLE_PAGE") or ROOT / "frontend" / "dist")
 
-for_its_owner_only(DATA)
-
-SECRET_KEY = secret_key(key_file())
+try:
+    for_its_owner_only(DATA)
+    SECRET_KEY = secret_key(key_file())
+except OSError as unusable:
+    raise UnwellError(why_no_file(unusable)[1]) from unusable
 DEBUG = os.environ.get("BRIDLE_DEBUG") == "1"
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]"]
 
 INSTALLED_APPS = [
+    "bridle.server.house",
     "bridle.server.shoots",
     "bridle.server.runs",
     "bridle.server.kit",
@@ -43,7 +47,8 @@ DATABASES = {
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+            "init_command": "PRAGMA auto_vacuum=INCREMENTAL; PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; "
+            "PRAGMA foreign_keys=ON;",
         },
     }
 }

@@ -97,7 +97,7 @@ class Bench:
     def expect(self, visits: Iterable[tuple[float, str]]) -> None:
         """Somebody will come at these times, in seconds after the run was started, and do this."""
         for at_s, said in visits:
-            if at_s > self.now_s:
+            if at_s >= self.now_s:
                 self._later(at_s, Visited(said))
 
     def _later(self, at_s: float, event: Event) -> None:

@@ -2,25 +2,31 @@
 
 import io
 import json
+import threading
 import time
 import urllib.request
+from datetime import timedelta
 from http.cookiejar import CookieJar
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import TestCase as PlainTestCase
-from unittest.mock import patch
+from unittest.mock import Mock, patch
 
 from django.core.management import call_command
+from django.db import OperationalError
 from django.test import TestCase, override_settings
+from django.utils import timezone
 
 from bridle.core.evaluate import evaluate
 from bridle.core.subjects.parking.blocks import strip
 from bridle.demo.lantern import lantern
-from bridle.server.prints import performing
+from bridle.server.keeping import BIN_DAYS
+from bridle.server.prints import care, loop, performing
+from bridle.server.prints.care import PrintsCare, clear, close
+from bridle.server.prints.loop import do_all, next_work, wake_demos
 from bridle.server.prints.models import Print, Work
 from bridle.server.prints.performing import perform
-from bridle.server.prints.queue import begin_again
 from tests.gcode import Dialect, program
 from tests.prints.test_files import SQUARE
 from tests.provoked_print import printed
@@ -70,7 +76,7 @@ class Bench(OwnFolder):
 
     def test_a_file_becomes_a_shoot_and_a_proven_file(self) -> None:
         kept = self.arrive()
-        self.assertEqual(kept.original.read_bytes(), TEXT)
+        self.assertEqual(kept.whole.read_bytes(), TEXT)
         self.work()
         told = self.client.get(f"/api/prints/{kept.pk}").json()
         self.assertEqual((told["state"], told["layers"], told["height_mm"]), ("read", 12, 2.4))
@@ -144,11 +150,19 @@ class Bench(OwnFolder):
         self.assertEqual((line["state"], line["layers"]), ("refused", 12))
         self.assertIn("Put it in again", line["said"])
         self.assertIn("Put it in again", self.post(f"/prints/{kept.pk}/work", {"kind": "read"}, 409)["message"])
-        (kept.folder.parent / str(kept.pk + 1)).mkdir()
-        (kept.folder.parent / str(kept.pk + 1) / "change.gcode").write_bytes(b"another's")
         again = self.arrive()
-        self.assertEqual(again.pk, kept.pk + 1)
-        self.assertFalse(again.made("change").exists())
+        self.assertEqual((again.pk, again.folder == kept.folder), (kept.pk + 1, False))
+        # What a number that is used again had in its folder is nobody's, and goes once nobody can want it back.
+        left = kept.folder.parent / "p0123"
+        left.mkdir()
+        (left / "original.gcode").write_bytes(b"another's")
+        clear()
+        late = timezone.now() + timedelta(days=BIN_DAYS + 1)
+        for ran_s, now, there in ((1e6, timezone.now(), True), (1e3, late, True), (1e6, late, False)):
+            with patch.object(care, "stamp", return_value=ran_s), patch.object(care.timezone, "now", return_value=now):
+                clear()
+            self.assertEqual(left.exists(), there)
+        self.assertTrue(again.original.exists() or again.arriving.exists())
 
     def test_what_does_not_fit_is_refused(self) -> None:
         self.assertIn("at most 300 MB", self.post("/prints", {"name": "a", "size": 300_000_001}, 409)["message"])
@@ -172,25 +186,90 @@ class Bench(OwnFolder):
             Work.objects.filter(pk=asked["id"]).update(asked_stop=True)
             perform(asked["id"])
         self.assertEqual(Work.objects.get(pk=asked["id"]).state, "stopped")
-        self.assertFalse(kept.made("change").exists())
+        self.assertFalse(Work.objects.get(pk=asked["id"]).makes.exists())
         waiting = self.post(f"/prints/{kept.pk}/work", {"kind": "trial", "plan": plan})
         self.assertEqual(self.post(f"/prints/work/{waiting['id']}/stop", status=200)["state"], "stopped")
 
     def test_what_was_not_finished_starts_over(self) -> None:
         kept = self.arrive()
         Work.objects.update(state="running")
-        self.assertEqual(begin_again(), 1)
+        self.assertEqual(next_work(), Work.objects.get().pk)
         perform(Work.objects.get().pk)
         kept.refresh_from_db()
         self.assertEqual(kept.state, "read")
+
+
+class Died(OwnFolder):
+    """What becomes of work whose process has died."""
+
+    def work(self, **values: Any) -> Work:
+        kept = Print.objects.create(name="a", size=1, state="reading")
+        return Work.objects.create(print=kept, kind="read", state="running", **values)
+
+    def test_it_is_begun_again_given_up_in_words_or_stopped_where_somebody_asked(self) -> None:
+        work = self.work()
+        for deaths, state in ((1, "running"), (2, "running"), (3, "failed")):
+            PrintsCare().after_death("by signal 9")
+            work.refresh_from_db()
+            self.assertEqual(work.state, state)
+            if state == "running":
+                self.assertEqual((work.deaths, work.doing), (deaths, "begun again: its process ended by signal 9"))
+        self.assertIn("ended 3 times over this file, the last time by signal 9", work.said)
+        self.assertEqual((work.print.__class__.objects.get().state, next_work()), ("refused", None))
+        stopped = self.work(asked_stop=True)
+        PrintsCare().after_death("with status 1")
+        stopped.refresh_from_db()
+        self.assertEqual((stopped.state, stopped.said), ("stopped", "Stopped. Nothing half-made is left."))
+        self.assertFalse(close(stopped, "failed", "too late"), "what has ended stays as it ended")
+
+    def test_what_does_not_stop_is_noticed(self) -> None:
+        work, looks = self.work(), PrintsCare()
+        self.assertFalse(looks.does_not_stop())
+        Work.objects.filter(pk=work.pk).update(asked_stop=True)
+        self.assertFalse(looks.does_not_stop(), "it has some seconds to stop by itself")
+        with patch.object(care.time, "monotonic", return_value=time.monotonic() + care.STOP_S + 1):
+            self.assertTrue(looks.does_not_stop())
+
+    def test_a_disk_that_is_full_is_said_at_the_work_and_waited_for_where_not_even_that_can_be_kept(self) -> None:
+        work = self.work()
+        for error, said in (
+            (OSError(28, "No space left on device"), "The disk is full."),
+            (OSError(13, "Permission denied"), "may not write into its folder"),
+        ):
+            Work.objects.update(state="running")
+            with patch.dict(performing.DOES, {"read": Mock(side_effect=error)}), self.assertLogs("bridle.prints"):
+                perform(work.pk)
+            self.assertEqual((Work.objects.get().state, said in Work.objects.get().said), ("failed", True))
+        Work.objects.update(state="running")
+        ended, tries = threading.Event(), []
+
+        def full(*_: Any) -> None:
+            tries.append(next_work())
+            if len(tries) == 2:
+                ended.set()
+            raise OperationalError("database or disk is full")
+
+        with (
+            patch.dict(performing.DOES, {"read": full}),
+            patch.object(loop, "AGAIN_S", 0),
+            patch.object(loop.connection, "close"),
+            self.assertLogs("bridle.prints"),
+        ):
+            do_all(threading.Event(), ended)
+        self.assertEqual(tries, [work.pk, work.pk])
 
 
 class Demo(OwnFolder):
     def test_the_demo_s_file_is_made_read_and_proven_when_somebody_looks(self) -> None:
         call_command("loaddemo", stdout=io.StringIO())
         (line,) = self.client.get("/api/prints").json()
-        self.assertEqual((line["state"], line["shoot_name"]), ("reading", "Lattice lantern"))
-        perform(Work.objects.get().pk)
+        self.assertEqual((line["state"], line["shoot_name"]), ("asleep", "Lattice lantern"))
+        self.assertFalse(Work.objects.exists(), "looking writes nothing; the process for long work is told of it")
+        for _ in range(2):
+            wake_demos()
+            (work,) = Work.objects.filter(state="waiting")
+            perform(work.pk)
+        self.assertEqual([one.kind for one in Work.objects.order_by("pk")], ["read", "change"])
         told = self.client.get(f"/api/prints/{line['id']}").json()
         proof = told["works"][0]["result"]
         self.assertEqual(

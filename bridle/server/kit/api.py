@@ -1,6 +1,8 @@
 """The kit's API: the shelf, its cards, and measuring."""
 
 import logging
+from collections.abc import Iterator
+from contextlib import suppress
 from typing import Any
 
 from django.http import Http404, HttpRequest
@@ -41,6 +43,7 @@ from bridle.server.kit.schemas import (
     TypeOnCard,
     UsedIn,
 )
+from bridle.server.rows import DAMAGED, UNFIT, Damaged, each, readable
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import Done
 
@@ -59,9 +62,17 @@ def _used() -> dict[int, list[UsedIn]]:
     """The shoots that each card is in, by the copies in their plans."""
     found: dict[int, list[UsedIn]] = {}
     for pk, name, plan in Shoot.objects.filter(binned_at=None).values_list("pk", "name", "plan"):
-        for card_id in dict.fromkeys(copy.get("card_id") or 0 for copy in plan.get("kit", {}).get("copies", [])):
+        for card_id in dict.fromkeys(_cards_of(plan)):
             found.setdefault(card_id, []).append(UsedIn(id=pk, name=name))
     return found
+
+
+def _cards_of(plan: Any) -> list[int]:
+    """The cards that a kept plan took copies of, whatever else it holds."""
+    try:
+        return [copy["card_id"] for copy in plan["kit"]["copies"] if isinstance(copy.get("card_id"), int)]
+    except (*UNFIT, AttributeError):
+        return []
 
 
 def line(kept: KitCard, used: dict[int, list[UsedIn]] | None = None) -> CardLine:
@@ -84,7 +95,10 @@ def line(kept: KitCard, used: dict[int, list[UsedIn]] | None = None) -> CardLine
 def list_kit(request: HttpRequest, binned: bool = False, kind: ShootKind | None = None) -> Any:
     """Every card, in the order in which they were made."""
     used, cards, broken = _used(), [], []
-    for kept in KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk"):
+    for kept in each(KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk")):
+        if isinstance(kept, Damaged):
+            broken.append(BrokenCard(id=kept.pk, name=f"card {kept.pk}", said=DAMAGED))
+            continue
         try:
             cards.append(line(kept, used))
         except ValidationError:
@@ -172,7 +186,7 @@ def look_at_revision(request: HttpRequest, card_id: PathId, version: PathId) -> 
 def compare(request: HttpRequest, asked: ComparePlan) -> Any:
     """What has changed on the shelf since a plan took its cards, and what taking it over does."""
     ids = [copy.card_id for copy in asked.plan.kit.copies if copy.card_id and 0 < copy.card_id <= MOST]
-    cards = {kept.pk: (kept.version, kept.read()) for kept in KitCard.objects.filter(pk__in=ids, binned_at=None)}
+    cards = dict(_readable(ids))
     found = [
         ChangedCard(
             key=change.key,
@@ -184,6 +198,13 @@ def compare(request: HttpRequest, asked: ComparePlan) -> Any:
         for change in compare_kit(asked.plan, cards)
     ]
     return KitCompared(changed=found)
+
+
+def _readable(ids: list[int]) -> Iterator[tuple[int, tuple[int, AnyCard]]]:
+    """Those of the cards that can be read, with their versions."""
+    for kept in readable(KitCard.objects.filter(pk__in=ids, binned_at=None)):
+        with suppress(ValidationError):
+            yield kept.pk, (kept.version, kept.read())
 
 
 @router.post("/kit/type", response={200: CardTold, 422: Trouble}, operation_id="type_on_card")

@@ -7,6 +7,7 @@ from pydantic import TypeAdapter
 
 from bridle.core.plan.kit import AnyCard, Card
 from bridle.server.keeping import Kept
+from bridle.server.rows import KeptJSON
 
 CARD: TypeAdapter[AnyCard] = TypeAdapter(Card)
 
@@ -16,7 +17,7 @@ class KitCard(Kept):
 
     name = models.CharField(max_length=120)
     kind = models.CharField(max_length=20)
-    card = models.JSONField()
+    card = KeptJSON()
     demo = models.CharField(max_length=60, blank=True, default="")
     CONTENT: ClassVar[tuple[str, ...]] = ("name", "kind", "card")
 

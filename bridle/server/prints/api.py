@@ -1,12 +1,14 @@
 """The bench's API: files come in piece by piece, work is begun, watched and stopped, and its files taken away."""
 
+import logging
+import os
 import shutil
 from dataclasses import asdict
-from functools import partial
 from pathlib import PurePath
 from typing import Any
 
 import numpy as np
+from django.conf import settings
 from django.db import IntegrityError, transaction
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -18,9 +20,10 @@ from bridle.bench.source import MOST_BYTES
 from bridle.core.reckon.printing import print_digest
 from bridle.core.subjects.prints.gather import UNIT_MM
 from bridle.server.errors import RefusedError, Trouble
+from bridle.server.house.clock import stamp
 from bridle.server.ids import PathId
+from bridle.server.prints.care import STOPPED, close
 from bridle.server.prints.models import UNFINISHED, Print, Work
-from bridle.server.prints.queue import do
 from bridle.server.prints.schemas import (
     Arrived,
     AskClick,
@@ -32,10 +35,12 @@ from bridle.server.prints.schemas import (
     PrintTold,
     WorkTold,
 )
-from bridle.server.prints.worker import WORKER
+from bridle.server.rows import DAMAGED, UNFIT, Damaged, each, readable
 from bridle.server.shoots.models import Shoot
+from bridle.server.worker import PRINTS, WORKER
 from bridle.standins.printer.jogging import Bench
 
+LOG = logging.getLogger("bridle.prints")
 router = Router(tags=["prints"])
 PIECE = 1 << 20
 GONE = "The file itself is not here, only what was read of it: a copy of the data has no prints. Put it in again."
@@ -45,8 +50,17 @@ FILES = {"original": "", "change": " with stops", "trial": " trial"}
 @router.get("/prints", response=list[PrintLine], operation_id="list_prints")
 def list_prints(request: HttpRequest) -> Any:
     """All prints, the newest first."""
-    _awake()
-    return [_line(one) for one in Print.objects.select_related("shoot").order_by("-made_at", "-pk")]
+    WORKER.wake(PRINTS)
+    return [_told(one) for one in each(Print.objects.select_related("shoot").order_by("-made_at", "-pk"))]
+
+
+def _told(kept: Print | Damaged) -> PrintLine:
+    try:
+        if isinstance(kept, Print):
+            return PrintLine.model_validate(_line(kept))
+    except UNFIT:
+        LOG.exception("print %s cannot be told", kept.pk)
+    return damaged_line(kept.pk)
 
 
 @router.post("/prints", response={201: PrintLine, 409: Trouble}, operation_id="new_print")
@@ -56,22 +70,34 @@ def new_print(request: HttpRequest, asked: NewPrint) -> Any:
         most, there = f"{MOST_BYTES / 1e6:.0f} MB", f"{asked.size / 1e6:.1f} MB"
         raise RefusedError(f"A print has at most {most}, and not nothing; this file has {there}.")
     shoot = get_object_or_404(Shoot, pk=asked.shoot_id) if asked.shoot_id else None
-    kept = Print.objects.create(name=PurePath(asked.name).name[:120] or "print.gcode", size=asked.size, shoot=shoot)
-    # After an older copy of the data was brought back, a number may have a folder already.
-    shutil.rmtree(kept.folder, ignore_errors=True)
-    kept.folder.mkdir(parents=True)
-    if shutil.disk_usage(kept.folder).free < asked.size * 4:
-        kept.throw_away()
+    if shutil.disk_usage(settings.DATA).free < asked.size * 4:
         raise RefusedError("There is not enough room on the disk for this file and what is made of it.")
-    kept.arriving.touch()
-    return 201, _line(kept)
+    name = PurePath(asked.name).name[:120] or "print.gcode"
+    return 201, _line(Print.objects.create(name=name, size=asked.size, shoot=shoot))
 
 
 @router.put("/prints/{print_id}/bytes", response={200: Arrived, 409: Trouble}, operation_id="put_print_bytes")
 def put_bytes(request: HttpRequest, print_id: PathId, at: int = Query(..., ge=0, le=MOST_BYTES)) -> Any:
-    """The next bytes, from `at` on; told is how many are here. What is there already is written over."""
-    kept = get_object_or_404(Print, pk=print_id, state="arriving")
-    with kept.arriving.open("r+b") as file:
+    """The next bytes, from `at` on; told is how many are here.
+
+    What has arrived already is answered like what just arrived: the answer may have been lost on its way.
+    """
+    kept = get_object_or_404(Print, pk=print_id)
+    if kept.state != "arriving":
+        return {"here": kept.size}
+    here = _written(kept, at, request)
+    touched = Print.objects.filter(pk=kept.pk, state="arriving")
+    if here < kept.size:
+        touched.update(touched_at=timezone.now(), ran_s=stamp())
+    else:
+        _arrived(kept)
+    return {"here": here}
+
+
+def _written(kept: Print, at: int, request: HttpRequest) -> int:
+    """Write the bytes of a request into the print's file, for good; returns how many are here then."""
+    kept.folder.mkdir(parents=True, exist_ok=True)
+    with os.fdopen(os.open(kept.arriving, os.O_RDWR | os.O_CREAT, 0o600), "r+b") as file:
         here = file.seek(0, 2)
         if at > here:
             raise RefusedError(f"Bytes from {at:,} on would leave a gap; {here:,} are here.")
@@ -80,46 +106,26 @@ def put_bytes(request: HttpRequest, print_id: PathId, at: int = Query(..., ge=0,
             if file.tell() + len(piece) > kept.size:
                 raise RefusedError("More bytes came than the file was said to have.")
             file.write(piece)
-        here = file.tell()
-        file.truncate(here)
-    if here == kept.size:
-        _arrived(kept)
-    return {"here": here}
+        here = max(here, file.tell())
+        file.flush()
+        os.fsync(file.fileno())
+    return here
 
 
 def _arrived(kept: Print) -> None:
-    """All bytes are here: the file is whole, and is read."""
-    kept.arriving.replace(kept.original)
+    """All bytes are here: the row says so first, together with the work on it; the file gets its name after that."""
     with transaction.atomic():
-        Print.objects.filter(pk=kept.pk).update(state="reading")
-        plan = kept.shoot.plan if kept.shoot else None
-        work = Work.objects.create(print=kept, kind="read", plan=plan)
-    _begin(work)
-
-
-def _awake() -> None:
-    """The demo's files are made, read and proven when somebody first looks, or finds them gone."""
-    for kept in Print.objects.filter(state="read").exclude(demo=""):
-        if not kept.original.exists():
-            Print.objects.filter(pk=kept.pk).update(state="asleep")
-    for kept in Print.objects.filter(state="asleep").select_related("shoot"):
-        with transaction.atomic():
-            if Print.objects.filter(pk=kept.pk, state="asleep").update(state="reading"):
-                work = Work.objects.create(print=kept, kind="read", plan=kept.shoot.plan if kept.shoot else None)
-                transaction.on_commit(partial(_begin, work))
-
-
-def _begin(work: Work) -> None:
-    do(work.pk)
+        if Print.objects.filter(pk=kept.pk, state="arriving").update(state="reading"):
+            Work.objects.create(print=kept, kind="read", plan=kept.shoot.plan if kept.shoot else None)
     WORKER.wake()
 
 
 @router.get("/prints/{print_id}", response=PrintTold, operation_id="get_print")
 def get_print(request: HttpRequest, print_id: PathId) -> Any:
     """A print with what was read of it."""
-    _awake()
+    WORKER.wake(PRINTS)
     kept = get_object_or_404(Print, pk=print_id)
-    return {**_line(kept), "facts": kept.facts}
+    return {**_line(kept), "facts": _facts(kept)}
 
 
 @router.delete("/prints/{print_id}", response={204: None}, operation_id="drop_print")
@@ -135,6 +141,8 @@ def drop_print(request: HttpRequest, print_id: PathId) -> Any:
 def begin_work(request: HttpRequest, print_id: PathId, asked: AskWork) -> Any:
     """Begin a piece of work; refused while another is under way on the same file."""
     kept = get_object_or_404(Print, pk=print_id)
+    if kept.state in ("read", "refused"):
+        kept.settle()
     if not kept.original.exists():
         raise RefusedError(GONE if kept.state == "read" else "This file is not whole yet.")
     plan = asked.plan
@@ -150,7 +158,7 @@ def begin_work(request: HttpRequest, print_id: PathId, asked: AskWork) -> Any:
                 Print.objects.filter(pk=kept.pk).update(state="reading")
     except IntegrityError as error:
         raise RefusedError("Something is being done on this file already.") from error
-    _begin(work)
+    WORKER.wake()
     return 201, _work(work)
 
 
@@ -159,12 +167,9 @@ def stop_work(request: HttpRequest, work_id: PathId) -> Any:
     """Ask for an end; what has not begun yet ends at once."""
     work = get_object_or_404(Work, pk=work_id)
     Work.objects.filter(pk=work_id, state__in=UNFINISHED).update(asked_stop=True)
-    if Work.objects.filter(pk=work_id, state="waiting").update(
-        state="stopped", said="Stopped.", ended_at=timezone.now()
-    ):
-        Print.objects.filter(pk=work.print_id, state="reading").update(
-            state="refused", said="Stopped before it was read."
-        )
+    if work.state == "waiting":
+        close(work, "stopped", STOPPED)
+    WORKER.wake()
     work.refresh_from_db()
     return _work(work)
 
@@ -209,26 +214,29 @@ def get_file(request: HttpRequest, print_id: PathId, kind: str) -> FileResponse:
     kept = get_object_or_404(Print, pk=print_id)
     if kind not in FILES:
         raise Http404
-    path = kept.original if kind == "original" else kept.made(kind)
-    if not path.exists():
+    work = None if kind == "original" else kept.last_done(kind)
+    path = kept.whole if kind == "original" else work.file if work else None
+    if path is None or not path.exists():
         raise Http404
     name = PurePath(kept.name)
     return FileResponse(
         path.open("rb"),
         as_attachment=True,
-        filename=f"{name.stem}{FILES[kind]}{_doubt(kept, kind)}{name.suffix or '.gcode'}",
+        filename=f"{name.stem}{FILES[kind]}{_doubt(work) if work else ''}{name.suffix or '.gcode'}",
     )
 
 
-def _doubt(kept: Print, kind: str) -> str:
-    if kind == "original":
-        return ""
-    last = kept.works.filter(kind=kind, state="done").order_by("-pk").first()
-    return "" if last and last.result and last.result["stands"] == "proven" else " UNPROVEN"
+def _doubt(work: Work) -> str:
+    """What the name of a file says where its own proof does not stand."""
+    return "" if isinstance(work.result, dict) and work.result.get("stands") == "proven" else " UNPROVEN"
+
+
+def _facts(kept: Print) -> dict[str, Any] | None:
+    return kept.facts if isinstance(kept.facts, dict) else None
 
 
 def _line(kept: Print) -> dict[str, Any]:
-    facts = kept.facts or {}
+    facts = _facts(kept) or {}
     frames = facts.get("frames") or {}
     heights = frames.get("z_mm") or []
     whole, gone = kept.state != "arriving", kept.state == "read" and not kept.original.exists()
@@ -238,19 +246,26 @@ def _line(kept: Print) -> dict[str, Any]:
         "digest": kept.digest,
         "size": kept.size,
         "here": kept.size if whole else (kept.arriving.stat().st_size if kept.arriving.exists() else 0),
-        "state": "refused" if gone else kept.state,
-        "said": GONE if gone else kept.said,
+        "state": "refused" if gone and not kept.demo else kept.state,
+        "said": GONE if gone and not kept.demo else kept.said,
         "shoot_id": kept.shoot_id,
         "shoot_name": kept.shoot.name if kept.shoot else "",
         "made_at": kept.made_at,
         "layers": len(frames.get("layers_s", [])) if frames else None,
         "height_mm": max(heights) if heights else None,
         "seconds": facts.get("seconds"),
-        "works": [_work(work) for work in kept.works.order_by("-pk")[:6]],
+        "works": [_work(work) for work in readable(kept.works.order_by("-pk")[:6])],
     }
 
 
+def damaged_line(pk: int) -> PrintLine:
+    """A print whose row cannot be read, as a line of its own."""
+    return PrintLine(id=pk, name=f"print {pk}", digest="", size=0, here=0, state="damaged", said=DAMAGED,
+                     shoot_id=None, shoot_name="", made_at=timezone.now(), layers=None, height_mm=None,
+                     seconds=None, works=())  # fmt: skip
+
+
 def _work(work: Work) -> dict[str, Any]:
-    result = work.result if work.result and "stands" in work.result else None
+    result = work.result if isinstance(work.result, dict) and "stands" in work.result else None
     names = ("kind", "of", "state", "doing", "done", "out_of", "said", "made_at", "ended_at")
     return {"id": work.pk, "result": result, **{name: getattr(work, name) for name in names}}

@@ -6,7 +6,7 @@ import time
 from typing import Any
 
 import numpy as np
-from django.db import transaction
+from django.db import DatabaseError, transaction
 from django.utils import timezone
 
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
@@ -18,8 +18,9 @@ from bridle.core.reckon.printing import print_digest
 from bridle.core.subjects.parking.blocks import AlteredError
 from bridle.core.subjects.prints.found import Inspection
 from bridle.core.subjects.prints.pieces import NoTextError
+from bridle.datafolder.health import why_no_file
 from bridle.demo.lantern import lantern
-from bridle.server.prints.models import Print, Work
+from bridle.server.prints.models import UNFINISHED, Print, Work
 from bridle.server.prints.shooting import shoot_of
 
 LOG = logging.getLogger("bridle.prints")
@@ -49,18 +50,28 @@ class _Telling:
 
 
 def perform(work_id: int) -> None:
-    """Do it, unless it was stopped or taken away before it began. Never raises: what fails is told at the work."""
-    work = Work.objects.filter(pk=work_id, state__in=("waiting", "running")).select_related("print").first()
+    """Do it, unless it was stopped or taken away before it began; what fails is told at the work.
+
+    Raises a DatabaseError where nothing can be kept: then it is still to be done.
+    """
+    work = Work.objects.filter(pk=work_id, state__in=UNFINISHED).select_related("print").first()
     if work is None:
         return
     Work.objects.filter(pk=work_id).update(state="running")
     try:
+        work.print.clear_halves()
         result = DOES[work.kind](work, _Telling(work))
         _end(work, "done", "", result)
+        work.print.clear_older(work)
     except StoppedError:
         _end(work, "stopped", "Stopped. Nothing half-made is left.", None)
     except REFUSED as error:
         _end(work, "failed", _sentence(error), None)
+    except OSError as error:
+        LOG.warning("work %s: %s", work_id, error)
+        _end(work, "failed", f"{why_no_file(error)[1]} What is kept is untouched.", None)
+    except DatabaseError:
+        raise
     except Exception:
         LOG.exception("work %s failed", work_id)
         _end(work, "failed", "The fault is Bridle's, and is in its log. The file is untouched.", None)
@@ -73,15 +84,26 @@ def _sentence(error: Exception) -> str:
 
 def _end(work: Work, state: str, told: str, result: Any) -> None:
     with transaction.atomic():
-        kept = Work.objects.filter(pk=work.pk)
-        kept.update(state=state, said=told, result=result, ended_at=timezone.now(), doing="")
+        kept = Work.objects.filter(pk=work.pk, state__in=UNFINISHED)
+        ended = kept.update(state=state, said=told, result=result, ended_at=timezone.now(), doing="")
+        if not ended:
+            return
         if work.kind == "read" and state != "done":
             Print.objects.filter(pk=work.print_id).update(state="refused", said=told)
+        if work.kind == "read" and state == "done" and work.print.demo:
+            _prove_the_demo(work.print)
+
+
+def _prove_the_demo(kept: Print) -> None:
+    if kept.shoot is not None:
+        plan = kept.shoot.read()
+        Work.objects.create(print=kept, kind="change", plan=kept.shoot.plan, of=print_digest(plan))
 
 
 def _read(work: Work, told: _Telling) -> dict[str, Any]:
     """Read a file: facts into the print, its paths beside it, and a shoot where it has none."""
     kept = work.print
+    kept.settle()
     if kept.demo and not kept.original.exists():
         told("making the demo's file", 0, kept.size)
         _generate(kept)
@@ -98,17 +120,13 @@ def _read(work: Work, told: _Telling) -> dict[str, Any]:
         "purge_mm": found.purge,
     }
     with transaction.atomic():
+        if not Print.objects.filter(pk=kept.pk).exists():
+            raise StoppedError
         kept.refresh_from_db()
         if kept.shoot is None and layers is not None:
             kept.shoot = shoot_of(kept.name, facts, layers)
         kept.state, kept.said, kept.facts, kept.digest = "read", "", told_facts, facts.digest
         kept.save()
-    if kept.demo and kept.shoot is not None:
-        plan = kept.shoot.read()
-        after = Work(print=kept, kind="change", plan=kept.shoot.plan, of=print_digest(plan))
-        after.result = _change(after, told)
-        after.state, after.ended_at = "done", timezone.now()
-        after.save()
     return {"layers": len(found.layers)}
 
 
@@ -134,11 +152,11 @@ def _keep_picture(kept: Print, found: Inspection) -> None:
 
 
 def _change(work: Work, told: _Telling) -> dict[str, Any]:
-    return _made(make_changed(work.print.original, work.print.made("change"), _plan(work), told))
+    return _made(make_changed(work.print.original, work.makes, _plan(work), told))
 
 
 def _trial(work: Work, told: _Telling) -> dict[str, Any]:
-    return _made(make_trial(work.print.original, work.print.made("trial"), _plan(work), told))
+    return _made(make_trial(work.print.original, work.makes, _plan(work), told))
 
 
 def _prove(work: Work, told: _Telling) -> dict[str, Any]:

@@ -86,7 +86,7 @@ class PrintLine(Schema):
     digest: str
     size: int
     here: int
-    state: Literal["asleep", "arriving", "reading", "read", "refused"]
+    state: Literal["asleep", "arriving", "reading", "read", "refused", "damaged"]
     said: str
     shoot_id: int | None
     shoot_name: str

@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Any, cast
 
 from django.db import IntegrityError, transaction
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
@@ -25,10 +25,12 @@ from bridle.datafolder.lock import TakenError
 from bridle.server.errors import RefusedError, Trouble
 from bridle.server.ids import MOST, PathId
 from bridle.server.keeping import StaleError
+from bridle.server.rows import DAMAGED, UNFIT, Damaged, each
 from bridle.server.runs.driver import ensure_driven, trouble
 from bridle.server.runs.models import LogEntry, Run, RunEvent
 from bridle.server.runs.schemas import (
     AskRun,
+    DamagedLine,
     EventLine,
     LogLine,
     LogList,
@@ -42,18 +44,36 @@ from bridle.server.runs.schemas import (
 from bridle.server.runs.site import site_of_run
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
+from bridle.server.shoots.schemas import Done
 from bridle.standins.weather import WeatherName, outcome_of
 
 router = Router(tags=["runs"])
 MOST_EVENTS = 200
+LOG_PAGE = 100
 LONGEST_NOTE = 20_000
 
 
 @router.get("/shoots/{shoot_id}/runs", response=RunList, operation_id="list_runs")
 def list_runs(request: HttpRequest, shoot_id: PathId) -> Any:
     """The runs of a shoot, newest first."""
-    runs = Run.objects.filter(shoot_id=shoot_id).order_by("-pk")[:20]
-    return RunList(runs=[_view(run, 0, events=False) for run in runs])
+    whole, damaged = [], []
+    for run in each(Run.objects.filter(shoot_id=shoot_id).order_by("-pk")[:20]):
+        try:
+            whole.append(_view(_sound(run), 0, events=False))
+        except UNFIT:
+            damaged.append(DamagedLine(id=run.pk, said=DAMAGED, under_way=_under_way(run.pk)))
+    return RunList(runs=whole, damaged=damaged)
+
+
+def _sound(run: Run | Damaged) -> Run:
+    """A run that can be read. Raises a ValueError for one that cannot."""
+    if isinstance(run, Damaged) or run.damaged:
+        raise ValueError(DAMAGED)
+    return run
+
+
+def _under_way(run_id: int) -> bool:
+    return Run.objects.filter(pk=run_id, ended_at=None).exists()
 
 
 @router.post("/shoots/{shoot_id}/runs", response={201: RunView, 409: Trouble, 422: Trouble}, operation_id="new_run")
@@ -76,15 +96,45 @@ def new_run(request: HttpRequest, shoot_id: PathId, asked: NewRun) -> Any:
                 asked=["start"],
             )
     except IntegrityError:
-        return Status(409, Trouble(message="A run of this shoot is under way already."))
+        return Status(409, Trouble(message=_why_no_second(shoot_id)))
     _driven(run.pk)
     return Status(201, _view(run, 0))
+
+
+def _why_no_second(shoot_id: int) -> str:
+    for run in each(Run.objects.filter(shoot_id=shoot_id, ended_at=None)):
+        if isinstance(run, Damaged) or run.damaged:
+            return "A run of this shoot that is under way is damaged. Give it up first; its text stays."
+    return "A run of this shoot is under way already."
 
 
 @router.get("/runs/{run_id}", response=RunView, operation_id="look_at_run")
 def look_at_run(request: HttpRequest, run_id: PathId, after: int = Query(0, ge=0, le=MOST)) -> Any:
     """Where a run is, with the events from a number on."""
-    return _view(get_object_or_404(Run, pk=run_id), after)
+    return _view(_whole(run_id), after)
+
+
+def _whole(run_id: int) -> Run:
+    """A run that can be read. Raises `RefusedError` for one that cannot."""
+    found = next(each(Run.objects.filter(pk=run_id)), None)
+    if found is None:
+        raise Http404
+    try:
+        return _sound(found)
+    except ValueError as error:
+        raise RefusedError(DAMAGED) from error
+
+
+@router.post("/runs/{run_id}/give-up", response={200: Done, 409: Trouble}, operation_id="give_up_run")
+def give_up_run(request: HttpRequest, run_id: PathId) -> Any:
+    """Put an end to a run that is damaged, so that another can begin; its row stays as it is."""
+    found = next(each(Run.objects.filter(pk=run_id)), None)
+    if found is None:
+        raise Http404
+    if isinstance(found, Run) and not found.damaged:
+        raise RefusedError("This run is whole: stop it instead.")
+    Run.objects.filter(pk=run_id, ended_at=None).update(ended_at=timezone.now())
+    return Done(id=run_id)
 
 
 @router.post("/runs/{run_id}/ask", response={200: RunView, 409: Trouble}, operation_id="ask_run")
@@ -94,8 +144,10 @@ def ask_run(request: HttpRequest, run_id: PathId, asked: AskRun) -> Any:
         run = get_object_or_404(Run, pk=run_id)
         if run.ended_at is not None:
             raise RefusedError("This run has ended; nothing can be asked of it any more.")
-        if asked.what and run.asked[-1:] != [asked.what]:
-            run.asked = [*run.asked, asked.what]
+        if run.damaged:
+            raise RefusedError(DAMAGED)
+        if asked.what and run.wishes[-1:] != [asked.what]:
+            run.asked = [*run.wishes, asked.what]
         if asked.speed is not None:
             run.speed = asked.speed
         run.save(update_fields=["asked", "speed"])
@@ -111,10 +163,20 @@ def _driven(run_id: int) -> None:
 
 
 @router.get("/log", response=LogList, operation_id="list_log")
-def list_log(request: HttpRequest) -> Any:
-    """The logbook, newest first."""
+def list_log(request: HttpRequest, before: int | None = Query(None, ge=1, le=MOST)) -> Any:
+    """The logbook, newest first, a page at a time."""
     entries = LogEntry.objects.filter(binned_at=None).select_related("run").order_by("-pk")
-    return LogList(entries=[_entry(entry) for entry in entries])
+    if before is not None:
+        entries = entries.filter(pk__lt=before)
+    numbers = list(entries.values_list("pk", flat=True)[: LOG_PAGE + 1])
+    page = numbers[:LOG_PAGE]
+    whole, damaged = [], []
+    for entry in each(entries.filter(pk__in=page)):
+        try:
+            whole.append(_entry(entry))
+        except UNFIT:
+            damaged.append(DamagedLine(id=entry.pk, said=DAMAGED))
+    return LogList(entries=whole, damaged=damaged, before=page[-1] if numbers[LOG_PAGE:] else None)
 
 
 @router.put("/log/{entry_id}", response={200: LogLine, 409: StaleNote, 422: Trouble}, operation_id="save_note")
@@ -133,7 +195,9 @@ def save_note(request: HttpRequest, entry_id: PathId, save: SaveNote) -> Any:
     return _entry(kept)
 
 
-def _entry(entry: LogEntry) -> LogLine:
+def _entry(entry: LogEntry | Damaged) -> LogLine:
+    if isinstance(entry, Damaged):
+        raise ValueError(DAMAGED)
     shoot_id = entry.run.shoot_id if entry.run else None
     values = {name: getattr(entry, name) for name in LogLine.model_fields if hasattr(entry, name)}
     figures = tally(
@@ -241,7 +305,7 @@ def _lives_on(run: Run, planned: Programme, now: float) -> dict[str, Any]:
 def _pending(run: Run, state: RunState) -> list[str]:
     """What was asked for and is not done yet, oldest first."""
     held = [name for name, asked in (("pause", state.pause_asked), ("stop", state.stop_asked)) if asked]
-    return [*held, *(asked for asked in run.asked if asked not in held)]
+    return [*held, *(asked for asked in run.wishes if asked not in held)]
 
 
 def _now_s(run: Run, state: RunState) -> float:

@@ -15,9 +15,12 @@ from bridle.server.runs.models import LogEntry, Run, RunEvent
 ENDED = ("finished", "stopped")
 
 
-def record(run: Run, programme: Programme, state: RunState, now_s: float, notes: Sequence[Note]) -> None:
+def record(
+    run: Run, programme: Programme, state: RunState, now_s: float, notes: Sequence[Note], heard: bool = False
+) -> None:
     """Keep a state with the notes that led to it; ends the run and logs it when the state is an end.
 
+    `heard`: it comes of the oldest request, which is crossed off with it.
     A run that has taken every frame ends with the slot of the last one, on its own clock too.
     """
     with transaction.atomic():
@@ -41,6 +44,9 @@ def record(run: Run, programme: Programme, state: RunState, now_s: float, notes:
             run.ended_at = run.saved_at
             _log(run, programme, state, now_s)
         run.save(update_fields=["events_count", "state", "now_s", "saved_at", "ended_at"])
+        if heard:
+            now = Run.objects.only("asked").get(pk=run.pk)
+            Run.objects.filter(pk=run.pk).update(asked=now.wishes[1:])
 
 
 def _log(run: Run, programme: Programme, state: RunState, now_s: float) -> LogEntry:

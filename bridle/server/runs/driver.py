@@ -8,13 +8,14 @@ import logging
 import threading
 import time
 
-from django.db import DatabaseError, close_old_connections, connection, transaction
+from django.db import DatabaseError, close_old_connections, connection
 
 from bridle.core.run.events import Asked, CutOff, Event, Note, Restarted, Shot, Visited
 from bridle.core.run.machine import ACTIVE, RunState, step
 from bridle.core.run.programme import LEAD_S, Programme, programme
 from bridle.datafolder.health import why_not
 from bridle.server.held import hold
+from bridle.server.rows import readable
 from bridle.server.runs.book import ENDED, record
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, Run, StandInCamera
 from bridle.server.runs.site import CUT_S, site_of_run
@@ -28,6 +29,8 @@ LOOKED = "a look"
 
 _wake: dict[int, threading.Event] = {}
 _lock = threading.Lock()
+# Runs of which it cannot be told where they are: nobody can drive them, and they say so themselves.
+_damaged: set[int] = set()
 # Why the last try to drive a run ended; in memory, since the disk may be what is wrong.
 _trouble: dict[int, str] = {}
 
@@ -49,11 +52,20 @@ def ensure_driven(run_id: int) -> None:
 
 def resume_all() -> list[int]:
     """Go on with every run that is under way, or was asked to start, and that no thread drives; returns which."""
-    waiting = Run.objects.filter(ended_at=None).only("state", "asked")
-    left = [run.pk for run in waiting if (run.active or run.asked) and run.pk not in _wake]
+    left = [run.pk for run in readable(Run.objects.filter(ended_at=None)) if run.pk not in _wake and _goes_on(run)]
     for run_id in left:
         ensure_driven(run_id)
     return left
+
+
+def _goes_on(run: Run) -> bool:
+    if run.pk in _damaged:
+        return False
+    if run.damaged:
+        _damaged.add(run.pk)
+        LOG.error("run %s is damaged: it cannot be told where it is, and does not go on", run.pk)
+        return False
+    return run.active or bool(run.wishes)
 
 
 def _drive(run_id: int) -> None:
@@ -90,8 +102,9 @@ class Drive:
         )
         if self.run.comes and self.programme.stay is not None:
             start = self.programme.start.timestamp()
-            due = self.programme.stay.coming.visits
-            self.bench.expect((visit.at - start + LEAD_S, ", ".join(visit.tasks) or LOOKED) for visit in due)
+            came = set(self.run.events.filter(kind="visit").values_list("at_s", flat=True))
+            due = ((visit.at - start + LEAD_S, visit.tasks) for visit in self.programme.stay.coming.visits)
+            self.bench.expect((at_s, ", ".join(tasks) or LOOKED) for at_s, tasks in due if at_s not in came)
         self.speed = self.run.speed
 
     def go(self) -> None:
@@ -108,17 +121,13 @@ class Drive:
     def _hear(self) -> None:
         """Do what people asked for since the last look, oldest first; the speed is read along with it.
 
-        A request is crossed off after it was kept: hearing one twice changes nothing, losing one would.
+        A request is crossed off in the transaction that keeps what came of it: it is neither lost nor done twice.
         """
         self.wake.clear()
         row = Run.objects.only("asked", "speed").get(pk=self.run.pk)
         self.speed = row.speed
-        for asked in row.asked:
-            self._handle(self._asked(asked))
-        if row.asked:
-            with transaction.atomic():
-                now = Run.objects.only("asked").get(pk=self.run.pk)
-                Run.objects.filter(pk=self.run.pk).update(asked=now.asked[len(row.asked) :])
+        for asked in row.wishes:
+            self._handle(self._asked(asked), heard=True)
 
     def _asked(self, what: str) -> Event:
         """What a person asks for; a visit ticked off and a cut happen to the site as well."""
@@ -155,12 +164,12 @@ class Drive:
             StandInCamera.objects.filter(pk=self.camera.pk).update(frames=self.bench.camera.frames)
         self._handle(event)
 
-    def _handle(self, event: Event) -> None:
+    def _handle(self, event: Event, heard: bool = False) -> None:
         before = self.state
         self.state, commands = step(self.programme, before, event, self.bench.now_s)
         notes = [command for command in commands if isinstance(command, Note)]
-        if notes or _wishes(self.state) != _wishes(before):
-            record(self.run, self.programme, self.state, self.bench.now_s, notes)
+        if heard or notes or _wishes(self.state) != _wishes(before):
+            record(self.run, self.programme, self.state, self.bench.now_s, notes, heard)
             _trouble.pop(self.run.pk, None)
         for command in commands:
             self.bench.obey(command)

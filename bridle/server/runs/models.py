@@ -1,18 +1,26 @@
 """Runs with their events, the devices' own memory, and the logbook."""
 
-from dataclasses import asdict
+import json
+from dataclasses import asdict, fields
 from typing import ClassVar
 
 from django.db import models
 from django.utils import timezone
+from pydantic import TypeAdapter
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
 from bridle.core.run.machine import ACTIVE, RunState
 from bridle.server.keeping import Kept
+from bridle.server.rows import UNFIT, KeptJSON
 from bridle.server.shoots.models import Shoot
 
 AS_FAST_AS_IT_GOES = 0
+
+# What every state has had from the first version on; what came later begins with its default.
+LEAST = {"phase", "taken"}
+STATE = {field.name: field for field in fields(RunState)}
+STATE_READ = TypeAdapter(RunState)
 
 
 def ready() -> dict[str, object]:
@@ -24,11 +32,11 @@ class Run(models.Model):
     """One run of a plan, which it keeps a copy of: it outlives its shoot. `now_s` is simulated time at `saved_at`."""
 
     shoot = models.ForeignKey(Shoot, on_delete=models.SET_NULL, null=True, related_name="runs")
-    plan = models.JSONField()
-    state = models.JSONField(default=ready)
+    plan = KeptJSON()
+    state = KeptJSON(default=ready)
     now_s = models.FloatField(default=0.0)
     speed = models.PositiveIntegerField(default=60)
-    asked = models.JSONField(default=list)
+    asked = KeptJSON(default=list)
     events_count = models.PositiveIntegerField(default=0)
     frames = models.PositiveIntegerField()
     # Under which weather the stand-in camera takes its pictures.
@@ -51,8 +59,26 @@ class Run(models.Model):
         return plan_from(self.plan)
 
     def read_state(self) -> RunState:
-        """Where the run is."""
-        return RunState(**self.state)
+        """Where the run is. Raises a ValueError where that cannot be told from what is kept."""
+        kept = self.state
+        if not isinstance(kept, dict) or not kept.keys() >= LEAST or kept.keys() - STATE.keys():
+            raise ValueError(f"the state of run {self.pk} is damaged")
+        return STATE_READ.validate_json(json.dumps(kept), strict=True)
+
+    @property
+    def wishes(self) -> list[str]:
+        """What was asked for and is not done yet, oldest first."""
+        return [one for one in self.asked if isinstance(one, str)] if isinstance(self.asked, list) else []
+
+    @property
+    def damaged(self) -> bool:
+        """Whether it cannot be told any more where it is, or of what plan it is."""
+        try:
+            self.read_state()
+            self.read_plan()
+        except UNFIT:
+            return True
+        return False
 
     @property
     def active(self) -> bool:

@@ -95,10 +95,19 @@ class RunView(Schema):
     events: list[EventLine]
 
 
+class DamagedLine(Schema):
+    """A row that cannot be read; its text can be taken along. `under_way`: it keeps another run from beginning."""
+
+    id: int
+    said: str
+    under_way: bool = False
+
+
 class RunList(Schema):
-    """The runs of a shoot, newest first."""
+    """The runs of a shoot, newest first, and those that cannot be read."""
 
     runs: list[RunView]
+    damaged: list[DamagedLine]
 
 
 class LogLine(Schema):
@@ -124,9 +133,11 @@ class LogLine(Schema):
 
 
 class LogList(Schema):
-    """The logbook, newest first."""
+    """A page of the logbook, newest first; `before` is where it goes on, None at its end."""
 
     entries: list[LogLine]
+    damaged: list[DamagedLine]
+    before: int | None
 
 
 class SaveNote(Schema):

@@ -3,17 +3,31 @@
 import logging
 import threading
 import time
+from collections.abc import Callable
 
 from django.db import DatabaseError, connection
 
-from bridle.server.keeping import empty_bin, thin_all
+from bridle.datafolder.health import why_no_file
+from bridle.server.house.clock import RUNNING, newest_of
+from bridle.server.house.room import give_back
+from bridle.server.keeping import Revision, empty_bin, thin_all
 from bridle.server.kit.models import KitCard
+from bridle.server.prints.care import clear
 from bridle.server.runs.driver import resume_all
+from bridle.server.runs.models import Run
 from bridle.server.shoots.models import Shoot
 
 LOG = logging.getLogger("bridle.runs")
 LOOK_S = 2.0
 TIDY_S = 6 * 3600.0
+# Each by itself: what cannot be done does not keep the others from being done.
+TIDIES: tuple[Callable[[], object], ...] = (
+    lambda: empty_bin(Shoot),
+    lambda: empty_bin(KitCard),
+    thin_all,
+    clear,
+    give_back,
+)
 
 
 class Watch:
@@ -21,6 +35,7 @@ class Watch:
 
     def start(self) -> list[int]:
         """Tidy up, go on with what was under way, and keep looking; returns the runs that go on."""
+        tried(_count)
         self._tidy()
         going = resume_all()
         threading.Thread(target=self._look, name="watch", daemon=True).start()
@@ -30,21 +45,34 @@ class Watch:
         tidied = time.monotonic()
         while True:
             time.sleep(LOOK_S)
-            try:
-                for run_id in resume_all():
-                    LOG.warning("run %s was no longer driven, and goes on", run_id)
-                if time.monotonic() - tidied > TIDY_S:
-                    tidied = time.monotonic()
-                    self._tidy()
-            except DatabaseError as error:
-                LOG.warning("the runs cannot be looked after just now: %s", error)
-            finally:
-                connection.close()
+            tried(_resume)
+            tried(RUNNING.look)
+            if time.monotonic() - tidied > TIDY_S:
+                tidied = time.monotonic()
+                self._tidy()
+            connection.close()
 
     def _tidy(self) -> None:
-        try:
-            empty_bin(Shoot)
-            empty_bin(KitCard)
-            thin_all()
-        except DatabaseError as error:
-            LOG.warning("what is old cannot be thinned out just now: %s", error)
+        for tidy in TIDIES:
+            tried(tidy)
+
+
+def _count() -> None:
+    RUNNING.start(newest_of((Shoot, "changed_at"), (Revision, "made_at"), (Run, "saved_at")))
+
+
+def _resume() -> None:
+    for run_id in resume_all():
+        LOG.warning("run %s was no longer driven, and goes on", run_id)
+
+
+def tried(does: Callable[[], object]) -> None:
+    """Do something that can wait: what keeps it from being done is written down, and ends nothing else."""
+    try:
+        does()
+    except DatabaseError as error:
+        LOG.warning("this can wait, and is tried again: %s", error)
+    except OSError as error:
+        LOG.warning("this can wait, and is tried again: %s", why_no_file(error)[1])
+    except Exception:
+        LOG.exception("this can wait, and is tried again")

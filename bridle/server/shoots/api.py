@@ -29,6 +29,7 @@ from bridle.formats.plan_json import LARGEST_BYTES, read_plan
 from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble
 from bridle.server.ids import PathId
 from bridle.server.keeping import BIN_DAYS, StaleError
+from bridle.server.rows import Damaged, each
 from bridle.server.shoots.lines import lines
 from bridle.server.shoots.models import Shoot, keep
 from bridle.server.shoots.reading import read_kept
@@ -96,10 +97,15 @@ def list_shoots(request: HttpRequest, find: str = Query("", max_length=400), bin
         .prefetch_related(Prefetch("runs", queryset=runs), "runs__entry")
         .order_by(order, "-pk")
     )
-    found = [shoot for shoot in shoots if holds([shoot.sought, *_notes(shoot)], find)]
+    found = [shoot for shoot in each(shoots) if _holds(shoot, find)]
     in_bin = Shoot.objects.filter(binned_at__isnull=False).count()
     listed = b",".join(lines(found)).decode()
     return _json(f'{{"shoots": [{listed}], "in_bin": {in_bin}, "bin_days": {BIN_DAYS}}}')
+
+
+def _holds(shoot: Shoot | Damaged, find: str) -> bool:
+    """Whether it is what is looked for; what cannot be read is shown unless something is looked for."""
+    return not find.strip() if isinstance(shoot, Damaged) else holds([shoot.sought, *_notes(shoot)], find)
 
 
 def _notes(shoot: Shoot) -> Iterator[str]:

@@ -12,6 +12,7 @@ from bridle.formats.catalogue import FORMATS
 from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import PlanFileError, write_plan
 from bridle.server.ids import MOST
+from bridle.server.rows import Unreadable
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
 
@@ -29,7 +30,8 @@ def plan_file(request: HttpRequest, shoot_id: int) -> HttpResponse:
     try:
         written = write_plan(shoot.read())
     except (ValidationError, UpgradeError):
-        written = json.dumps(shoot.plan, ensure_ascii=False, indent=2) + "\n"
+        text = shoot.plan.text if isinstance(shoot.plan, Unreadable) else None
+        written = text if text is not None else json.dumps(shoot.plan, ensure_ascii=False, indent=2) + "\n"
     response = HttpResponse(written, content_type="application/json")
     response["Content-Disposition"] = f'attachment; filename="{_slug(shoot.name)}.bridle.json"'
     return response

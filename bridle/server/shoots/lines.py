@@ -3,12 +3,11 @@
 import json
 import logging
 import math
-import queue
 import threading
 import time
 from collections.abc import Iterable
 from datetime import UTC, datetime
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 from django.db import DatabaseError, connection
@@ -19,10 +18,14 @@ from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import VERSION, Plan
 from bridle.core.plan.upgrade import UpgradeError
 from bridle.core.reckon.series import Series
+from bridle.core.run.machine import ACTIVE, RunState
 from bridle.core.subjects.numbers.thinning import kept_indices
+from bridle.datafolder.health import why_not
 from bridle.server.engine import engine
+from bridle.server.rows import DAMAGED, UNFIT, Damaged, readable
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
+from bridle.server.worker import LINES, WORKER
 
 LOG = logging.getLogger("bridle.shoots")
 State = Literal["running", "planned", "rehearsed"]
@@ -114,30 +117,70 @@ def _smaller(series: Series) -> Series:
     )
 
 
-def lines(shoots: Iterable[Shoot]) -> list[bytes]:
+def lines(shoots: Iterable[Shoot | Damaged]) -> list[bytes]:
     """Each shoot's line as JSON; the runs should have been prefetched. What is out of date is said to be."""
     until = time.monotonic() + AT_ONCE_S
-    return [_line(shoot, until) for shoot in shoots]
+    told = [_line(shoot, until) for shoot in shoots]
+    if any(line.waits for line in told):
+        WORKER.wake(LINES)
+    return [line.text for line in told]
 
 
-def _line(shoot: Shoot, until: float) -> bytes:
-    fresh = shoot.summary_of == summary_of(shoot)
-    if not fresh and (time.monotonic() < until or not shoot.summary):
+class _Line(NamedTuple):
+    text: bytes
+    waits: bool = False
+
+
+def _line(shoot: Shoot | Damaged, until: float) -> _Line:
+    if isinstance(shoot, Damaged):
+        return _Line(damaged_line(shoot.pk))
+    try:
+        return _line_of(shoot, until)
+    except UNFIT:
+        LOG.exception("the line of shoot %s cannot be read", shoot.pk)
+        return _Line(damaged_line(shoot.pk, shoot.name))
+
+
+def damaged_line(pk: int, name: str = "") -> bytes:
+    """The line of a shoot whose row cannot be read."""
+    now = LineNow(state="planned", taken=None, rehearsed_at=None, changed_since=False, stale=False, binned_at=None,
+                  past=False, damaged=True)  # fmt: skip
+    return _joined(LineTold(id=pk, name=name or f"shoot {pk}", broken=DAMAGED).model_dump_json(), now)
+
+
+def _line_of(shoot: Shoot, until: float) -> _Line:
+    told = _kept_line(shoot)
+    fresh = shoot.summary_of == summary_of(shoot) and told is not None
+    if not fresh and time.monotonic() < until:
         refresh(shoot)
-        fresh = True
-    elif not fresh:
-        BEHIND.redo(shoot.pk)
+        told, fresh = _kept_line(shoot), True
+    summary = shoot.summary
+    if told is None:
+        summary = LineTold(id=shoot.pk, name=shoot.name).model_dump_json()
     progress = _progress(shoot)
     since = progress.rehearsed_at is not None and shoot.changed_at > progress.rehearsed_at
-    past = _ended(shoot) < time.time()
+    past = _ended(told or {}) < time.time()
     now = LineNow(**progress._asdict(), changed_since=since, stale=not fresh, binned_at=shoot.binned_at, past=past)
-    # What was kept is JSON already: what holds only now is put in at its end.
-    return (shoot.summary[:-1] + "," + now.model_dump_json()[1:]).encode()
+    return _Line(_joined(summary, now), waits=not fresh)
 
 
-def _ended(shoot: Shoot) -> float:
+def _joined(told: str, now: LineNow) -> bytes:
+    """What was kept is JSON already: what holds only now is put in at its end."""
+    return (told[:-1] + "," + now.model_dump_json()[1:]).encode()
+
+
+def _kept_line(shoot: Shoot) -> dict[str, Any] | None:
+    """The line that is kept with a shoot; None where there is none, or it is damaged."""
+    try:
+        told = json.loads(shoot.summary)
+        LineTold.model_validate(told)
+    except ValueError:
+        return None
+    return told if shoot.summary.startswith("{") and shoot.summary.endswith("}") else None
+
+
+def _ended(told: dict[str, Any]) -> float:
     """When the last frame of a shoot was to be taken, as Unix time; never, while nobody knows."""
-    told = json.loads(shoot.summary)
     if not told.get("start") or told.get("shoot_s") is None:
         return math.inf
     return float(datetime.fromisoformat(told["start"]).timestamp() + told["shoot_s"])
@@ -156,57 +199,48 @@ def _progress(shoot: Shoot) -> Progress:
 
     Every run is on the stand-ins: none of them is the shoot itself.
     """
-    runs = sorted(shoot.runs.all(), key=lambda run: run.pk)
-    running = next((run for run in runs if run.active), None)
+    runs = [(run, state) for run in sorted(shoot.runs.all(), key=lambda run: run.pk) if (state := _state(run))]
+    running = next((state for _, state in runs if state.phase in ACTIVE), None)
     if running:
-        return Progress("running", running.read_state().taken, None)
-    ended = [run for run in runs if run.ended_at]
+        return Progress("running", running.taken, None)
+    ended = [(run, state) for run, state in runs if run.ended_at]
     if not ended:
         return Progress("planned", None, None)
-    state = ended[-1].read_state()
+    last, state = ended[-1]
     if state.phase != "finished":
         return Progress("planned", state.taken, None)
-    return Progress("rehearsed", state.taken, ended[-1].ended_at)
+    return Progress("rehearsed", state.taken, last.ended_at)
 
 
-class Behind:
-    """Works lines out behind the requests, one after another, in a thread of its own once it is let."""
-
-    def __init__(self) -> None:
-        """Not let yet: commands and tests have no server behind which to work."""
-        self.let = False
-        self._waiting: queue.SimpleQueue[int] = queue.SimpleQueue()
-        self._known: set[int] = set()
-        self._lock = threading.Lock()
-
-    def start(self) -> None:
-        """Let it work."""
-        self.let = True
-        threading.Thread(target=self._work, name="lines", daemon=True).start()
-
-    def redo(self, shoot_id: int) -> None:
-        """Work a line out soon; once is enough."""
-        with self._lock:
-            if self.let and shoot_id not in self._known:
-                self._known.add(shoot_id)
-                self._waiting.put(shoot_id)
-
-    def _work(self) -> None:
-        while True:
-            shoot_id = self._waiting.get()
-            with self._lock:
-                self._known.discard(shoot_id)
-            try:
-                shoot = Shoot.objects.filter(pk=shoot_id).first()
-                if shoot is not None and shoot.summary_of != summary_of(shoot):
-                    refresh(shoot)
-            except Exception:
-                LOG.exception("the line of shoot %s is not done", shoot_id)
-            finally:
-                if self._waiting.empty():
-                    connection.close()
-            # People's requests come first.
-            time.sleep(0.005)
+def _state(run: Any) -> RunState | None:
+    """Where a run is; None for one that is damaged, which says so among the runs."""
+    try:
+        return run.read_state()  # type: ignore[no-any-return]
+    except UNFIT:
+        return None
 
 
-BEHIND = Behind()
+def redo_all(wanted: threading.Event) -> None:
+    """Work out whatever line is out of date, each time it is wanted: in the process for long work, one by one."""
+    while True:
+        wanted.wait()
+        wanted.clear()
+        try:
+            redo()
+        except DatabaseError as error:
+            LOG.warning("the lines of the list wait: %s", why_not(error)[1])
+        except Exception:
+            LOG.exception("the lines of the list wait")
+        finally:
+            connection.close()
+
+
+def redo() -> int:
+    """Work out the lines that are out of date; returns how many."""
+    rules, done = engine(), 0
+    told = Shoot.objects.order_by("-changed_at").values_list("pk", "version", "summary_of")
+    for pk in [pk for pk, version, of in told if of != f"{version} {rules}"]:
+        for shoot in readable(Shoot.objects.filter(pk=pk)):
+            refresh(shoot)
+            done += 1
+    return done

@@ -7,6 +7,7 @@ from django.db import models
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
 from bridle.server.keeping import Kept, Revision
+from bridle.server.rows import KeptJSON
 from bridle.server.shoots.sought import sought
 
 __all__ = ["Revision", "Shoot", "keep"]
@@ -19,7 +20,7 @@ class Shoot(Kept):
     """
 
     name = models.CharField(max_length=120)
-    plan = models.JSONField()
+    plan = KeptJSON()
     demo = models.CharField(max_length=60, blank=True, default="")
     sought = models.TextField(default="", editable=False)
     summary = models.TextField(default="", editable=False)

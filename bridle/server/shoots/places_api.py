@@ -52,7 +52,10 @@ def list_places(request: HttpRequest) -> Any:
     found: dict[tuple[float, float], PlaceFound] = {}
     kept = Shoot.objects.filter(binned_at__isnull=True).order_by("-changed_at").values_list("plan", flat=True)
     for plan in kept[: MOST_REMEMBERED * 4]:
-        place = (plan.get("shoot") or {}).get("place") or {} if isinstance(plan, dict) else {}
+        shoot = plan.get("shoot") if isinstance(plan, dict) else None
+        place = shoot.get("place") if isinstance(shoot, dict) else None
+        if not isinstance(place, dict):
+            continue
         latitude, longitude = place.get("latitude_deg"), place.get("longitude_deg")
         if not isinstance(latitude, int | float) or not isinstance(longitude, int | float):
             continue

@@ -43,7 +43,8 @@ def _then(shoot_id: int, version: int) -> tuple[datetime, Plan]:
     found = shoot.revisions().filter(version=version).first()
     if found is None:
         raise Http404
-    return found.made_at, read_kept(Shoot(plan=found.content["plan"]))
+    content = found.content if isinstance(found.content, dict) else {}
+    return found.made_at, read_kept(Shoot(plan=content.get("plan")))
 
 
 @router.get("/shoots/{shoot_id}/revisions/{version}", response=PlanThen, operation_id="look_at_shoot_revision")

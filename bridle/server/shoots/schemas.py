@@ -165,7 +165,7 @@ class LineTold(Schema):
 
 
 class LineNow(Schema):
-    """What of a line holds only now; `stale` says that the rest of it is being worked out anew.
+    """What of a line holds only now; `stale` says that the rest of it is being worked out, anew or for the first time.
 
     `rehearsed_at` is when its last run took every frame on the stand-ins; `changed_since` whether the plan has
     changed after that; `past` whether its last frame was to be taken before now.
@@ -178,6 +178,8 @@ class LineNow(Schema):
     stale: bool
     binned_at: datetime | None
     past: bool
+    # Its row cannot be read: its text can be taken along.
+    damaged: bool = False
 
 
 class ShootLine(LineTold, LineNow):

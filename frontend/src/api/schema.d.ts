@@ -456,6 +456,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/give-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Up Run
+         * @description Put an end to a run that is damaged, so that another can begin; its row stays as it is.
+         */
+        post: operations["give_up_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/ask": {
         parameters: {
             query?: never;
@@ -485,7 +505,7 @@ export interface paths {
         };
         /**
          * List Log
-         * @description The logbook, newest first.
+         * @description The logbook, newest first, a page at a time.
          */
         get: operations["list_log"];
         put?: never;
@@ -854,7 +874,9 @@ export interface paths {
         get?: never;
         /**
          * Put Bytes
-         * @description The next bytes, from `at` on; told is how many are here. What is there already is written over.
+         * @description The next bytes, from `at` on; told is how many are here.
+         *
+         *     What has arrived already is answered like what just arrived: the answer may have been lost on its way.
          */
         put: operations["put_print_bytes"];
         post?: never;
@@ -1072,6 +1094,11 @@ export interface components {
             binned_at: string | null;
             /** Past */
             past: boolean;
+            /**
+             * Damaged
+             * @default false
+             */
+            damaged: boolean;
             /** Id */
             id: number;
             /** Name */
@@ -8800,6 +8827,21 @@ export interface components {
             weather: "as planned" | "passing cloud" | "dull evening" | "haze" | "uneven days" | "dark weeks";
         };
         /**
+         * DamagedLine
+         * @description A row that cannot be read; its text can be taken along. `under_way`: it keeps another run from beginning.
+         */
+        DamagedLine: {
+            /** Id */
+            id: number;
+            /** Said */
+            said: string;
+            /**
+             * Under Way
+             * @default false
+             */
+            under_way: boolean;
+        };
+        /**
          * EventLine
          * @description An entry of the event log with the clock time it stands for.
          */
@@ -8822,11 +8864,13 @@ export interface components {
         };
         /**
          * RunList
-         * @description The runs of a shoot, newest first.
+         * @description The runs of a shoot, newest first, and those that cannot be read.
          */
         RunList: {
             /** Runs */
             runs: components["schemas"]["RunView"][];
+            /** Damaged */
+            damaged: components["schemas"]["DamagedLine"][];
         };
         /**
          * RunView
@@ -9003,11 +9047,15 @@ export interface components {
         };
         /**
          * LogList
-         * @description The logbook, newest first.
+         * @description A page of the logbook, newest first; `before` is where it goes on, None at its end.
          */
         LogList: {
             /** Entries */
             entries: components["schemas"]["LogLine"][];
+            /** Damaged */
+            damaged: components["schemas"]["DamagedLine"][];
+            /** Before */
+            before: number | null;
         };
         /**
          * StaleNote
@@ -9573,7 +9621,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "asleep" | "arriving" | "reading" | "read" | "refused";
+            state: "asleep" | "arriving" | "reading" | "read" | "refused" | "damaged";
             /** Said */
             said: string;
             /** Shoot Id */
@@ -9714,7 +9762,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "asleep" | "arriving" | "reading" | "read" | "refused";
+            state: "asleep" | "arriving" | "reading" | "read" | "refused" | "damaged";
             /** Said */
             said: string;
             /** Shoot Id */
@@ -10777,6 +10825,44 @@ export interface operations {
             507: components["responses"]["Trouble507"];
         };
     };
+    give_up_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
     ask_run: {
         parameters: {
             query?: never;
@@ -10821,7 +10907,9 @@ export interface operations {
     };
     list_log: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from django.core.management.base import BaseCommand
+from django.db import transaction
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Kit
@@ -33,11 +34,14 @@ class Command(BaseCommand):
         shelf = _shelf()
         for file in sorted((DEMO / "shoots").glob("*.json"), reverse=True):
             if not Shoot.objects.filter(demo=file.stem).exists():
-                shoot = keep(_from_shelf(read_plan(file.read_bytes()), shelf), demo=file.stem)
+                # With all that belongs to it or not at all: what is there is not looked at again.
+                with transaction.atomic():
+                    shoot = keep(_from_shelf(read_plan(file.read_bytes()), shelf), demo=file.stem)
+                    _print_of(shoot, file.stem)
+                    run = _run_of(shoot) if file.stem == REHEARSED else None
                 self.stdout.write(f"demo shoot {shoot.name}")
-                _print_of(shoot, file.stem)
-                if file.stem == REHEARSED:
-                    _rehearse(shoot)
+                if run is not None:
+                    _rehearse(run)
 
 
 def _shelf() -> dict[str, KitCard]:
@@ -70,9 +74,13 @@ def _print_of(shoot: Shoot, demo: str) -> None:
         )
 
 
-def _rehearse(shoot: Shoot) -> None:
-    """Take the shoot on the stand-ins, from its first frame to its logbook entry."""
+def _run_of(shoot: Shoot) -> Run:
+    """A run that has been asked to start; where it is not taken at once, the watch of the runs finds it."""
     frames = programme(shoot.read()).frames
-    run = Run.objects.create(shoot=shoot, plan=shoot.plan, frames=frames, speed=AS_FAST_AS_IT_GOES, asked=["start"])
+    return Run.objects.create(shoot=shoot, plan=shoot.plan, frames=frames, speed=AS_FAST_AS_IT_GOES, asked=["start"])
+
+
+def _rehearse(run: Run) -> None:
+    """Take the shoot on the stand-ins, from its first frame to its logbook entry."""
     Drive(run.pk, threading.Event()).go()
     LogEntry.objects.filter(run=run).update(note=NOTE)

@@ -7,16 +7,16 @@ from typing import Any
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
+from django.db import DatabaseError
 
-from bridle.datafolder.health import UnwellError
+from bridle.datafolder.health import UnwellError, why_no_file, why_not
 from bridle.datafolder.lock import TakenError
 from bridle.server.held import hold
-from bridle.server.prints.models import UNFINISHED, Work
-from bridle.server.prints.worker import WORKER
+from bridle.server.prints.care import PrintsCare
 from bridle.server.ready import make_ready
 from bridle.server.runs.watch import Watch
-from bridle.server.shoots.lines import BEHIND
 from bridle.server.web import HOST, make_server
+from bridle.server.worker import WORKER
 
 
 class Command(BaseCommand):
@@ -37,19 +37,28 @@ class Command(BaseCommand):
             hold(address=address)
             for said in make_ready(settings.DATA):
                 self.stdout.write(said)
-            server = make_server(options["port"])
         except (TakenError, UnwellError) as error:
             raise CommandError(str(error)) from error
         except OSError as error:
+            raise CommandError(f"{settings.DATA}: {why_no_file(error)[1]}") from error
+        try:
+            server = make_server(options["port"])
+        except OSError as error:
             raise CommandError(f"port {options['port']} cannot be had: {error.strerror}") from error
         if options["demo"]:
-            call_command("loaddemo", stdout=self.stdout)
-        BEHIND.start()
-        WORKER.serve()
-        if Work.objects.filter(state__in=UNFINISHED).exists():
-            WORKER.wake()
+            self._load_demo()
+        WORKER.serve(PrintsCare())
         for run_id in Watch().start():
             self.stdout.write(f"run {run_id} goes on")
         self.stdout.write(f"Bridle is at {address}")
         self.stdout.flush()
         server.run()
+
+    def _load_demo(self) -> None:
+        """What is kept is served all the same where the demo cannot be put beside it."""
+        try:
+            call_command("loaddemo", stdout=self.stdout)
+        except DatabaseError as error:
+            self.stdout.write(f"the demo cannot be loaded just now: {why_not(error)[1]}")
+        except OSError as error:
+            self.stdout.write(f"the demo cannot be loaded just now: {why_no_file(error)[1]}")

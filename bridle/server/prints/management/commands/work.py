@@ -1,32 +1,42 @@
-"""Do the long work of the bench; started and ended by `serve`."""
+"""Do the long work; started, looked after and ended by `serve`."""
 
+import fcntl
 import os
 import sys
 import threading
 from typing import Any
 
+from django.conf import settings
 from django.core.management.base import BaseCommand
 
-from bridle.server.prints.queue import QUEUE, begin_again
+from bridle.server.prints.loop import do_all
+from bridle.server.shoots.lines import redo_all
+from bridle.server.worker import LINES, PRINTS
+
+LOCK = "work.lock"
 
 
 class Command(BaseCommand):
-    """One piece of work after another, until the server that began this process is gone."""
+    """One piece of work after another, and the lines of lists, until the server that began this process is gone."""
 
     help = __doc__
 
     def handle(self, *args: Any, **options: Any) -> None:
-        """Begin again what was not finished, then take what comes."""
-        threading.Thread(target=_with_the_server, name="with the server", daemon=True).start()
-        begin_again()
-        consumer = QUEUE.create_consumer(
-            workers=1, worker_type="thread", periodic=False, initial_delay=0.1, max_delay=0.5
-        )
-        consumer.run()
+        """Wait for the last server's process to be gone, then take what comes."""
+        looked, lines, ended = threading.Event(), threading.Event(), threading.Event()
+        hear = threading.Thread(target=_with_the_server, args=(looked, lines), name="with the server", daemon=True)
+        hear.start()
+        held = (settings.DATA / LOCK).open("a")
+        fcntl.flock(held, fcntl.LOCK_EX)
+        threading.Thread(target=redo_all, args=(lines,), name="lines", daemon=True).start()
+        do_all(looked, ended)
 
 
-def _with_the_server() -> None:
-    """End when the pipe from the server is closed, however it ended: a work half done starts over next time."""
-    while sys.stdin.buffer.read(1):
-        pass
+def _with_the_server(looked: threading.Event, lines: threading.Event) -> None:
+    """Hear what somebody looks at; end when the pipe from the server is closed, however it ended."""
+    while said := sys.stdin.buffer.read(1):
+        if said == PRINTS:
+            looked.set()
+        elif said == LINES:
+            lines.set()
     os._exit(0)

@@ -1,0 +1,52 @@
+"""The long work one after another: the table of works is the queue, so the two cannot disagree."""
+
+import logging
+import threading
+
+from django.db import DatabaseError, connection, transaction
+
+from bridle.datafolder.health import why_not
+from bridle.server.prints.models import UNFINISHED, Print, Work
+from bridle.server.prints.performing import perform
+
+LOG = logging.getLogger("bridle.prints")
+LOOK_S = 0.5
+# While nothing can be kept, the work is tried again so often.
+AGAIN_S = 5.0
+
+
+def next_work() -> int | None:
+    """The oldest work that is not finished: what was being done when the power went starts over."""
+    return Work.objects.filter(state__in=UNFINISHED).order_by("pk").values_list("pk", flat=True).first()
+
+
+def wake_demos() -> None:
+    """The demo's files are made, read and proven once somebody has looked at the prints, or finds them gone."""
+    for kept in Print.objects.filter(state__in=("asleep", "read")).exclude(demo="").select_related("shoot"):
+        if kept.state == "read" and kept.original.exists():
+            continue
+        with transaction.atomic():
+            if Work.objects.filter(print=kept, state__in=UNFINISHED).exists():
+                continue
+            if Print.objects.filter(pk=kept.pk, state=kept.state).update(state="reading"):
+                Work.objects.create(print=kept, kind="read", plan=kept.shoot.plan if kept.shoot else None)
+
+
+def do_all(looked: threading.Event, ended: threading.Event) -> None:
+    """Do what there is to do, and wait for more, until the end; `looked`: somebody is looking at the prints."""
+    while not ended.is_set():
+        try:
+            if looked.is_set():
+                looked.clear()
+                wake_demos()
+            work_id = next_work()
+            if work_id is not None:
+                perform(work_id)
+                continue
+            pause = LOOK_S
+        except DatabaseError as error:
+            LOG.warning("long work waits: %s", why_not(error)[1])
+            pause = AGAIN_S
+        finally:
+            connection.close()
+        looked.wait(pause)
