@@ -1,16 +1,18 @@
 """The command line: what follows from a plan file, and copies of the whole data."""
 
 import argparse
+import os
+import subprocess
 import sys
 from pathlib import Path
 
 from bridle import gcode
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
-from bridle.datafolder.copies import backup, restore
+from bridle.datafolder.copies import RESTORE, backup, copies_of, restore
 from bridle.datafolder.health import UnwellError
 from bridle.datafolder.lock import TakenError, take
-from bridle.datafolder.where import data_folder, for_its_owner_only
+from bridle.datafolder.where import PROJECT, data_folder, for_its_owner_only
 from bridle.formats.catalogue import FORMATS
 from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
@@ -44,7 +46,7 @@ def _parser() -> argparse.ArgumentParser:
         command.set_defaults(does=_tell)
     for name, help_text, does in (
         ("backup", "copy the whole data into a file; Bridle may be running", _backup),
-        ("restore", "put a copy in the place of the data; Bridle must not be running", _restore),
+        ("restore", "try a copy and put it in the place of the data; Bridle must not be running", _restore),
     ):
         command = commands.add_parser(name, help=help_text, description=help_text.capitalize() + ".")
         command.add_argument("file", metavar="FILE", type=Path)
@@ -78,12 +80,29 @@ def _restore(arguments: argparse.Namespace) -> None:
     for_its_owner_only(folder)
     lock = take(folder)
     try:
-        before = restore(folder, arguments.file.resolve())
+        before = restore(folder, arguments.file.resolve(), _starts)
     finally:
         lock.let_go()
-    sys.stdout.write("The copy is in place. Bridle brings it up to date when it is started.\n")
+    sys.stdout.write("The copy has been tried: it is whole, and Bridle starts with it. It is in place now.\n")
     if before:
         sys.stdout.write(f"What was there before is {before}.\n")
+    kept = copies_of(folder, RESTORE)
+    if len(kept) > 1:
+        size = sum(one.stat().st_size for one in kept) / 1e6
+        sys.stdout.write(
+            f"{kept[0].parent} holds {len(kept)} copies from before a restore ({size:.1f} MB). "
+            "Bridle deletes none of them; you may, once you are sure that you miss nothing.\n"
+        )
+
+
+def _starts(folder: Path) -> None:
+    """Have Bridle itself start with a copy, in a process and a folder of its own. Raises `UnwellError`."""
+    environment = {**os.environ, "BRIDLE_DATA": str(folder)}
+    command = [sys.executable, str(PROJECT / "manage.py"), "tryout"]
+    tried = subprocess.run(command, env=environment, capture_output=True, text=True, check=False)
+    if tried.returncode:
+        why = (tried.stderr.strip().splitlines() or ["it ended without a word"])[-1]
+        raise UnwellError(f"Bridle does not start with this copy: {why} Nothing was changed.")
 
 
 def _read(name: str) -> Plan:

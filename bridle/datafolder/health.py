@@ -110,5 +110,5 @@ def _instead(folder: Path) -> str:
 
 
 def _newest(folder: Path) -> str:
-    copies = sorted((folder / "copies").glob("*.sqlite3")) if (folder / "copies").is_dir() else []
+    copies = sorted((folder / "copies").rglob("*.sqlite3"), key=lambda copy: copy.name)
     return f"Bring the newest copy back: bridle restore {copies[-1]}" if copies else RESTORE

@@ -7,7 +7,7 @@ from django.core.management import call_command
 from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
 
-from bridle.datafolder.copies import set_aside
+from bridle.datafolder.copies import UPDATE, clear_halves, set_aside
 from bridle.datafolder.health import FULL, UnwellError, check, why_no_file, why_not, writable
 from bridle.datafolder.where import database, for_its_owner_only
 from bridle.server.house.room import let_it_vacuum_itself, vacuums_itself
@@ -18,12 +18,13 @@ NEWER = "was written by a newer Bridle than this one. Nothing was changed; use t
 
 def make_ready(folder: Path) -> list[str]:
     """Bring the data to today's form; returns what is worth saying. Raises `UnwellError`; overwrites nothing."""
-    said = []
+    said: list[str] = []
+    clear_halves(folder)
     there = check(folder)
     try:
         steps = _steps()
         if there and steps:
-            copy = set_aside(folder, "before-update")
+            copy = set_aside(folder, UPDATE)
             said.append(f"the database is brought up to date; a copy of it as it was is {copy}")
         if steps:
             call_command("migrate", verbosity=0, interactive=False)

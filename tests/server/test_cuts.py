@@ -1,7 +1,8 @@
-"""Killed right here: at every step between a file and its row, or between two rows, and what the next start makes of it."""
+"""Killed right here: at every step between a file and its row, or two rows; what the next start makes of it."""
 
+import io
 import json
-import os
+import shutil
 import threading
 from collections.abc import Callable
 from pathlib import Path
@@ -47,7 +48,7 @@ class Cuts(TransactionTestCase):
         self.addCleanup(own.disable)
 
     def each(self, does: Callable[[], object], again: Callable[[], object], holds: Callable[[], object]) -> int:
-        """Set up by `again`, cut at every step of `does`, then see that it `holds`; returns how many cuts there were."""
+        """Set up by `again`, cut at every step of `does`, see that it `holds`; returns how many cuts there were."""
         again()
         count = 0
         for step in cuts(does, self.data.name):
@@ -235,8 +236,8 @@ class Cuts(TransactionTestCase):
         demo = self.data.parent / f"{self.data.name}-demo"
         (demo / "shoots").mkdir(parents=True)
         for name in ("kit.json", "shoots/lattice-lantern.json", "shoots/lamps-along-the-quay.json"):
-            os.symlink(loaddemo.DEMO / name, demo / name)
-        self.addCleanup(lambda: call_command("check", verbosity=0))
+            (demo / name).symlink_to(loaddemo.DEMO / name)
+        self.addCleanup(shutil.rmtree, demo)
         before, loaddemo.DEMO = loaddemo.DEMO, demo
         self.addCleanup(setattr, loaddemo, "DEMO", before)
         rehearsed, loaddemo._rehearse = loaddemo._rehearse, lambda run: None
@@ -244,7 +245,7 @@ class Cuts(TransactionTestCase):
         self.nothing()
         seen: set[tuple[Any, ...]] = set()
         # Not set up anew: each round is cut a step later, on what the last one left.
-        for _ in cuts(lambda: call_command("loaddemo", verbosity=0, stdout=open(os.devnull, "w")), "no file"):  # noqa: SIM115
+        for _ in cuts(lambda: call_command("loaddemo", verbosity=0, stdout=io.StringIO()), "no file"):
             seen.add((Shoot.objects.count(), Print.objects.count(), Run.objects.count()))
         self.assertLessEqual(seen, {(0, 0, 0), (1, 0, 0), (1, 1, 0), (2, 1, 1), (2, 1, 0)})
         self.assertEqual((Shoot.objects.count(), Print.objects.count(), Run.objects.count()), (2, 1, 1))

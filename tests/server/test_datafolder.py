@@ -3,6 +3,7 @@
 import shutil
 import sqlite3
 import subprocess
+import sys
 import time
 import urllib.error
 from collections.abc import Callable
@@ -11,9 +12,10 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest import TestCase, skipUnless
 
-from bridle.datafolder import copies, health
+from bridle.datafolder import copies, health, where
 from bridle.datafolder.lock import TakenError, take
 from bridle.datafolder.where import database, for_its_owner_only
+from tests.cuts import cuts
 from tests.served import Served
 from tests.server.test_runs import Caller
 
@@ -93,7 +95,7 @@ class Folder(TestCase):
             opened.execute(sql)
         return health.why_not(error.exception)
 
-    def test_copies_overwrite_nothing_are_whole_and_the_last_three_stay(self) -> None:
+    def test_copies_overwrite_nothing_are_whole_and_the_last_three_of_an_update_stay(self) -> None:
         file, to = made(self.folder), self.folder / "copy.sqlite3"
         with closing(sqlite3.connect(file)) as writing:
             writing.execute("PRAGMA journal_mode=WAL")
@@ -104,31 +106,111 @@ class Folder(TestCase):
         self.assertEqual(to.stat().st_mode & 0o077, 0)
         with self.assertRaises(FileExistsError):
             copies.backup(self.folder, to)
-        with closing(sqlite3.connect(file)) as writing:
-            writing.execute(f"DELETE FROM {health.SIGN}")
+        for number in range(5):
+            self.change(f"before update {number}")
+            for _ in range(2):
+                copies.set_aside(self.folder, copies.UPDATE)
+        kept = copies.copies_of(self.folder, copies.UPDATE)
+        self.assertEqual([names(one)[-1] for one in kept], [f"before update {number}" for number in (2, 3, 4)])
+
+    def change(self, name: str) -> None:
+        with closing(sqlite3.connect(database(self.folder))) as writing:
+            writing.execute(f"INSERT INTO {health.SIGN} (name) VALUES (?)", (name,))
             writing.commit()
-        before = copies.restore(self.folder, to)
-        assert before is not None
-        self.assertEqual((len(names(file)), names(before)), (4, []))
-        for _ in range(5):
-            copies.set_aside(self.folder, "before-update")
-        self.assertEqual(len(list((self.folder / copies.FOLDER).iterdir())), copies.KEPT)
+
+    def restored(self, source: Path, tried: copies.Tried = lambda trial: None) -> Path | None:
+        return copies.restore(self.folder, source, tried)
+
+    def test_however_often_copies_are_brought_back_no_work_goes_by_itself(self) -> None:
+        made(self.folder)
+        old = self.folder / "old.sqlite3"
+        copies.backup(self.folder, old)
+        work = []
+        for round_ in range(6):
+            work.append(f"work {round_}")
+            self.change(work[-1])
+            before = self.restored(old)
+            assert before is not None
+            self.assertEqual((names(before)[-1], len(names(database(self.folder)))), (work[-1], 3))
+            self.assertIsNone(self.restored(old), "what is brought back twice is no work that needs a copy")
+            copies.set_aside(self.folder, copies.UPDATE)
+        kept = copies.copies_of(self.folder, copies.RESTORE)
+        self.assertEqual([names(one)[-1] for one in kept], work)
+        for _ in range(2):
+            self.restored(kept[0])
+            self.restored(old)
+        self.assertEqual(len(copies.copies_of(self.folder, copies.RESTORE)), len(work) + 1, "the old one, once")
+
+    def test_a_copy_counts_once_it_has_been_tried(self) -> None:
+        file = made(self.folder)
+        good = self.folder / "good"
+        good.write_bytes(made_elsewhere(5))
+
+        def fails(trial: Path) -> None:
+            self.assertEqual(len(names(database(trial))), 5)
+            raise health.UnwellError("it does not start")
+
+        with self.assertRaises(health.UnwellError):
+            self.restored(good, fails)
+        self.assertEqual(len(names(file)), 3)
+        self.assertEqual(sorted(one.name for one in self.folder.iterdir()), ["bridle.sqlite3", "good"])
+
+    def test_killed_at_any_step_a_restore_leaves_the_old_or_the_new_and_no_save_is_lost(self) -> None:
+        """With a journal that holds the last save, as a server that was killed leaves it."""
+        good = self.folder / "good"
+        good.write_bytes(made_elsewhere(5))
+        seen = set()
+        file = database(self.folder)
+
+        def again() -> None:
+            for one in (file, *(file.with_name(file.name + ending) for ending in where.BESIDE)):
+                one.unlink(missing_ok=True)
+            shutil.rmtree(self.folder / copies.FOLDER, ignore_errors=True)
+            made(self.folder)
+            script = f"""
+import os, sqlite3
+opened = sqlite3.connect({str(file)!r})
+opened.execute("PRAGMA journal_mode=WAL")
+opened.execute("INSERT INTO {health.SIGN} (name) VALUES ('the last save')")
+opened.commit()
+os._exit(0)
+"""
+            subprocess.run([sys.executable, "-c", script], check=True)
+            self.assertTrue(file.with_name(file.name + "-wal").stat().st_size)
+
+        again()
+        for _ in cuts(lambda: copies.restore(self.folder, good, lambda trial: None), str(self.folder)):
+            now = len(names(file))
+            seen.add(now)
+            kept = [names(one)[-1] for one in copies.copies_of(self.folder, copies.RESTORE)]
+            if now == 5:
+                self.assertEqual(kept, ["the last save"])
+            else:
+                self.assertEqual(names(file)[-1], "the last save")
+            copies.clear_halves(self.folder)
+            left = [one.name for one in self.folder.rglob("*") if "half" in one.name or one.name == copies.TRIAL]
+            self.assertEqual(left, [])
+            again()
+        self.assertEqual(seen, {4, 5})
 
     def test_what_is_no_copy_is_not_restored(self) -> None:
         file, wrong = made(self.folder), self.folder / "wrong"
         for content in (b"", b"text", made_elsewhere()[:6000]):
             wrong.write_bytes(content)
             with self.assertRaises(health.UnwellError):
-                copies.restore(self.folder, wrong)
+                self.restored(wrong)
         with self.assertRaises(health.UnwellError):
-            copies.restore(self.folder, self.folder / "nothing there")
+            self.restored(self.folder / "nothing there")
         self.assertEqual(len(names(file)), 3)
         file.write_bytes(b"damaged beyond reading")
+        file.with_name(file.name + "-wal").write_bytes(b"and its journal")
         good = self.folder / "good"
         good.write_bytes(made_elsewhere())
-        before = copies.restore(self.folder, good)
+        before = self.restored(good)
         assert before is not None
         self.assertEqual((before.read_bytes(), len(names(file))), (b"damaged beyond reading", 3))
+        self.assertEqual(before.with_name(before.name + "-wal").read_bytes(), b"and its journal")
+        self.assertFalse(file.with_name(file.name + "-wal").exists())
 
     def test_the_lock_names_who_has_it_and_goes_with_its_process(self) -> None:
         lock = take(self.folder, address="http://127.0.0.1:1")
@@ -153,9 +235,9 @@ class _Away:
         sqlite3.connect("/no/such/folder/bridle.sqlite3")
 
 
-def made_elsewhere() -> bytes:
+def made_elsewhere(shoots: int = 3) -> bytes:
     with TemporaryDirectory() as folder:
-        return made(Path(folder)).read_bytes()
+        return made(Path(folder), shoots).read_bytes()
 
 
 class Started(TestCase):
@@ -194,8 +276,7 @@ class Started(TestCase):
         server.kill()
         server.command("manage.py", "migrate", "runs", "0001")
         server.start()
-        (copy,) = (server.data / "copies").iterdir()
-        self.assertIn("before-update", copy.name)
+        (copy,) = copies.copies_of(server.data, copies.UPDATE)
         self.assertIn(str(copy), server.said.read_text())
         with closing(sqlite3.connect(copy)) as opened:
             columns = [row[1] for row in opened.execute("PRAGMA table_info(runs_logentry)")]
