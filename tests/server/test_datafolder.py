@@ -303,6 +303,8 @@ class FullDisk(TestCase):
         shoot = next(s["id"] for s in call("GET", "/api/shoots")["shoots"] if s["name"] == "Harbour refloat")
         opened = call("GET", f"/api/shoots/{shoot}")
         run = call("POST", f"/api/shoots/{shoot}/runs", {"speed": 600})["id"]
+        paths = (*(f"/api/{name}" for name in ("shoots", "kit", "log", "prints", "places")), f"/api/runs/{run}")
+        number = call("POST", "/api/prints", {"name": "cup.gcode", "size": 900_000})["id"]
         filler = disk / "filler"
         with filler.open("wb", buffering=0) as file:
             for size in (65_536, 512):
@@ -323,6 +325,17 @@ class FullDisk(TestCase):
                 )["version"]
         self.assertEqual(refused.exception.code, 507)
         self.assertIn("disk is full", refused.exception.read().decode())
+        with self.assertRaises(urllib.error.HTTPError) as refused:
+            call("PUT", f"/api/prints/{number}/bytes?at=0", "x" * 890_000)
+        self.assertEqual((refused.exception.code, b"disk is full" in refused.exception.read()), (507, True))
+        for path in paths:
+            call("GET", path)
+        server.kill()
+        server.start()
+        call = Caller(server.address)
+        for path in paths:
+            call("GET", path)
+        self.assertNotIn("Traceback", server.said.read_text())
         filler.unlink()
         self.wait(lambda: call("GET", f"/api/runs/{run}")["taken"] > stuck, "it goes on by itself")
         self.assertEqual(call("GET", f"/api/runs/{run}")["trouble"], "")

@@ -18,12 +18,12 @@ from ninja.params.functions import Query
 
 from bridle.bench.source import MOST_BYTES
 from bridle.core.reckon.printing import print_digest
-from bridle.core.subjects.prints.gather import UNIT_MM
+from bridle.core.subjects.prints.units import UNIT_MM
 from bridle.server.errors import RefusedError, Trouble
 from bridle.server.house.clock import stamp
 from bridle.server.ids import PathId
 from bridle.server.prints.care import STOPPED, close
-from bridle.server.prints.models import UNFINISHED, Print, Work
+from bridle.server.prints.models import ROOM, UNFINISHED, Print, Work
 from bridle.server.prints.schemas import (
     Arrived,
     AskClick,
@@ -70,7 +70,7 @@ def new_print(request: HttpRequest, asked: NewPrint) -> Any:
         most, there = f"{MOST_BYTES / 1e6:.0f} MB", f"{asked.size / 1e6:.1f} MB"
         raise RefusedError(f"A print has at most {most}, and not nothing; this file has {there}.")
     shoot = get_object_or_404(Shoot, pk=asked.shoot_id) if asked.shoot_id else None
-    if shutil.disk_usage(settings.DATA).free < asked.size * 4:
+    if shutil.disk_usage(settings.DATA).free < asked.size * ROOM:
         raise RefusedError("There is not enough room on the disk for this file and what is made of it.")
     name = PurePath(asked.name).name[:120] or "print.gcode"
     return 201, _line(Print.objects.create(name=name, size=asked.size, shoot=shoot))

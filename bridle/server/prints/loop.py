@@ -1,12 +1,14 @@
 """The long work one after another: the table of works is the queue, so the two cannot disagree."""
 
 import logging
+import shutil
 import threading
 
+from django.conf import settings
 from django.db import DatabaseError, connection, transaction
 
 from bridle.datafolder.health import why_not
-from bridle.server.prints.models import UNFINISHED, Print, Work
+from bridle.server.prints.models import ROOM, UNFINISHED, Print, Work
 from bridle.server.prints.performing import perform
 
 LOG = logging.getLogger("bridle.prints")
@@ -24,6 +26,9 @@ def wake_demos() -> None:
     """The demo's files are made, read and proven once somebody has looked at the prints, or finds them gone."""
     for kept in Print.objects.filter(state__in=("asleep", "read")).exclude(demo="").select_related("shoot"):
         if kept.state == "read" and kept.original.exists():
+            continue
+        # A demo is not worth a full disk.
+        if shutil.disk_usage(settings.DATA).free < kept.size * ROOM:
             continue
         with transaction.atomic():
             if Work.objects.filter(print=kept, state__in=UNFINISHED).exists():

@@ -16,6 +16,8 @@ from bridle.server.shoots.models import Shoot
 PRINTS = "prints"
 # What a job leaves in a print's folder when its process is killed.
 HALF = ("*.half", "*.half.npz", "*.cut")
+# So many times the size of a file must be free for it and for what is made of it.
+ROOM = 4
 UNFINISHED = ("waiting", "running")
 
 

@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.subjects.prints import follow, gather
+from bridle.core.subjects.prints.units import UNIT_MM
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,7 +132,7 @@ class Inspection:
     pushed: float = 0.0
     tools: tuple[int, ...] = ()
     numbered: bool = False
-    unit_mm: float = gather.UNIT_MM
+    unit_mm: float = UNIT_MM
 
     @property
     def things(self) -> int:

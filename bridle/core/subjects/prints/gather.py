@@ -7,6 +7,7 @@ from numpy.typing import NDArray
 
 from bridle.core.subjects.prints.compiled import compiled
 from bridle.core.subjects.prints.follow import ARC_BAD, MOVED, STATE, arc_of
+from bridle.core.subjects.prints.units import UNIT_MM
 
 # Sums over everything printed, which no stop may change: filament, way, and the way weighed with feed, x, y and z.
 SUMS = 6
@@ -26,7 +27,6 @@ A_LAYER, AN_INFILL, ANOTHER_PART = 1, 2, 3
 # What is carried on from piece to piece.
 NOW, SUM, PRINTED_TO, ROW, TAIL, HEAD_PATH = 0, 1, 7, 8, 9, 10
 CARRIED = 12
-UNIT_MM = 0.02
 PATHS = 3000
 SAME_MM = 0.005
 
