@@ -10,6 +10,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.utils import check_csrf
 
 from bridle.server import errors
+from bridle.server.house.api import router as house
 from bridle.server.kit.api import router as kit
 from bridle.server.prints.api import router as prints
 from bridle.server.runs.api import router as runs
@@ -67,3 +68,4 @@ api.add_router("", runs)
 api.add_router("", jogging)
 api.add_router("", kit)
 api.add_router("", prints)
+api.add_router("", house)

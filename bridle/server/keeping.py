@@ -111,7 +111,7 @@ def thin(revisions: models.QuerySet[Revision], now: datetime | None = None) -> i
     """Delete the revisions of one thing that are too many for their age; returns how many."""
     now = now or timezone.now()
     old = revisions.filter(made_at__lt=now - DAY).values_list("pk", "made_at")
-    return Revision.objects.filter(passed(), pk__in=superfluous(old, now)).delete()[0]
+    return Revision.objects.filter(passed("made_at"), pk__in=superfluous(old, now)).delete()[0]
 
 
 def thin_all() -> int:
@@ -128,7 +128,7 @@ def empty_bin(model: type[Kept]) -> int:
     """
     before = timezone.now() - timedelta(days=BIN_DAYS)
     with transaction.atomic():
-        old = model._default_manager.filter(passed("binned_ran_s"), binned_at__lt=before)
+        old = model._default_manager.filter(passed("binned_at", "binned_ran_s"), binned_at__lt=before)
         gone = list(old.values_list("pk", flat=True))
         Revision.objects.filter(kind=model.kind_name(), kept_id__in=gone).delete()
         model._default_manager.filter(pk__in=gone).delete()

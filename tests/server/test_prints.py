@@ -14,7 +14,7 @@ from unittest import TestCase as PlainTestCase
 from unittest.mock import Mock, patch
 
 from django.core.management import call_command
-from django.db import OperationalError
+from django.db import OperationalError, connection
 from django.test import TestCase, override_settings
 from django.utils import timezone
 
@@ -159,7 +159,7 @@ class Bench(OwnFolder):
         clear()
         late = timezone.now() + timedelta(days=BIN_DAYS + 1)
         for ran_s, now, there in ((1e6, timezone.now(), True), (1e3, late, True), (1e6, late, False)):
-            with patch.object(care, "stamp", return_value=ran_s), patch.object(care.timezone, "now", return_value=now):
+            with patch.object(care, "stamp", return_value=ran_s), patch("django.utils.timezone.now", return_value=now):
                 clear()
             self.assertEqual(left.exists(), there)
         self.assertTrue(again.original.exists() or again.arriving.exists())
@@ -227,7 +227,7 @@ class Died(OwnFolder):
         self.assertFalse(looks.does_not_stop())
         Work.objects.filter(pk=work.pk).update(asked_stop=True)
         self.assertFalse(looks.does_not_stop(), "it has some seconds to stop by itself")
-        with patch.object(care.time, "monotonic", return_value=time.monotonic() + care.STOP_S + 1):
+        with patch("time.monotonic", return_value=time.monotonic() + care.STOP_S + 1):
             self.assertTrue(looks.does_not_stop())
 
     def test_a_disk_that_is_full_is_said_at_the_work_and_waited_for_where_not_even_that_can_be_kept(self) -> None:
@@ -252,7 +252,7 @@ class Died(OwnFolder):
         with (
             patch.dict(performing.DOES, {"read": full}),
             patch.object(loop, "AGAIN_S", 0),
-            patch.object(loop.connection, "close"),
+            patch.object(connection, "close"),
             self.assertLogs("bridle.prints"),
         ):
             do_all(threading.Event(), ended)

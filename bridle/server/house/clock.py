@@ -39,8 +39,10 @@ class RunningTime:
         return self._base + self._monotonic() - self._began
 
     def start(self, newest: Iterable[datetime]) -> None:
-        """Count from here on; `newest` are times at which something was written, for a house without a row yet."""
-        house = House.objects.first() or House(seen_at=max(newest, default=None))
+        """Count from here on; `newest` are times at which something was written, for data that was never served."""
+        house = House.objects.first() or House()
+        if house.seen_at is None:
+            house.seen_at = max(newest, default=None)
         self._base, self._began = house.ran_s, self._monotonic()
         self._look(house)
 
@@ -64,13 +66,13 @@ class RunningTime:
 RUNNING = RunningTime()
 
 
-def passed(ran_field: str = "ran_s") -> Q:
-    """Rows whose age the clock may be believed on; `ran_field` holds the running time at which they were written."""
+def passed(at_field: str, ran_field: str = "ran_s") -> Q:
+    """Rows whose age the clock may be believed on: when they came about, by the clock and in running time."""
     house = House.objects.first()
     if house is None or house.jumped_ran_s is None:
         return Q()
-    since = RUNNING.now_s() - PASSED_S
-    return Q(**{f"{ran_field}__gte": house.jumped_ran_s}) | Q(**{f"{ran_field}__lte": since})
+    after = Q(**{f"{ran_field}__gte": house.jumped_ran_s, f"{at_field}__gte": house.jumped_to})
+    return after | Q(**{f"{ran_field}__lte": RUNNING.now_s() - PASSED_S})
 
 
 def stamp() -> float:

@@ -3,6 +3,7 @@
 import logging
 import os
 import shutil
+from collections.abc import Iterator
 from dataclasses import asdict
 from pathlib import PurePath
 from typing import Any
@@ -58,8 +59,8 @@ def _told(kept: Print | Damaged) -> PrintLine:
     try:
         if isinstance(kept, Print):
             return PrintLine.model_validate(_line(kept))
-    except UNFIT:
-        LOG.exception("print %s cannot be told", kept.pk)
+    except UNFIT as error:
+        LOG.warning("print %s cannot be read: %s", kept.pk, error)
     return damaged_line(kept.pk)
 
 
@@ -254,7 +255,7 @@ def _line(kept: Print) -> dict[str, Any]:
         "layers": len(frames.get("layers_s", [])) if frames else None,
         "height_mm": max(heights) if heights else None,
         "seconds": facts.get("seconds"),
-        "works": [_work(work) for work in readable(kept.works.order_by("-pk")[:6])],
+        "works": list(_works(kept)),
     }
 
 
@@ -263,6 +264,15 @@ def damaged_line(pk: int) -> PrintLine:
     return PrintLine(id=pk, name=f"print {pk}", digest="", size=0, here=0, state="damaged", said=DAMAGED,
                      shoot_id=None, shoot_name="", made_at=timezone.now(), layers=None, height_mm=None,
                      seconds=None, works=())  # fmt: skip
+
+
+def _works(kept: Print) -> Iterator[WorkTold]:
+    """The last work on a print; what is damaged of it is left out, and the print stays."""
+    for work in readable(kept.works.order_by("-pk")[:6]):
+        try:
+            yield WorkTold.model_validate(_work(work))
+        except UNFIT as error:
+            LOG.warning("work %s cannot be read: %s", work.pk, error)
 
 
 def _work(work: Work) -> dict[str, Any]:

@@ -74,7 +74,7 @@ def close(work: Work, state: str, said: str) -> bool:
 
 def clear() -> None:
     """Take away uploads that were given up, what a kill has left, and folders whose print is gone for good."""
-    for kept in Print.objects.filter(passed(), state="arriving", touched_at__lt=timezone.now() - GIVEN_UP):
+    for kept in Print.objects.filter(passed("touched_at"), state="arriving", touched_at__lt=timezone.now() - GIVEN_UP):
         LOG.info("the upload of %s was given up; what had come of it is cleared", kept.name)
         kept.throw_away()
     for kept in Print.objects.filter(state="read"):
