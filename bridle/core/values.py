@@ -22,6 +22,8 @@ from pydantic import (
 
 RATIONAL_PATTERN = r"-?\d{1,40}(\.\d{1,12})?(/\d{1,40})?"
 LONGEST_S = 20 * 366 * 86_400
+# The largest whole number: everything that reads JSON still knows it exactly.
+MOST = 2**53 - 1
 ZONES = available_timezones()
 # Separators, controls, joiners, marks without a letter; and letters that are drawn as nothing.
 UNSEEN = ("Zs", "Zl", "Zp", "Cc", "Cf", "Cn", "Co", "Cs", "Mn", "Me")
@@ -107,4 +109,4 @@ Instant = Annotated[AwareDatetime, AfterValidator(_sane_year)]
 class Section(BaseModel):
     """A part of the plan: frozen, and without fields that this version does not know."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)

@@ -15,9 +15,8 @@ def lines_of(text: str) -> dict[tuple[str | int, ...], int]:
     return found
 
 
-def twice(text: str) -> list[tuple[str, int]]:
+def twice(text: str) -> Iterator[tuple[str, int]]:
     """The keys that stand a second time in their object, each with its line. The text must be valid JSON."""
-    found: list[tuple[str, int]] = []
     open_objects: list[set[str] | None] = []
     before = ("", 0)
     for word, line in _tokens(text):
@@ -28,10 +27,9 @@ def twice(text: str) -> list[tuple[str, int]]:
         elif word == ":" and (keys := open_objects[-1]) is not None:
             key = json.loads(before[0])
             if key in keys:
-                found.append((key, before[1]))
+                yield key, before[1]
             keys.add(key)
         before = (word, line)
-    return found
 
 
 def _tokens(text: str) -> Iterator[tuple[str, int]]:

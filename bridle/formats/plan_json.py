@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from itertools import islice
 from typing import Any
 
 from pydantic import ValidationError
@@ -10,6 +11,7 @@ from pydantic_core import ErrorDetails
 from bridle.core.plan.document import VERSION, Plan
 from bridle.core.plan.upgrade import UPGRADES, UpgradeError, plan_from
 from bridle.formats.json_places import lines_of, twice
+from bridle.formats.strict_json import TooManyError, glimpse, loads
 
 LARGEST_BYTES = 1_000_000
 MOST_PROBLEMS = 20
@@ -66,7 +68,7 @@ def _parse(text: str) -> Any:
     if not text.strip():
         raise PlanFileError("This file is not JSON.", ["line 1: found nothing; expected a plan, as JSON"])
     try:
-        return json.loads(text, parse_constant=no_constant, object_pairs_hook=_no_key_twice)
+        return loads(text, _no_key_twice, typed=True)
     except json.JSONDecodeError as error:
         raise PlanFileError("This file is not JSON.", [_not_json(text, error)]) from error
     except KeyTwiceError as error:
@@ -74,8 +76,12 @@ def _parse(text: str) -> Any:
             f"{where}: “{error.key}” stands here a second time; expected it once" for where in _twice(text, error)
         ]
         raise PlanFileError("This file says one thing twice.", places) from error
+    except TooManyError as error:
+        where = ".".join(map(str, error.path)) or "the plan"
+        raise PlanFileError("This file holds more than a plan does.", [f"{where}: {error}"]) from error
     except (RecursionError, ValueError) as error:
-        raise PlanFileError("This file is not a plan: its values are nested too deep or too large.") from error
+        said = "This file is not a plan: its values are nested too deep or too large."
+        raise PlanFileError(said, [] if isinstance(error, RecursionError) else [str(error)]) from error
 
 
 class KeyTwiceError(ValueError):
@@ -90,13 +96,13 @@ class KeyTwiceError(ValueError):
 def _no_key_twice(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     made = dict(pairs)
     if len(made) < len(pairs):
-        keys = [key for key, _ in pairs]
-        raise KeyTwiceError(next(key for key in keys if keys.count(key) > 1))
+        seen: set[str] = set()
+        raise KeyTwiceError(next(key for key, _ in pairs if key in seen or seen.add(key)))  # type: ignore[func-returns-value]
     return made
 
 
 def _twice(text: str, error: KeyTwiceError) -> list[str]:
-    return [f"line {line}" for key, line in twice(text) if key == error.key][:MOST_PROBLEMS]
+    return [f"line {line}" for _, line in islice((one for one in twice(text) if one[0] == error.key), MOST_PROBLEMS)]
 
 
 def _not_json(text: str, error: json.JSONDecodeError) -> str:
@@ -115,22 +121,17 @@ def _left_over(text: str, error: UpgradeError) -> str:
     return f"line {line}, {'.'.join(map(str, error.path))}: version {error.version} knows no such field"
 
 
-def no_constant(name: str) -> float:
-    """Refuse NaN and infinity, which some writers put into JSON. Raises ValueError."""
-    raise ValueError(f"{name} is no number in a plan")
-
-
 def _check_version(data: Any) -> None:
     if not isinstance(data, dict) or "bridle_plan" not in data:
         raise PlanFileError(
             "This is not a Bridle plan.", ["line 1: expected an object with “bridle_plan”, the version of the plan"]
         )
     version = data["bridle_plan"]
-    if isinstance(version, bool) or (version != VERSION and version not in UPGRADES):
+    if isinstance(version, bool) or not isinstance(version, int) or version not in (VERSION, *UPGRADES):
         newer = isinstance(version, int) and version > VERSION
         hint = "It was written by a newer Bridle." if newer else "No such version was ever written."
         raise PlanFileError(
-            f"This plan has version {json.dumps(version)[:40]}; this Bridle reads versions up to {VERSION}. {hint}"
+            f"This plan has version {glimpse(version, 40)}; this Bridle reads versions up to {VERSION}. {hint}"
         )
 
 
@@ -145,12 +146,12 @@ def _problem(places: dict[tuple[str | int, ...], int], detail: ErrorDetails) -> 
     while known not in places and known:
         known = known[:-1]
     where = f"line {places.get(known, 1)}, {'.'.join(map(str, path)) or 'the plan'}"
-    stood = json.dumps(detail["input"], ensure_ascii=False, default=str)
+    stood = glimpse(detail["input"])
     if detail["type"] == "missing":
         return f"{where}: nothing stood there; expected a value"
     if detail["type"] == "extra_forbidden":
-        return f"{where}: found {stood[:60]}; version {VERSION} knows no such field"
-    return f"{where}: found {stood[:60]}; expected: {expectation(detail)}"
+        return f"{where}: found {stood}; version {VERSION} knows no such field"
+    return f"{where}: found {stood}; expected: {expectation(detail)}"
 
 
 def expectation(detail: ErrorDetails) -> str:

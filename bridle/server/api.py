@@ -56,6 +56,7 @@ api = Api(
     urls_namespace="api",
     auth=from_the_page,
     docs_url=None,
+    openapi_url=None,
     parser=errors.StrictParser(),
 )
 errors.install(api)

@@ -8,7 +8,7 @@ from typing import Any
 
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError
-from django.http import Http404, HttpRequest, HttpResponse, UnreadablePostError
+from django.http import Http404, HttpRequest, HttpResponse, RawPostDataException, UnreadablePostError
 from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError
@@ -19,7 +19,8 @@ from pydantic import ValidationError
 from bridle.core.plan.edit import PathError
 from bridle.core.quantity import QuantityError
 from bridle.datafolder.health import why_no_file, why_not
-from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, expectation, no_constant
+from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, expectation
+from bridle.formats.strict_json import TooManyError, glimpse, loads
 
 LOG = logging.getLogger("bridle.errors")
 
@@ -79,14 +80,25 @@ def _at(path: str, error: Exception) -> list[Problem]:
         return [Problem(path=path, stood=error.stood, expected=error.expected)]
     if isinstance(error, ValidationError):
         return [
-            Problem(path=path, stood=str(detail["input"])[:60], expected=expectation(detail))
-            for detail in error.errors()
+            Problem(path=path, stood=_stood(detail["input"]), expected=expectation(detail)) for detail in error.errors()
         ]
     return [Problem(path=path, stood="", expected=str(error))]
 
 
+def _stood(value: Any) -> str:
+    return value[:60] if isinstance(value, str) else glimpse(value)
+
+
 def _capital(text: str) -> str:
     return text[:1].upper() + text[1:]
+
+
+def body_of(request: HttpRequest) -> bytes:
+    """The bytes of a request. Raises a ValueError for a form, whose parts were taken apart already."""
+    try:
+        return request.body
+    except RawPostDataException as error:
+        raise ValueError("a form stands there") from error
 
 
 class StrictParser(Parser):
@@ -94,7 +106,7 @@ class StrictParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> dict[str, Any]:
         """The body as plain values. Raises a ValueError, or RequestDataTooBig."""
-        return json.loads(request.body, parse_constant=no_constant)  # type: ignore[no-any-return]
+        return loads(body_of(request).decode("utf-8-sig"))  # type: ignore[no-any-return]
 
 
 def database_trouble(error: BaseException) -> tuple[int, Trouble]:
@@ -167,6 +179,7 @@ ANSWERS: dict[type[Exception], Callable[[HttpRequest, Any], Answer]] = {
     MultiPartParserError: _said(400),
     SuspiciousOperation: _said(400),
     UnreadablePostError: _said(400),
+    RawPostDataException: _said(400),
     Http404: _said(404),
     DatabaseError: _database,
     OSError: _file,
@@ -192,11 +205,16 @@ def _unreadable(cause: BaseException | None) -> Trouble:
     if isinstance(cause, json.JSONDecodeError):
         where = f"line {cause.lineno}, column {cause.colno}"
         return Trouble(message=f"{SAID[400][:-1]}: {where}, expected JSON ({cause.msg.lower()}).")
+    if isinstance(cause, TooManyError):
+        where = ".".join(map(str, cause.path)) or "its top"
+        return Trouble(message=f"{SAID[400][:-1]}: at {where}, {cause}.")
+    if isinstance(cause, ValueError) and not isinstance(cause, UnicodeDecodeError) and str(cause):
+        return Trouble(message=f"{SAID[400][:-1]}: {cause}; expected JSON text.")
     return Trouble(message=f"{SAID[400][:-1]}: expected JSON text.")
 
 
 def _problem(detail: dict[str, Any]) -> Problem:
     path = ".".join(str(step) for step in detail["loc"][2:] or detail["loc"][1:])
     # What was left out stood nowhere, and of an address the framework passes on no text.
-    stood = json.dumps(detail["input"], default=str)[:60] if detail.get("input") is not None else ""
+    stood = glimpse(detail["input"]) if detail.get("input") is not None else ""
     return Problem(path=path, stood=stood, expected=expectation(detail))  # type: ignore[arg-type]

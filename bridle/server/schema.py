@@ -1,12 +1,8 @@
-"""The plan's JSON Schema, published at an address of its own."""
+"""The plan's JSON Schema, as it is written to its file."""
 
 import json
 
-from django.http import HttpRequest, HttpResponse
-
 from bridle.core.plan.document import VERSION, Plan
-
-ADDRESS = f"schema/plan-{VERSION}.json"
 
 
 def schema_text() -> str:
@@ -17,8 +13,3 @@ def schema_text() -> str:
         "title": f"Bridle plan, version {VERSION}",
     }
     return json.dumps({**schema, **head}, indent=2, ensure_ascii=False) + "\n"
-
-
-def plan_schema(request: HttpRequest) -> HttpResponse:
-    """The schema as a file."""
-    return HttpResponse(schema_text(), content_type="application/schema+json")

@@ -1,11 +1,14 @@
 """The web server: waitress, with an end to requests that never come whole."""
 
+import json
 import time
 from typing import Any
 
 from waitress.channel import HTTPChannel
 from waitress.server import create_server
+from waitress.task import ErrorTask
 
+from bridle.server.errors import SAID
 from bridle.server.wsgi import application
 
 HOST = "127.0.0.1"
@@ -15,11 +18,29 @@ WHOLE_WITHIN_S = 30
 # Connections that say nothing are closed after this time.
 SILENT_S = 60
 MOST_CONNECTIONS = 400
+# The largest body is a piece of a print; a larger one is refused by its announced length, before any of it is read.
+LARGEST_BODY = 5_000_000
+
+
+class Refusal(ErrorTask):
+    """What never reaches the application, told in the API's form."""
+
+    def execute(self) -> None:
+        """Say it, and close the connection."""
+        error: Any = self.request.error  # type: ignore[attr-defined]
+        said = SAID.get(error.code, SAID[400] if error.code < 500 else SAID[500])
+        body = json.dumps({"message": said, "problems": []}).encode()
+        self.status = f"{error.code} {error.reason}"
+        self.response_headers = [*self.response_headers, ("Content-Type", "application/json")]
+        self.set_close_on_finish()
+        self.content_length = len(body)
+        self.write(body)
 
 
 class Channel(HTTPChannel):
     """A connection that is closed when a request has been coming for too long, however steadily it trickles."""
 
+    error_task_class = Refusal
     began: float | None = None
 
     def received(self, data: bytes) -> bool:
@@ -48,6 +69,7 @@ def make_server(port: int) -> Any:
         channel_timeout=SILENT_S,
         cleanup_interval=10,
         asyncore_use_poll=True,
+        max_request_body_size=LARGEST_BODY,
         # What a slow reader has not taken yet lies on disk; a thread does not wait for him.
         outbuf_high_watermark=256_000_000,
     )

@@ -14,7 +14,7 @@ from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, 
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
 from bridle.core.subjects.motion.drives.gear import Gear
-from bridle.core.values import Count, Duration, Mass, Position, Positive, Section
+from bridle.core.values import MOST, Count, Duration, Mass, Position, Positive, Section
 
 Hears = Literal["half and full press", "full press", "headset button", "nothing"]
 
@@ -290,8 +290,8 @@ class Copy(Section):
     """A card as it was when it came into the plan; `card_id` and `version` find it on the shelf, if it is there."""
 
     key: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
-    card_id: int | None = None
-    version: Annotated[int, Field(ge=0)] = 0
+    card_id: Annotated[int, Field(ge=-MOST, le=MOST)] | None = None
+    version: Annotated[int, Field(ge=0, le=MOST)] = 0
     card: Card
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.values import Count, Duration, Line, Name, Positive, Section
+from bridle.core.values import MOST, Count, Duration, Line, Name, Positive, Section
 
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
@@ -21,16 +21,16 @@ class Already(Section):
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
     sort: Literal["pause", "wait", "fire", "message", "home", "probe", "tool", "unknown"]
-    count: Annotated[int, Field(ge=1)]
+    count: Annotated[int, Field(ge=1, le=MOST)]
     layers: Count = 0
-    line: Annotated[int, Field(ge=1)]
+    line: Annotated[int, Field(ge=1, le=MOST)]
     text: Annotated[str, Field(max_length=120)] = ""
 
 
 class Unread(Section):
     """A line that cannot be read: what stands there, and what was expected."""
 
-    line: Annotated[int, Field(ge=1)]
+    line: Annotated[int, Field(ge=1, le=MOST)]
     stood: Annotated[str, Field(max_length=200)]
     expected: Line
 
@@ -46,7 +46,7 @@ class PrintFile(Section):
     name: Name
     digest: Digest
     bytes: Annotated[int, Field(ge=1, le=300_000_000)]
-    lines: Annotated[int, Field(ge=1)]
+    lines: Annotated[int, Field(ge=1, le=MOST)]
     announced: Literal["numbered", "change", "with height", "before", "by height"]
     things: Annotated[int, Field(ge=1, le=10_000)] = 1
     spiral: bool = False
@@ -56,7 +56,7 @@ class PrintFile(Section):
     relative_e: bool = False
     infills: Count = 0
     homes: bool = True
-    tools: Annotated[tuple[int, ...], Field(max_length=20)] = ()
+    tools: Annotated[tuple[Annotated[int, Field(ge=-MOST, le=MOST)], ...], Field(max_length=20)] = ()
     already: Annotated[tuple[Already, ...], Field(max_length=MOST_LISTED)] = ()
     parks: Count = 0
     unread: Annotated[tuple[Unread, ...], Field(max_length=20)] = ()
@@ -110,7 +110,7 @@ class Printing(Section):
     second_set: bool = False
     meant: Annotated[tuple[Meant, ...], Field(max_length=4)] = ()
     camera_rides: Literal["on its own", "on the printer"] = "on its own"
-    mark: Annotated[int, Field(ge=0)] | None = None
+    mark: Annotated[int, Field(ge=0, le=MOST)] | None = None
     distance_mm: Positive | None = None
     seen_from: Literal["front", "left", "back", "right"] = "front"
     proof: Proven | None = None

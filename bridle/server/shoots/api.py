@@ -25,8 +25,8 @@ from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
 from bridle.core.quantity import QuantityError
 from bridle.core.subjects.time.starting_points import POINTS
-from bridle.formats.plan_json import LARGEST_BYTES, read_plan
-from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble
+from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
+from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble, body_of
 from bridle.server.ids import PathId
 from bridle.server.keeping import BIN_DAYS, StaleError
 from bridle.server.rows import Damaged, each
@@ -128,7 +128,11 @@ def import_shoot(request: HttpRequest) -> Any:
     if size.isdigit() and int(size) > LARGEST_BYTES:
         said = f"This file has {int(size) / 1e6:.1f} MB; a plan has at most {LARGEST_BYTES // 1_000_000} MB."
         return Status(413, Trouble(message=said))
-    return _open(_keep(read_plan(request.body)), 201)
+    try:
+        body = body_of(request)
+    except ValueError as error:
+        raise PlanFileError("A plan is sent as it is, as JSON text, not as a form.") from error
+    return _open(_keep(read_plan(body)), 201)
 
 
 @router.get("/shoots/{shoot_id}", response=Opened, operation_id="open_shoot")

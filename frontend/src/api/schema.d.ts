@@ -1030,6 +1030,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At House
+         * @description The data folder's identity, and whether its clock is in doubt.
+         */
+        get: operations["look_at_house"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/clock-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Clock Notice
+         * @description Put the notice of a jump away; what it keeps is kept all the same.
+         */
+        post: operations["read_clock_notice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -9862,6 +9902,35 @@ export interface components {
             /** Unit Mm */
             unit_mm: number;
         };
+        /**
+         * HouseTold
+         * @description The identity of this data, and the last jump of the clock while it still keeps things from being cleared.
+         */
+        HouseTold: {
+            /** Identity */
+            identity: string;
+            jumped: components["schemas"]["Jumped"] | null;
+        };
+        /**
+         * Jumped
+         * @description The clock before it jumped and after; for so many more seconds of running nothing from before is cleared.
+         */
+        Jumped: {
+            /**
+             * From
+             * Format: date-time
+             */
+            from: string;
+            /**
+             * To
+             * Format: date-time
+             */
+            to: string;
+            /** Left S */
+            left_s: number;
+            /** Read */
+            read: boolean;
+        };
     };
     responses: {
         /** @description This request cannot be read. */
@@ -11892,6 +11961,60 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    look_at_house: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseTold"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    read_clock_notice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseTold"];
+                };
             };
             400: components["responses"]["Trouble400"];
             403: components["responses"]["Trouble403"];
