@@ -15,6 +15,7 @@ from bridle.server.kit.api import router as kit
 from bridle.server.prints.api import router as prints
 from bridle.server.runs.api import router as runs
 from bridle.server.runs.jog import router as jogging
+from bridle.server.said import SAID
 from bridle.server.shoots.api import router as shoots
 from bridle.server.shoots.places_api import router as places
 from bridle.server.shoots.revisions_api import router as shoot_revisions
@@ -26,7 +27,7 @@ def from_the_page(request: HttpRequest) -> bool:
     """Give the page its token with every answer, and ask for it back with every change."""
     get_token(request)
     if check_csrf(request, from_the_page) is not None:
-        raise HttpError(403, errors.SAID[403])
+        raise HttpError(403, SAID[403])
     return True
 
 
@@ -40,7 +41,7 @@ class Api(NinjaAPI):
             for operation in path.values():
                 for status in errors.DECLARED:
                     operation["responses"].setdefault(status, {"$ref": f"#/components/responses/Trouble{status}"})
-        said = {f"Trouble{status}": _trouble(errors.SAID[status]) for status in errors.DECLARED}
+        said = {f"Trouble{status}": _trouble(SAID[status]) for status in errors.DECLARED}
         schema["components"]["responses"] = said
         return schema
 

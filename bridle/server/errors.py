@@ -19,8 +19,10 @@ from pydantic import ValidationError
 from bridle.core.plan.edit import PathError
 from bridle.core.quantity import QuantityError
 from bridle.datafolder.health import why_no_file, why_not
-from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, expectation
+from bridle.formats.plan_json import PlanFileError, expectation
 from bridle.formats.strict_json import TooManyError, glimpse, loads
+from bridle.server.said import SAID
+from bridle.server.turns import BusyError
 
 LOG = logging.getLogger("bridle.errors")
 
@@ -40,18 +42,6 @@ class Trouble(Schema):
     problems: tuple[Problem, ...] = ()
 
 
-# What any request may be answered with, besides what belongs to it alone.
-SAID = {
-    400: "This request cannot be read.",
-    403: "This request did not come from Bridle's own page. Load the page again.",
-    404: "There is nothing of that number here.",
-    405: "This address does not do that.",
-    413: f"This is too large; a plan has at most {LARGEST_BYTES // 1_000_000} MB.",
-    422: "This request has values that do not belong in it.",
-    500: "The fault is Bridle's, and is in its log. Nothing was changed.",
-    503: "The database cannot be used just now.",
-    507: "The disk is full.",
-}
 # A 500 is never meant, so it is declared nowhere.
 DECLARED = [status for status in SAID if status not in (405, 500)]
 
@@ -130,6 +120,10 @@ def _not_now(request: HttpRequest, error: RefusedError) -> Answer:
     return 409, Trouble(message=str(error))
 
 
+def _busy(request: HttpRequest, error: BusyError) -> Answer:
+    return 503, Trouble(message=str(error))
+
+
 def _no_plan(request: HttpRequest, error: PlanFileError) -> Answer:
     problems = [Problem(path="", stood="", expected=text) for text in error.problems]
     return 422, Trouble(message=error.sentence, problems=tuple(problems))
@@ -171,6 +165,7 @@ def _fault(request: HttpRequest, error: Exception) -> Answer:
 ANSWERS: dict[type[Exception], Callable[[HttpRequest, Any], Answer]] = {
     ChangeRefusedError: _refused,
     RefusedError: _not_now,
+    BusyError: _busy,
     PlanFileError: _no_plan,
     PathError: _no_path,
     RequestError: _bad_request,

@@ -8,7 +8,8 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
 from bridle.datafolder.health import why_no_file
-from bridle.server.errors import SAID, database_trouble
+from bridle.server.errors import database_trouble
+from bridle.server.said import SAID
 
 
 class OneShape:

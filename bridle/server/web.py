@@ -1,6 +1,7 @@
 """The web server: waitress, with an end to requests that never come whole."""
 
 import json
+import sys
 import time
 from typing import Any
 
@@ -8,11 +9,14 @@ from waitress.channel import HTTPChannel
 from waitress.server import create_server
 from waitress.task import ErrorTask
 
-from bridle.server.errors import SAID
+from bridle.server.said import SAID
 from bridle.server.wsgi import application
 
 HOST = "127.0.0.1"
-THREADS = 8
+# More than can wait for a turn, so that there is always one left for a small request.
+THREADS = 20
+# A thread that works something out lets the others have the interpreter so often.
+SWITCH_S = 0.001
 # A request is here whole within this time, or its connection is closed.
 WHOLE_WITHIN_S = 30
 # Connections that say nothing are closed after this time.
@@ -60,6 +64,7 @@ class Channel(HTTPChannel):
 
 def make_server(port: int) -> Any:
     """The server on a port of this machine; `run()` serves. Raises OSError where the port is taken."""
+    sys.setswitchinterval(SWITCH_S)
     server: Any = create_server(
         application,
         host=HOST,

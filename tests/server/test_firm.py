@@ -16,12 +16,12 @@ from hypothesis import strategies as st
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
-from bridle.server.errors import SAID
 from bridle.server.keeping import BIN_DAYS, Revision, empty_bin, thin_all
 from bridle.server.kit.models import KitCard, keep_card
 from bridle.server.remembered import Remembered
 from bridle.server.revisions import DAY, WEEK, step_at, superfluous
 from bridle.server.runs.models import LogEntry, Run
+from bridle.server.said import SAID
 from bridle.server.shoots import lines
 from bridle.server.shoots.models import Shoot, keep
 from tests.mutated import CARDS, PLANS, mutated_plans

@@ -5,15 +5,20 @@ import json
 import os
 import random
 import socket
+import threading
 from typing import Any
 from unittest import TestCase as PlainCase
+from unittest import mock
 
 from django.test import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
 from bridle.formats.plan_json import PlanFileError, read_plan
 from bridle.formats.strict_json import MOST_ENTRIES, MOST_PLAIN, TooManyError, count, glimpse, loads
+from bridle.server import turns
 from bridle.server.kit.models import KitCard
 from tests.mutated import CARDS, PLANS
 from tests.served import Served
@@ -145,3 +150,44 @@ class Lengths(PlainCase):
                     answer += piece
                 self.assertIn(b"413", answer.split(b"\r\n")[0])
                 self.assertIn("too large", json.loads(answer.split(b"\r\n\r\n", 1)[1])["message"])
+
+
+class Taking(PlainCase):
+    def test_large_ones_wait_for_their_turn_and_small_ones_for_nobody(self) -> None:
+        seasons = [Plan.model_validate(one) for one in PLANS if one["frames"].get("source") == "windows"]
+        pegs = [{"quantity": name, "value": value} for name, value in
+                (("rate", "25"), ("interval", "16"), ("frames", str(turns.LARGE_FRAMES + 1)))]  # fmt: skip
+        large, _ = apply(HARBOUR, [Edit(path="clip.pegs", value=pegs)])
+        self.assertTrue(seasons)
+        self.assertTrue(all(map(turns.large, [large, *seasons])))
+        self.assertFalse(turns.large(HARBOUR))
+        mine, inside, done = turns.Turns(), threading.Barrier(turns.AT_ONCE + 1), threading.Event()
+
+        def takes() -> None:
+            with mine.take():
+                inside.wait(10)
+                done.wait(10)
+
+        threads = [threading.Thread(target=takes) for _ in range(turns.AT_ONCE)]
+        for thread in threads:
+            thread.start()
+        inside.wait(10)
+        with mock.patch.object(turns, "LONGEST_WAIT_S", 0.01), self.assertRaises(turns.BusyError), mine.take():
+            self.fail("there was a third turn")
+        with mock.patch.object(turns, "MOST_WAITING", 0), self.assertRaises(turns.BusyError), mine.take():
+            self.fail("it did not wait, and was not refused")
+        with mock.patch.object(turns, "TURNS", mine), turns.turn(HARBOUR):
+            pass
+        done.set()
+        for thread in threads:
+            thread.join()
+        with mine.take():
+            self.assertEqual(mine.waiting, 0)
+
+
+class TooMany(TestCase):
+    def test_whoever_comes_too_late_is_told(self) -> None:
+        with mock.patch.object(turns.TURNS, "waiting", turns.MOST_WAITING):
+            season = next(one for one in PLANS if one["frames"].get("source") == "windows")
+            answer = Page().send("POST", "/api/evaluate", {"plan": season, "changes": []})
+        self.assertEqual((answer.status_code, answer.json()["message"]), (503, turns.BUSY))

@@ -54,6 +54,7 @@ from bridle.server.shoots.schemas import (
 )
 from bridle.server.shoots.sent import brief, sent, sent_json
 from bridle.server.shoots.sought import folded, holds
+from bridle.server.turns import turn
 
 router = Router(tags=["shoots"])
 
@@ -78,7 +79,8 @@ def _open(shoot: Shoot, status: int = 200) -> HttpResponse:
 
 def _keep(plan: Plan) -> Shoot:
     """Keep a new shoot, once it is sure that it can be worked out."""
-    evaluate(plan)
+    with turn(plan):
+        evaluate(plan)
     return keep(plan)
 
 
@@ -155,9 +157,11 @@ def save_shoot(request: HttpRequest, shoot_id: PathId, save: Save) -> Any:
 
 def _stale(kept: Shoot, mine: Plan) -> HttpResponse:
     theirs = read_kept(kept)
+    with turn(theirs):
+        evaluation = sent(evaluate(theirs))
     stale = Stale.model_construct(
         message="This shoot was saved from another window in the meantime. Nothing was overwritten.",
-        kept=Opened.model_construct(**_opened(kept), plan=theirs, evaluation=sent(evaluate(theirs))),
+        kept=Opened.model_construct(**_opened(kept), plan=theirs, evaluation=evaluation),
         differences=difference(theirs, mine),
         sides=side_by_side(mine, theirs),
     )
@@ -207,23 +211,25 @@ def _made(ask: Ask) -> tuple[Plan, list[Edit]]:
 def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
     """Make changes to a plan and tell what follows. Nothing is kept."""
     plan, undo = _made(ask)
-    answer = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluate(plan)))
-    return _json(answer.model_dump_json())
+    with turn(plan):
+        answer = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluate(plan)))
+        return _json(answer.model_dump_json())
 
 
 @router.post("/drag", response={200: Dragged, 422: Trouble}, operation_id="drag")
 def drag(request: HttpRequest, ask: AskDrag) -> Any:
     """As `evaluate`, while something is dragged: what is drawn and the figures that stand on the sheet, no more."""
     plan, undo = _made(ask)
-    return _json(
-        Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan, ask.lit, ask.windows)).model_dump_json()
-    )
+    with turn(plan):
+        answer = Dragged.model_construct(plan=plan, undo=undo, brief=brief(plan, ask.lit, ask.windows))
+        return _json(answer.model_dump_json())
 
 
 @router.post("/working", response={200: Figure, 422: Trouble}, operation_id="working")
 def working(request: HttpRequest, ask: AskWorking) -> Any:
     """The working of one figure of a plan."""
-    found = evaluate(ask.plan).figures.get(ask.key)
+    with turn(ask.plan):
+        found = evaluate(ask.plan).figures.get(ask.key)
     if found is None:
         raise ChangeRefusedError("key", ValueError("this figure does not stand on the sheet any more"))
     return found
@@ -232,7 +238,8 @@ def working(request: HttpRequest, ask: AskWorking) -> Any:
 @router.post("/foresee", response=list[ForeseenLine], operation_id="foresee")
 def foresee(request: HttpRequest, ask: AskForesee) -> Any:
     """What each fix of each snag of a plan would bring with it. Nothing is kept."""
-    return foreseen(ask.plan)
+    with turn(ask.plan):
+        return foreseen(ask.plan)
 
 
 @router.get("/starting-points", response=list[StartingPointLine], operation_id="starting_points")
@@ -244,7 +251,8 @@ def list_starting_points(request: HttpRequest) -> Any:
 @router.post("/frame", response={200: FrameTold, 422: Trouble}, operation_id="look_at_frame")
 def look_at_frame(request: HttpRequest, ask: AskFrame) -> Any:
     """One frame with its working, for the slip that a person opens on it."""
-    return FrameTold(figures=frame.answer(ask.plan, ask.frame))
+    with turn(ask.plan):
+        return FrameTold(figures=frame.answer(ask.plan, ask.frame))
 
 
 def _path(change: Any) -> str:

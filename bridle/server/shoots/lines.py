@@ -25,6 +25,7 @@ from bridle.server.engine import engine
 from bridle.server.rows import DAMAGED, UNFIT, Damaged, readable
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
+from bridle.server.turns import large
 from bridle.server.worker import LINES, WORKER
 
 LOG = logging.getLogger("bridle.shoots")
@@ -148,10 +149,18 @@ def damaged_line(pk: int, name: str = "") -> bytes:
     return _joined(LineTold(id=pk, name=name or f"shoot {pk}", broken=DAMAGED).model_dump_json(), now)
 
 
+def _soon(shoot: Shoot) -> bool:
+    """Whether a line is worked out quickly enough for a request to wait for it."""
+    try:
+        return not large(shoot.read())
+    except UNFIT:
+        return True
+
+
 def _line_of(shoot: Shoot, until: float) -> _Line:
     told = _kept_line(shoot)
     fresh = shoot.summary_of == summary_of(shoot) and told is not None
-    if not fresh and time.monotonic() < until:
+    if not fresh and time.monotonic() < until and _soon(shoot):
         refresh(shoot)
         told, fresh = _kept_line(shoot), True
     summary = shoot.summary

@@ -20,6 +20,7 @@ from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
 from bridle.server.shoots.schemas import Back, BringBack, PlanThen
 from bridle.server.shoots.sent import sent
+from bridle.server.turns import turn
 
 router = Router(tags=["shoots"])
 
@@ -51,8 +52,9 @@ def _then(shoot_id: int, version: int) -> tuple[datetime, Plan]:
 def look_at_revision(request: HttpRequest, shoot_id: PathId, version: PathId) -> Any:
     """A shoot as it was, to be looked at."""
     made_at, plan = _then(shoot_id, version)
-    then = PlanThen.model_construct(version=version, made_at=made_at, plan=plan, evaluation=sent(evaluate(plan)))
-    return HttpResponse(then.model_dump_json(), content_type="application/json")
+    with turn(plan):
+        then = PlanThen.model_construct(version=version, made_at=made_at, plan=plan, evaluation=sent(evaluate(plan)))
+        return HttpResponse(then.model_dump_json(), content_type="application/json")
 
 
 @router.post(

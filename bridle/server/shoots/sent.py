@@ -17,6 +17,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.snag import Slot
 from bridle.server.remembered import Remembered
 from bridle.server.shoots.models import Shoot
+from bridle.server.turns import turn
 
 # While something is dragged, lines are drawn through so many points.
 DRAGGED_POINTS = 120
@@ -109,4 +110,9 @@ _REMEMBERED = Remembered(MOST_BYTES)
 def sent_json(shoot: Shoot, plan: Plan) -> bytes:
     """What is sent of a kept version, as JSON."""
     key = (shoot.pk, shoot.version, shoot.changed_at.timestamp())
-    return _REMEMBERED.get(key, lambda: sent(evaluate(plan)).model_dump_json().encode())
+    return _REMEMBERED.get(key, lambda: _worked_out(plan))
+
+
+def _worked_out(plan: Plan) -> bytes:
+    with turn(plan):
+        return sent(evaluate(plan)).model_dump_json().encode()

@@ -9,6 +9,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.series import Series, series
 from bridle.core.subjects.numbers.thinning import SOME
 from bridle.server.errors import ChangeRefusedError, Trouble
+from bridle.server.turns import turn
 from bridle.standins.weather import WeatherName, outcome
 
 router = Router(tags=["weather"])
@@ -32,7 +33,8 @@ class WeatherTold(Schema):
 @router.post("/weather", response={200: WeatherTold, 422: Trouble}, operation_id="look_at_weather")
 def look_at_weather(request: HttpRequest, ask: AskWeather) -> Any:
     """The pictures of a plan under a weather. Nothing is kept."""
-    found = outcome(ask.plan, ask.weather)
+    with turn(ask.plan):
+        found = outcome(ask.plan, ask.weather)
     if found is None:
         raise ChangeRefusedError("weather", ValueError("the light of this shoot is not known"))
     bright, metered = series(found.bright, SOME), series(found.metered_ev, SOME, 1)
