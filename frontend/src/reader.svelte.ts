@@ -1,4 +1,6 @@
 /** How this reader wants lengths, masses and clock times written. Kept in the browser, like the look. */
+import { browser } from './sheet/store';
+
 const KEY = 'bridle-reader';
 
 export type Order = 'day' | 'month' | 'year';
@@ -18,11 +20,7 @@ interface Choice {
 const USUAL: Choice = { order: 'day', imperial: false, twelve: false };
 
 function kept(): Choice {
-  try {
-    return { ...USUAL, ...JSON.parse(localStorage.getItem(KEY) ?? '{}') };
-  } catch {
-    return USUAL;
-  }
+  return { ...USUAL, ...browser.json<object>(KEY) };
 }
 
 class Reader {
@@ -42,11 +40,8 @@ class Reader {
 
   choose(choice: Partial<Choice>): void {
     this.#choice = { ...this.#choice, ...choice };
-    try {
-      localStorage.setItem(KEY, JSON.stringify(this.#choice));
-    } catch {
-      // Without storage the choice lasts as long as the page.
-    }
+    // Without a store the choice lasts as long as the page.
+    browser.set(KEY, JSON.stringify(this.#choice));
   }
 }
 

@@ -38,6 +38,7 @@ function server() {
     if (kept.slow) await new Promise((go) => setTimeout(go, kept.slow));
     if (kept.away) return 'away';
     if (path === '/api/evaluate' || path === '/api/drag') return evaluate(path, body);
+    if (path === '/api/plans/upgrade') return [200, { plan: body, changed: [] }];
     if (method === 'PUT') {
       kept.version += 1;
       kept.plan = (body as { plan: Plan }).plan;
@@ -49,6 +50,16 @@ function server() {
   return kept;
 }
 
+const opened = () =>
+  ({
+    id: 7,
+    identity: 'of7',
+    data: 'here',
+    version: 1,
+    plan: structuredClone(first),
+    evaluation
+  }) as unknown as Opened;
+
 let kept: ReturnType<typeof server>;
 let sheet: Sheet;
 const settle = (p: string) => valueAt(sheet.plan, p);
@@ -58,7 +69,7 @@ beforeEach(() => {
   vi.useFakeTimers();
   localStorage.clear();
   kept = server();
-  sheet = new Sheet({ id: 7, version: 1, plan: structuredClone(first), evaluation } as unknown as Opened);
+  sheet = new Sheet(opened());
 });
 afterEach(async () => {
   sheet.close();
@@ -185,12 +196,46 @@ describe('a sheet', () => {
     sheet.close();
     await vi.advanceTimersByTimeAsync(3000);
     kept.away = false;
-    sheet = new Sheet({ id: 7, version: 1, plan: structuredClone(first), evaluation } as unknown as Opened);
+    sheet = new Sheet(opened());
     void sheet.takeUp();
     await vi.advanceTimersByTimeAsync(3000);
     expect([settle(SETTLE), settle('beat.lag_s')]).toEqual(['6', '2']);
     expect(sheet.said).toMatch(/brought back/);
     expect(kept.plan.beat.settle_s).toBe('6');
+  });
+});
+
+describe('a drag', () => {
+  test('is one step of undo however long it paused; arrow keys are, while they come soon', async () => {
+    const stood = settle('shoot.name');
+    for (const name of ['a', 'b', 'c']) {
+      await sheet.set('shoot.name', name, 'drag the name 1');
+      await vi.advanceTimersByTimeAsync(60_000);
+    }
+    expect(sheet.undos.length).toBe(1);
+    await sheet.undo();
+    expect(settle('shoot.name')).toBe(stood);
+    for (const name of ['a', 'b']) {
+      await sheet.set('shoot.name', name, 'key the name');
+      await vi.advanceTimersByTimeAsync(60_000);
+    }
+    expect(sheet.undos.length).toBe(2);
+  });
+});
+
+describe('a browser that keeps nothing', () => {
+  test('is told of, and so is a save to a shoot that has another identity', async () => {
+    kept.away = true;
+    vi.spyOn(localStorage, 'setItem').mockImplementation(() => {
+      throw new Error('full');
+    });
+    void sheet.set(SETTLE, '5');
+    await vi.advanceTimersByTimeAsync(100);
+    expect([sheet.keeps, sheet.offline !== '']).toEqual([false, true]);
+    vi.restoreAllMocks();
+    kept.away = false;
+    await vi.advanceTimersByTimeAsync(4000);
+    expect([sheet.keeps, sheet.saving.state]).toEqual([true, 'saved']);
   });
 });
 

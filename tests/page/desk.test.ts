@@ -11,7 +11,8 @@ const [rail, body] = Object.values(cards).filter(({ kind }) => kind === 'axis' |
 
 /** A shelf as the server keeps it; `broken` is what is answered instead, once each. */
 function shelf() {
-  const line = (id: number, card: KitCard) => ({ id, version: 1, card, used: 0 }) as unknown as CardLine;
+  const line = (id: number, card: KitCard) =>
+    ({ id, identity: `card ${id}`, version: 1, card, used: 0 }) as unknown as CardLine;
   const lines = [line(1, rail!), line(2, body!)];
   const instead: Answer[] = [];
   const put = (id: number, sent: { version: number; card: KitCard }): Answer => {
@@ -40,6 +41,9 @@ function shelf() {
   });
   return { lines, instead };
 }
+
+/** What waits in this browser for the server; nothing where nothing does. */
+const waits = () => Object.values(localStorage)[0] ?? null;
 
 describe('the card in hand', () => {
   let kept: ReturnType<typeof shelf>;
@@ -118,10 +122,10 @@ describe('the card in hand', () => {
     await vi.advanceTimersByTimeAsync(100);
     expect([desk.saved, desk.unsettled]).toEqual(['not saved', true]);
     expect(desk.trouble).toMatch(/cannot be reached/);
-    expect(localStorage.getItem('bridle.unsaved-cards')).toContain('777');
+    expect(waits()).toContain('777');
     await vi.advanceTimersByTimeAsync(4000);
     expect(await set).toBe(true);
-    expect([mass(), desk.saved, localStorage.getItem('bridle.unsaved-cards')]).toEqual([777, 'saved', null]);
+    expect([mass(), desk.saved, waits()]).toEqual([777, 'saved', null]);
 
     kept.instead.push(...Array.from({ length: 9 }, () => 'away' as const));
     const lost = desk.set('mass_g', 888);
@@ -133,7 +137,23 @@ describe('the card in hand', () => {
     const next = new Desk();
     await next.look();
     await next.takeUp();
-    expect([mass(), localStorage.getItem('bridle.unsaved-cards')]).toEqual([888, null]);
+    expect([mass(), waits()]).toEqual([888, null]);
+  });
+
+  test('what was left of a card that is not here, under whatever number, stays and is told', async () => {
+    kept.instead.push(...Array.from({ length: 9 }, () => 'away' as const));
+    void desk.set('mass_g', 999);
+    await vi.advanceTimersByTimeAsync(100);
+    desk.close();
+    await vi.advanceTimersByTimeAsync(20_000);
+    kept.instead.length = 0;
+    const stood = mass();
+    kept.lines[0]!.identity = 'another card of the same number';
+    const next = new Desk();
+    await next.look();
+    await next.takeUp();
+    expect([mass(), next.trouble]).toEqual([stood, expect.stringContaining('not here')]);
+    expect(waits()).toContain('999');
   });
 
   test('a card that somebody else has changed is shown as it is now, and said so', async () => {

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import { arrow, grasp, sized, type Drag, type Grip, type Nudge } from '../../frontend/src/parts/grasp';
+import { arrow, calm, grasp, sized, type Drag, type Grip, type Nudge } from '../../frontend/src/parts/grasp';
 
 vi.stubGlobal('SVGElement', class {});
 
@@ -44,6 +44,46 @@ function take(more: Partial<Grip> = {}) {
 beforeEach(() => {
   thing = new Thing();
   [drags, nudges, said] = [[], [], []];
+});
+
+describe('a hand on a drawing while the page moves', () => {
+  test('moves nothing that it did not move itself, and nothing comes in above it meanwhile', async () => {
+    vi.stubGlobal(
+      'DOMPoint',
+      class {
+        constructor(
+          readonly x: number,
+          readonly y: number
+        ) {}
+        matrixTransform = (m: { a: number; d: number; e: number; f: number }) => ({
+          x: m.a * this.x + m.e,
+          y: m.d * this.y + m.f
+        });
+      }
+    );
+    vi.stubGlobal('SVGElement', Thing);
+    let top = 0;
+    // Drawn at half its size; where it stands on the page is the page's business.
+    const drawn = Object.assign(thing, {
+      ownerSVGElement: {
+        getScreenCTM: () => ({ inverse: () => ({ a: 2, b: 0, c: 0, d: 2, e: 0, f: -2 * top }) })
+      }
+    });
+    take();
+    drawn.at('pointerdown', 100, 750);
+    let came = false;
+    void calm().then(() => (came = true));
+    // A banner of 91 px comes in above.
+    top = 91;
+    drawn.at('pointermove', 110, 750);
+    await Promise.resolve();
+    expect([drags[0]!.at, drags[0]!.by, came]).toEqual([{ x: 220, y: 1500 }, { x: 20, y: 0 }, false]);
+    drawn.at('pointerup', 110, 750);
+    await new Promise((later) => setTimeout(later, 0));
+    expect(came).toBe(true);
+    await calm();
+    vi.stubGlobal('SVGElement', class {});
+  });
 });
 
 describe('a hand on something', () => {

@@ -69,13 +69,20 @@ describe('on the plan drawing', () => {
 
   test('a mark stands where it is put, in whole millimetres; a bearing turns', () => {
     const { view, asked, plan } = drawn();
-    pull(view.mark(0), [0, 0], [view.to.x(512.4), view.to.y(1733.8)]);
+    const stood = plan.move.marks[0]!;
+    // Taken hold of beside its middle, it goes as far as the hand goes.
+    const from: [number, number] = [view.to.x(stood.x_mm) + 4, view.to.y(stood.y_mm) - 3];
+    pull(view.mark(0), from, [view.to.x(512.4) + 4, view.to.y(1733.8) - 3]);
     expect(asked.map(({ path, value }) => [path, value])).toEqual([
       ['move.marks.0.x_mm', 512],
       ['move.marks.0.y_mm', 1734]
     ]);
+    // Along an axis in which the hand does not move, it stays to the last digit.
+    stood.y_mm = 1500.4;
+    pull(view.mark(0), from, [from[0] + 20, from[1]]);
+    expect(asked.at(-1)).toMatchObject({ path: 'move.marks.0.y_mm', value: 1500.4 });
     press(view.mark(0), 'down', 'coarse');
-    expect(asked.at(-1)).toMatchObject({ path: 'move.marks.0.y_mm', value: plan.move.marks[0]!.y_mm - 100 });
+    expect(asked.at(-1)).toMatchObject({ path: 'move.marks.0.y_mm', value: Math.round(stood.y_mm - 100) });
     plan.move.marks[0]!.form = 'bearing';
     plan.move.marks[0]!.bearing_deg = 359.5;
     press(view.mark(0), 'right');
@@ -177,13 +184,15 @@ describe('a crop', () => {
   test('is moved by as much as the hand, made wider around its middle, and stays in the picture', () => {
     const { sheet, asked, plan } = open(WEIR);
     const view = new CropState(sheet);
-    const { across, down, width } = plan.move.post!.start;
+    const { across, down } = plan.move.post!.start;
     pull(view.place('start'), [100, 100], [100 + 0.1 * view.kept.w, 100 - 0.2 * view.kept.h]);
     expect(asked.map(({ value }) => value)).toEqual([
       expect.closeTo(across + 0.1, 3),
-      expect.closeTo(down - 0.2, 3),
-      width
+      expect.closeTo(down - 0.2, 3)
     ]);
+    // What the hand does not move stays to the last digit.
+    pull(view.place('start'), [100, 100], [100 + 0.1 * view.kept.w, 100]);
+    expect(asked.at(-1)).toMatchObject({ path: 'move.post.start.down', value: down });
     pull(view.corner('start'), [0, 0], [4 + view.kept.x + (across + 0.25) * view.kept.w, 0]);
     expect(asked.at(-1)).toMatchObject({ path: 'move.post.start.width', value: 0.5 });
     press(view.corner('end'), 'left', 'coarse');

@@ -34,8 +34,7 @@ describe('a plan saves itself', () => {
     plan = first;
     changed = 0;
     saving = new Saving(
-      7,
-      1,
+      { id: 7, identity: 'of7', version: 1 },
       () => plan,
       () => (changed += 1)
     );

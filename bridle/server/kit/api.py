@@ -80,6 +80,7 @@ def line(kept: KitCard, used: dict[int, list[UsedIn]] | None = None) -> CardLine
     card = kept.read()
     return CardLine(
         id=kept.pk,
+        identity=kept.identity,
         version=kept.version,
         changed_at=kept.changed_at,
         binned=kept.binned_at is not None,

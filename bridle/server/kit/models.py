@@ -6,6 +6,7 @@ from django.db import models
 from pydantic import TypeAdapter
 
 from bridle.core.plan.kit import AnyCard, Card
+from bridle.server.house.models import new_identity
 from bridle.server.keeping import Kept
 from bridle.server.rows import KeptJSON
 
@@ -13,12 +14,16 @@ CARD: TypeAdapter[AnyCard] = TypeAdapter(Card)
 
 
 class KitCard(Kept):
-    """One thing that somebody owns. Name and kind are copies for finding; `demo` names the demo card, if any."""
+    """One thing that somebody owns. Name and kind are copies for finding; `demo` names the demo card, if any.
+
+    `identity` is the card's own, whatever its number.
+    """
 
     name = models.CharField(max_length=120)
     kind = models.CharField(max_length=20)
     card = KeptJSON()
     demo = models.CharField(max_length=60, blank=True, default="")
+    identity = models.CharField(max_length=40, default=new_identity, editable=False)
     CONTENT: ClassVar[tuple[str, ...]] = ("name", "kind", "card")
 
     def read(self) -> AnyCard:

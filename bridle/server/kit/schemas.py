@@ -56,6 +56,7 @@ class CardLine(Schema):
     """
 
     id: int
+    identity: str
     version: int
     changed_at: datetime
     binned: bool

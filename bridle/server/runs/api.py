@@ -179,6 +179,12 @@ def list_log(request: HttpRequest, before: int | None = Query(None, ge=1, le=MOS
     return LogList(entries=whole, damaged=damaged, before=page[-1] if numbers[LOG_PAGE:] else None)
 
 
+@router.get("/log/{entry_id}", response=LogLine, operation_id="look_at_entry")
+def look_at_entry(request: HttpRequest, entry_id: PathId) -> Any:
+    """One entry of the logbook."""
+    return _entry(get_object_or_404(LogEntry, pk=entry_id))
+
+
 @router.put("/log/{entry_id}", response={200: LogLine, 409: StaleNote, 422: Trouble}, operation_id="save_note")
 def save_note(request: HttpRequest, entry_id: PathId, save: SaveNote) -> Any:
     """Keep the note of an entry."""

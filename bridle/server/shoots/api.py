@@ -27,6 +27,7 @@ from bridle.core.quantity import QuantityError
 from bridle.core.subjects.time.starting_points import POINTS
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
 from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble, body_of
+from bridle.server.house.models import House
 from bridle.server.ids import PathId
 from bridle.server.keeping import BIN_DAYS, StaleError
 from bridle.server.rows import Damaged, each
@@ -51,18 +52,22 @@ from bridle.server.shoots.schemas import (
     Stale,
     StartingPointLine,
     Told,
+    UpgradedPlan,
 )
 from bridle.server.shoots.sent import brief, sent, sent_json
 from bridle.server.shoots.sought import folded, holds
 from bridle.server.turns import turn
 
 router = Router(tags=["shoots"])
+ANOTHER = "This number belongs to another shoot now: other data is here than when this one was opened."
 
 
 def _opened(shoot: Shoot) -> dict[str, Any]:
     """What is told of a shoot beside its plan and its evaluation."""
     return {
         "id": shoot.pk,
+        "identity": shoot.identity,
+        "data": House.objects.values_list("identity", flat=True).first() or "",
         "version": shoot.version,
         "changed_at": shoot.changed_at,
         "binned": shoot.binned_at is not None,
@@ -130,11 +135,26 @@ def import_shoot(request: HttpRequest) -> Any:
     if size.isdigit() and int(size) > LARGEST_BYTES:
         said = f"This file has {int(size) / 1e6:.1f} MB; a plan has at most {LARGEST_BYTES // 1_000_000} MB."
         return Status(413, Trouble(message=said))
+    return _open(_keep(read_plan(_sent_plan(request))), 201)
+
+
+def _sent_plan(request: HttpRequest) -> bytes:
     try:
-        body = body_of(request)
+        return body_of(request)
     except ValueError as error:
         raise PlanFileError("A plan is sent as it is, as JSON text, not as a form.") from error
-    return _open(_keep(read_plan(body)), 201)
+
+
+@router.get("/shoots-by-identity/{identity}", response=Done, operation_id="find_shoot")
+def find_shoot(request: HttpRequest, identity: str) -> Any:
+    """The number that a shoot has here, if it is here."""
+    return Done(id=get_object_or_404(Shoot, identity=identity[:40]).pk)
+
+
+@router.post("/plans/upgrade", response={200: UpgradedPlan, 413: Trouble, 422: Trouble}, operation_id="upgrade_plan")
+def upgrade_plan(request: HttpRequest) -> Any:
+    """A plan of any version, sent as it is, as one of today's. Nothing is kept."""
+    return UpgradedPlan(plan=read_plan(_sent_plan(request)), changed=[])
 
 
 @router.get("/shoots/{shoot_id}", response=Opened, operation_id="open_shoot")
@@ -147,6 +167,8 @@ def open_shoot(request: HttpRequest, shoot_id: PathId) -> Any:
 def save_shoot(request: HttpRequest, shoot_id: PathId, save: Save) -> Any:
     """Save a plan. Refused with both sides told when another window has saved in between."""
     shoot = get_object_or_404(Shoot, pk=shoot_id)
+    if save.identity and save.identity != shoot.identity:
+        return Status(404, Trouble(message=ANOTHER))
     try:
         kept = shoot.put(save.plan, save.version)
     except StaleError as stale:

@@ -6,6 +6,7 @@ from django.db import models
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
+from bridle.server.house.models import new_identity
 from bridle.server.keeping import Kept, Revision
 from bridle.server.rows import KeptJSON
 from bridle.server.shoots.sought import sought
@@ -16,12 +17,15 @@ __all__ = ["Revision", "Shoot", "keep"]
 class Shoot(Kept):
     """One plan. `name` is a copy for finding; `demo` names the demo file it was made from, if any.
 
-    `summary` is the line of the list as JSON text, worked out from the version and by the rules in `summary_of`.
+    `identity` is the shoot's own, whatever its number: a number can be another shoot's in other data, or after an older
+    copy was brought back. `summary` is the line of the list as JSON text, worked out from the version and by the rules
+    in `summary_of`.
     """
 
     name = models.CharField(max_length=120)
     plan = KeptJSON()
     demo = models.CharField(max_length=60, blank=True, default="")
+    identity = models.CharField(max_length=40, default=new_identity, editable=False)
     sought = models.TextField(default="", editable=False)
     summary = models.TextField(default="", editable=False)
     summary_of = models.CharField(max_length=60, default="", editable=False)

@@ -30,9 +30,11 @@ class NewShoot(Schema):
 
 
 class Opened(Schema):
-    """A kept shoot with its plan and all that follows from it."""
+    """A kept shoot with its plan and all that follows from it; `data` is the identity of the data that it lies in."""
 
     id: int
+    identity: str
+    data: str
     version: int
     changed_at: datetime
     binned: bool
@@ -41,10 +43,18 @@ class Opened(Schema):
 
 
 class Save(Schema):
-    """A plan to keep, and the version it was made from."""
+    """A plan to keep, the version it was made from, and of which shoot it is, whatever its number."""
 
     version: int
     plan: Plan
+    identity: Annotated[str, Field(max_length=40)] = ""
+
+
+class UpgradedPlan(Schema):
+    """A plan of any version as one of today's, and the figures that are others now."""
+
+    plan: Plan
+    changed: list[str]
 
 
 class Saved(Schema):

@@ -48,6 +48,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shoots-by-identity/{identity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Shoot
+         * @description The number that a shoot has here, if it is here.
+         */
+        get: operations["find_shoot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/upgrade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Upgrade Plan
+         * @description A plan of any version, sent as it is, as one of today's. Nothing is kept.
+         */
+        post: operations["upgrade_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots/{shoot_id}": {
         parameters: {
             query?: never;
@@ -523,7 +563,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Look At Entry
+         * @description One entry of the logbook.
+         */
+        get: operations["look_at_entry"];
         /**
          * Save Note
          * @description Keep the note of an entry.
@@ -4660,11 +4704,15 @@ export interface components {
         };
         /**
          * Opened
-         * @description A kept shoot with its plan and all that follows from it.
+         * @description A kept shoot with its plan and all that follows from it; `data` is the identity of the data that it lies in.
          */
         Opened: {
             /** Id */
             id: number;
+            /** Identity */
+            identity: string;
+            /** Data */
+            data: string;
             /** Version */
             version: number;
             /**
@@ -8030,44 +8078,12 @@ export interface components {
             start: string;
         };
         /**
-         * Saved
-         * @description The version that is kept now.
+         * Done
+         * @description A plain answer.
          */
-        Saved: {
-            /** Version */
-            version: number;
-            /**
-             * Changed At
-             * Format: date-time
-             */
-            changed_at: string;
-        };
-        /**
-         * Side
-         * @description One place in which two versions of a plan differ, and what stands there in each.
-         */
-        Side: {
-            /** Path */
-            path: string;
-            /** Place */
-            place: string;
-            /** Mine */
-            mine: string;
-            /** Theirs */
-            theirs: string;
-        };
-        /**
-         * Stale
-         * @description Someone else saved in between: what is kept now, and how it differs from what was sent.
-         */
-        Stale: {
-            /** Message */
-            message: string;
-            kept: components["schemas"]["Opened"];
-            /** Differences */
-            differences: components["schemas"]["Edit"][];
-            /** Sides */
-            sides: components["schemas"]["Side"][];
+        Done: {
+            /** Id */
+            id: number;
         };
         /**
          * Box
@@ -8171,21 +8187,67 @@ export interface components {
             heater_w?: number | null;
         };
         /**
+         * UpgradedPlan
+         * @description A plan of any version as one of today's, and the figures that are others now.
+         */
+        UpgradedPlan: {
+            plan: components["schemas"]["Plan"];
+            /** Changed */
+            changed: string[];
+        };
+        /**
+         * Saved
+         * @description The version that is kept now.
+         */
+        Saved: {
+            /** Version */
+            version: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+        };
+        /**
+         * Side
+         * @description One place in which two versions of a plan differ, and what stands there in each.
+         */
+        Side: {
+            /** Path */
+            path: string;
+            /** Place */
+            place: string;
+            /** Mine */
+            mine: string;
+            /** Theirs */
+            theirs: string;
+        };
+        /**
+         * Stale
+         * @description Someone else saved in between: what is kept now, and how it differs from what was sent.
+         */
+        Stale: {
+            /** Message */
+            message: string;
+            kept: components["schemas"]["Opened"];
+            /** Differences */
+            differences: components["schemas"]["Edit"][];
+            /** Sides */
+            sides: components["schemas"]["Side"][];
+        };
+        /**
          * Save
-         * @description A plan to keep, and the version it was made from.
+         * @description A plan to keep, the version it was made from, and of which shoot it is, whatever its number.
          */
         Save: {
             /** Version */
             version: number;
             plan: components["schemas"]["Plan"];
-        };
-        /**
-         * Done
-         * @description A plain answer.
-         */
-        Done: {
-            /** Id */
-            id: number;
+            /**
+             * Identity
+             * @default
+             */
+            identity: string;
         };
         /**
          * Told
@@ -9258,6 +9320,8 @@ export interface components {
         CardLine: {
             /** Id */
             id: number;
+            /** Identity */
+            identity: string;
             /** Version */
             version: number;
             /**
@@ -10089,6 +10153,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Opened"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trouble"];
+                };
+            };
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    find_shoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    upgrade_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UpgradedPlan"];
                 };
             };
             400: components["responses"]["Trouble400"];
@@ -10992,6 +11128,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogList"];
+                };
+            };
+            400: components["responses"]["Trouble400"];
+            403: components["responses"]["Trouble403"];
+            404: components["responses"]["Trouble404"];
+            413: components["responses"]["Trouble413"];
+            422: components["responses"]["Trouble422"];
+            503: components["responses"]["Trouble503"];
+            507: components["responses"]["Trouble507"];
+        };
+    };
+    look_at_entry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                entry_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogLine"];
                 };
             };
             400: components["responses"]["Trouble400"];

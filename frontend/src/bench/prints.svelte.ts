@@ -6,6 +6,8 @@ export type PrintLine = components['schemas']['PrintLine'];
 export type Work = components['schemas']['WorkTold'];
 export type Proof = components['schemas']['ProofTold'];
 const LOOK_MS = 400;
+/** A demo that sleeps is woken by the look itself, where there is room for it. */
+const ASLEEP_MS = 1500;
 
 export const busy = (print: PrintLine) =>
   print.works.some((work) => ['waiting', 'running'].includes(work.state));
@@ -25,8 +27,9 @@ export class Prints {
     } catch (error) {
       this.trouble = sentence(error);
     }
-    if (!this.#closed && (this.trouble || this.all?.some((one) => busy(one) || one.state === 'reading')))
-      this.#timer = window.setTimeout(() => void this.look(), LOOK_MS);
+    const soon = this.trouble || this.all?.some((one) => busy(one) || one.state === 'reading');
+    if (!this.#closed && (soon || this.all?.some((one) => one.state === 'asleep')))
+      this.#timer = window.setTimeout(() => void this.look(), soon ? LOOK_MS : ASLEEP_MS);
   }
 
   async stop(work: Work): Promise<void> {

@@ -2,17 +2,23 @@ import { SvelteMap } from 'svelte/reactivity';
 import { api, AwayError, got, sentence, type CardLine, type KitCard, type Trouble } from '../api/client';
 import type { components } from '../api/schema';
 import { reader } from '../reader.svelte';
+import { browser } from '../sheet/store';
+import { keysLeft, ownName } from '../sheet/windows';
 
 const MOST_UNDO = 100;
 const AGAIN_MS = 1500;
-const LEFT = 'bridle.unsaved-cards';
+const LEFT = 'bridle.unsaved-cards.';
+const STRAY =
+  'Changes that could not be saved before belong to a card that is not here. They stay in this browser.';
+const KEPT_NOWHERE =
+  'This browser keeps nothing for later: its store is full, or closed to this page. Leave this window open until all is saved.';
 
 type Like = components['schemas']['NewCard']['like'];
 /** A choice made on a card, or a change of one of its tables. */
 export type CardChange = components['schemas']['ChangeCard']['change'];
 
 /** A change of a card, as it can be kept until the server is back. */
-type Wish = { id: number } & (
+type Wish = { id: number; of?: string | undefined } & (
   | { do: 'type'; path: string; text: string }
   | { do: 'set'; path: string; value: unknown; merge?: string | undefined }
   | { do: 'change'; change: CardChange }
@@ -41,6 +47,8 @@ export class Desk {
   readonly zone = 'UTC';
   #queue: Promise<boolean> = Promise.resolve(true);
   #wishes: Wish[] = [];
+  /** What was left of cards that are not here. */
+  #strays: Wish[] = [];
   #closed = false;
   /** How many cards were made here: what was asked before is out of date then. */
   #made = 0;
@@ -52,9 +60,18 @@ export class Desk {
 
   /** Make the changes that a window could not save before it was closed. */
   async takeUp(): Promise<void> {
-    const left = JSON.parse(localStorage.getItem(LEFT) ?? '[]') as Wish[];
-    localStorage.removeItem(LEFT);
-    for (const wish of left) await this.#wish(wish);
+    const keys = await keysLeft(LEFT);
+    const left = keys.flatMap((key) => browser.json<Wish[]>(key) ?? []);
+    const here = (wish: Wish) => this.cards?.find((card) => card.identity === wish.of);
+    this.#strays = left.filter((wish) => !here(wish));
+    // All of them are this window's before the others' are taken away.
+    const made = left.flatMap((wish) => {
+      const card = here(wish);
+      return card ? [this.#wish({ ...wish, id: card.id })] : [];
+    });
+    if (this.#keep()) keys.filter((key) => key !== LEFT + ownName()).forEach((key) => browser.remove(key));
+    if (this.#strays.length) this.trouble = STRAY;
+    await Promise.all(made);
   }
 
   close(): void {
@@ -154,7 +171,8 @@ export class Desk {
     return this.#wish({ id: this.held ?? 0, do: 'replace', card });
   }
 
-  async #wish(wish: Wish): Promise<boolean> {
+  async #wish(asked: Wish): Promise<boolean> {
+    const wish = { ...asked, of: this.cards?.find((card) => card.id === asked.id)?.identity };
     this.#wishes.push(wish);
     const done = await this.#next(
       (now) => this.#grant(now, wish),
@@ -183,9 +201,11 @@ export class Desk {
   }
 
   /** What waits for the server is kept in the browser, should the window be closed meanwhile. */
-  #keep(): void {
-    if (this.#wishes.length) localStorage.setItem(LEFT, JSON.stringify(this.#wishes));
-    else localStorage.removeItem(LEFT);
+  #keep(): boolean {
+    const all = [...this.#strays, ...this.#wishes];
+    if (all.length) return browser.set(LEFT + ownName(), JSON.stringify(all));
+    browser.remove(LEFT + ownName());
+    return true;
   }
 
   undo = (): void => void this.#walk('undo');
@@ -231,7 +251,7 @@ export class Desk {
           this.saved = 'not saved';
           this.trouble = sentence(error);
           if (!(error instanceof AwayError) || this.#closed) return false;
-          this.#keep();
+          if (!this.#keep()) this.trouble = KEPT_NOWHERE;
           await new Promise((again) => setTimeout(again, AGAIN_MS));
         }
       }

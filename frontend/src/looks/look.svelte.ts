@@ -1,3 +1,5 @@
+import { browser } from '../sheet/store';
+
 /** The look of the page: chosen anywhere, remembered on this machine. */
 export const LOOKS = ['paper', 'cyanotype', 'safelight'] as const;
 export type Look = (typeof LOOKS)[number];
@@ -5,7 +7,7 @@ export type Look = (typeof LOOKS)[number];
 const KEY = 'bridle.look';
 
 function remembered(): Look {
-  const kept = localStorage.getItem(KEY);
+  const kept = browser.get(KEY);
   return LOOKS.find((look) => look === kept) ?? 'paper';
 }
 
@@ -19,7 +21,7 @@ class LookState {
   take(look: Look): void {
     this.now = look;
     document.documentElement.dataset.look = look;
-    localStorage.setItem(KEY, look);
+    browser.set(KEY, look);
   }
 
   next(): void {

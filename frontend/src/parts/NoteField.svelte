@@ -2,6 +2,7 @@
   /** A note in the logbook, saved by itself; another window's note is never overwritten. */
   import { onMount } from 'svelte';
   import { api, sentence, type LogLine } from '../api/client';
+  import { browser } from '../sheet/store';
 
   interface Props {
     entry: LogLine;
@@ -17,20 +18,24 @@
   let said = $state('');
   let theirs = $state<string | null>(null);
   let timer = 0;
+  let keeps = true;
 
-  /** What is not saved yet is kept in the browser, and saved when the note is opened again, if not before. */
+  /**
+   * What is not saved yet is kept in the browser, and saved when the note is opened again, if not before. Under the
+   * entry's own moment: its number may be another entry's in other data.
+   */
   // svelte-ignore state_referenced_locally
-  const draft = `bridle.note.${entry.id}`;
+  const draft = `bridle.note.${entry.id}.${entry.made_at}`;
   const AGAIN_MS = 2500;
 
   onMount(() => {
-    const left = localStorage.getItem(draft);
+    const left = browser.get(draft);
     if (left !== null && left !== text) {
       text = left;
       void save();
     }
     const leave = (event: BeforeUnloadEvent) => {
-      if (localStorage.getItem(draft) !== null) event.preventDefault();
+      if (browser.get(draft) !== null) event.preventDefault();
     };
     addEventListener('beforeunload', leave);
     return () => {
@@ -42,7 +47,7 @@
 
   function soon() {
     said = 'saving';
-    localStorage.setItem(draft, text);
+    keeps = browser.set(draft, text);
     clearTimeout(timer);
     timer = window.setTimeout(() => void save(), 500);
   }
@@ -60,7 +65,7 @@
         version = answer.data.version;
         said = 'saved';
         theirs = null;
-        if (text === sent) localStorage.removeItem(draft);
+        if (text === sent) browser.remove(draft);
         onsaved?.(answer.data);
       } else if (answer.response.status === 409) {
         const kept = (answer.error as { kept: LogLine }).kept;
@@ -70,7 +75,9 @@
           'Another window wrote here in the meantime. Its note stands below; your next save replaces it.';
       } else said = sentence(answer.error);
     } catch (error) {
-      said = `${sentence(error)} Your note is kept in this browser, and saved by itself.`;
+      said = keeps
+        ? `${sentence(error)} Your note is kept in this browser, and saved by itself.`
+        : `${sentence(error)} Leave this window open: this browser keeps nothing for later.`;
       timer = window.setTimeout(() => void save(), AGAIN_MS);
     }
   }

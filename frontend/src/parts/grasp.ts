@@ -76,26 +76,55 @@ export function arrow(key: string): Pick<Nudge, 'right' | 'up' | 'way'> | null {
   }
 }
 
-/** Where a pointer is, on the drawing that a thing belongs to. */
-function pointOn(node: Element, event: PointerEvent): Point {
+/** From the page to the drawing that a thing belongs to; nothing where it stands on the page itself. */
+function toDrawing(node: Element): DOMMatrix | null {
   const svg = node instanceof SVGElement ? (node.ownerSVGElement ?? (node as SVGSVGElement)) : null;
-  const seen = svg?.getScreenCTM();
-  if (!seen) return { x: event.clientX, y: event.clientY };
-  const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(seen.inverse());
-  return { x, y };
+  return svg?.getScreenCTM()?.inverse() ?? null;
+}
+
+/** A way on the page, in the units of the drawing. */
+function wayOn(drawing: DOMMatrix | null, x: number, y: number): Point {
+  if (!drawing) return { x, y };
+  const { a, b, c, d } = drawing;
+  // An axis along which the hand did not go stays where it was, to the last digit.
+  return { x: (x && a * x) + (y && c * y), y: (x && b * x) + (y && d * y) };
+}
+
+let holding = 0;
+let waiting: (() => void)[] = [];
+
+/** Once no hand holds anything: what would push it away waits for that. */
+export function calm(): Promise<void> {
+  return holding ? new Promise((done) => waiting.push(done)) : Promise.resolve();
+}
+
+function hold(by: 1 | -1): void {
+  holding += by;
+  if (holding) return;
+  const all = waiting;
+  waiting = [];
+  all.forEach((done) => done());
 }
 
 export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
   let now = grip;
   /** The pointer that came down here: one that only comes up here has not touched it. */
   let pressed: number | null = null;
-  let held: { pointer: number; from: Point; page: Point; merge: string; moved: boolean } | null = null;
+  let held: {
+    pointer: number;
+    from: Point;
+    page: Point;
+    drawing: DOMMatrix | null;
+    merge: string;
+    moved: boolean;
+  } | null = null;
 
   function letGo() {
     pressed = null;
     if (!held) return;
     held = null;
     now.release?.();
+    hold(-1);
   }
 
   function down(event: PointerEvent) {
@@ -103,14 +132,18 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
     if (held) return letGo();
     if (event.button !== 0) return;
     pressed = event.pointerId;
-    const from = pointOn(node, event);
+    const page = { x: event.clientX, y: event.clientY };
+    const drawing = toDrawing(node);
+    const { x, y } = drawing ? new DOMPoint(page.x, page.y).matrixTransform(drawing) : page;
+    const from = { x, y };
     if (now.take?.(from, event) === false) return;
     node.setPointerCapture(event.pointerId);
-    const page = { x: event.clientX, y: event.clientY };
+    hold(1);
     held = {
       pointer: event.pointerId,
       from,
       page,
+      drawing,
       merge: `drag ${now.name} ${event.timeStamp}`,
       moved: false
     };
@@ -119,11 +152,12 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
 
   function move(event: PointerEvent) {
     if (held?.pointer !== event.pointerId) return;
-    const gone = Math.hypot(event.clientX - held.page.x, event.clientY - held.page.y);
-    if (!held.moved && gone < (now.slack ?? 0)) return;
+    const [across, down] = [event.clientX - held.page.x, event.clientY - held.page.y];
+    if (!held.moved && Math.hypot(across, down) < (now.slack ?? 0)) return;
     held.moved = true;
-    const at = pointOn(node, event);
-    const by = { x: at.x - held.from.x, y: at.y - held.from.y };
+    // From where it was taken, by what the hand went: should the page move meanwhile, the hand has not.
+    const by = wayOn(held.drawing, across, down);
+    const at = { x: held.from.x + by.x, y: held.from.y + by.y };
     now.drag?.({ at, by, size: sizeOf(event), merge: held.merge });
     event.stopPropagation();
   }
@@ -160,6 +194,7 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
       now = next;
     },
     destroy: () => {
+      letGo();
       node.removeEventListener('touchstart', touch as EventListener);
       for (const [name, act] of Object.entries(heard)) node.removeEventListener(name, act as EventListener);
     }

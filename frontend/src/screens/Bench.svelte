@@ -2,6 +2,7 @@
   /** The print bench: every file that is here as its core, what is done on it, and the shoot that it belongs to. */
   import { onMount } from 'svelte';
   import { Prints, type PrintLine } from '../bench/prints.svelte';
+  import DamagedRow from '../parts/DamagedRow.svelte';
   import Progress from '../bench/Progress.svelte';
   import Putting from '../bench/Putting.svelte';
   import { duration, number } from '../format';
@@ -51,21 +52,24 @@
                 >{print.name}</a
               >{:else}{print.name}{/if}
           </h2>
-          <p>
-            {[
-              `${number(print.size / 1e6, 3)} MB`,
-              print.layers ? `${number(print.layers)} layers` : '',
-              print.height_mm ? `${number(print.height_mm)} mm high` : '',
-              print.seconds ? `prints for about ${duration(Math.round(print.seconds / 60) * 60)}` : '',
-              print.shoot_name ? `of the shoot ${print.shoot_name}` : ''
-            ]
-              .filter(Boolean)
-              .join(', ')}
-          </p>
-          {#if work}<Progress {work} onstop={() => void prints.stop(work)} />
+          {#if print.state !== 'damaged'}<p>
+              {[
+                `${number(print.size / 1e6, 3)} MB`,
+                print.layers ? `${number(print.layers)} layers` : '',
+                print.height_mm ? `${number(print.height_mm)} mm high` : '',
+                print.seconds ? `prints for about ${duration(Math.round(print.seconds / 60) * 60)}` : '',
+                print.shoot_name ? `of the shoot ${print.shoot_name}` : ''
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </p>{/if}
+          {#if print.state === 'damaged'}<DamagedRow kind="print" id={print.id} said={print.said} />
+          {:else if print.state === 'asleep'}<p class="label">The demo’s file is about to be made.</p>
+          {:else if work}<Progress {work} onstop={() => void prints.stop(work)} />
           {:else if print.state === 'arriving'}
             <p>
-              {number(print.here / 1e6, 3)} of {number(print.size / 1e6, 3)} MB are here; the rest never came.
+              {number(print.here / 1e6, 3)} of {number(print.size / 1e6, 3)} MB are here; the rest never came. What
+              is here is cleared after a day.
             </p>
           {:else if print.state === 'refused'}<p role="alert" class="wrong">{print.said}</p>
           {:else if print.state === 'read' && !print.layers}<p class="wrong">

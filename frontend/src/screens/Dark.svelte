@@ -9,6 +9,7 @@
   import { look } from '../looks/look.svelte';
   import { router } from '../router.svelte';
   import { frameAt } from '../sheet/series';
+  import { browser } from '../sheet/store';
   import { countdown, dueAt, type Hand } from './dark';
 
   let { id }: { id: number } = $props();
@@ -35,7 +36,7 @@
 
   onMount(() => {
     document.documentElement.dataset.look = 'safelight';
-    const kept = Number(localStorage.getItem(KEY));
+    const kept = Number(browser.get(KEY));
     started = Number.isFinite(kept) && kept > 0 ? kept : null;
     const tick = setInterval(() => (now = Date.now() / 1000), 250);
     let awake: WakeLockSentinel | undefined;
@@ -68,8 +69,8 @@
 
   function start(at: number | null) {
     started = at;
-    if (at === null) localStorage.removeItem(KEY);
-    else localStorage.setItem(KEY, String(at));
+    if (at === null) browser.remove(KEY);
+    else browser.set(KEY, String(at));
   }
 
   // A phone in a pocket says so when it is time.

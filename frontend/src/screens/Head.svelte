@@ -2,6 +2,8 @@
   /** The head: what the shoot is, whether it is saved, undo and redo, and the chapters in working order. */
   import { api, got, sentence } from '../api/client';
   import { clock, day } from '../format';
+  import { Calmly } from '../parts/calmly.svelte';
+  import { download, fileName } from '../parts/download';
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
@@ -50,6 +52,10 @@
   const trouble = $derived(
     sheet.offline || (['waiting', 'refused'].includes(sheet.saving.state) ? sheet.saving.trouble : '')
   );
+
+  // Nothing that comes in above a drawing pushes it away under a hand that holds something of it.
+  const shown = new Calmly(() => ({ trouble, said: sheet.said }));
+  const refused = $derived(!sheet.offline && sheet.saving.state === 'refused');
 
   const at = (made: string) => {
     const seconds = Date.parse(made) / 1000;
@@ -121,8 +127,18 @@
       <button type="button" onclick={() => (earlier = true)}>earlier versions</button>
     </span>
   </div>
-  {#if trouble}<p class="trouble" role="alert">
-      {trouble} What you changed is kept in this browser, and saved by itself as soon as that is possible.
+  {#if shown.value.trouble}<p class="trouble" role="alert">
+      {shown.value.trouble}
+      {#if !sheet.keeps}This browser keeps nothing for later: its store is full, or closed to this page. Leave
+        this window open until everything is saved, or take the plan along.
+      {:else if refused}What you changed is kept in this browser.
+      {:else}What you changed is kept in this browser, and saved by itself as soon as that is possible.{/if}
+      {#if refused || !sheet.keeps}<button
+          type="button"
+          class="link"
+          onclick={() => download(fileName(shoot.name), JSON.stringify(sheet.plan, null, 2))}
+          >Take it along as a plan file</button
+        >{/if}
     </p>{/if}
   {#if sheet.then}
     {@const then = sheet.then}
@@ -132,8 +148,8 @@
       <button type="button" class="act quiet" onclick={() => void sheet.lookAt(null)}>Back to now</button>
     </p>
   {/if}
-  {#if sheet.said}<p class="then no-print" role="status">
-      {sheet.said}
+  {#if shown.value.said}<p class="then no-print" role="status">
+      {shown.value.said}
       <button type="button" class="link" onclick={() => (sheet.said = '')}>All right</button>
     </p>{/if}
   <nav aria-label="Chapters" class="no-print">

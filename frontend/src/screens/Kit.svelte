@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The kit: a shelf of everything that is owned, drawn in outline, with the card in hand beside it. */
+  import DamagedRow from '../parts/DamagedRow.svelte';
   import { onMount } from 'svelte';
   import type { CardLine } from '../api/client';
   import PartOutline from '../drawings/part/PartOutline.svelte';
@@ -140,7 +141,9 @@
         {/if}
       {/each}
     {/if}
-    {#each desk.broken as one (one.id)}<p class="trouble" data-broken><b>{one.name}</b> {one.said}</p>{/each}
+    {#each desk.broken as one (one.id)}<div class="trouble">
+        <b>{one.name}</b><DamagedRow kind="card" id={one.id} said={one.said} />
+      </div>{/each}
     {#if desk.inBin}<p class="label bin">
         {desk.inBin}
         {desk.inBin === 1 ? 'card lies' : 'cards lie'} in the

@@ -3,25 +3,36 @@
   import { onMount } from 'svelte';
   import { api, got, sentence, type LogLine } from '../api/client';
   import { day, duration } from '../format';
+  import DamagedRow from '../parts/DamagedRow.svelte';
   import NoteField from '../parts/NoteField.svelte';
   import TakenTable from '../parts/TakenTable.svelte';
   import { router } from '../router.svelte';
   import { ownZone } from '../time';
 
   let entries = $state.raw<LogLine[] | null>(null);
+  let damaged = $state.raw<{ id: number; said: string }[]>([]);
+  /** Where the logbook goes on; nothing at its end. */
+  let before = $state<number | null>(null);
   let trouble = $state('');
   const OUTCOMES: Record<string, string> = {
     finished: 'rehearsed, all frames taken',
     stopped: 'rehearsal stopped early'
   };
 
-  onMount(async () => {
+  onMount(() => void look());
+
+  /** The next page, after those that are shown. */
+  async function look() {
     try {
-      entries = got(await api.GET('/api/log')).entries;
+      const page = got(await api.GET('/api/log', { params: { query: { before } } }));
+      entries = [...(entries ?? []), ...page.entries];
+      damaged = [...damaged, ...page.damaged];
+      before = page.before;
+      trouble = '';
     } catch (error) {
       trouble = sentence(error);
     }
-  });
+  }
 </script>
 
 <svelte:head><title>Logbook · Bridle</title></svelte:head>
@@ -49,12 +60,18 @@
       <div><NoteField {entry} /></div>
     </article>
   {:else}
-    {#if entries}
+    {#if entries && !damaged.length}
       <p class="empty">
         Nothing logged yet. A run writes its entry here when it ends; the Run chapter of any shoot starts one.
       </p>
-    {:else if !trouble}<p class="mono-note" role="status">Opening the logbook …</p>{/if}
+    {:else if !trouble && !entries}<p class="mono-note" role="status">Opening the logbook …</p>{/if}
   {/each}
+  {#each damaged as one (one.id)}<article>
+      <DamagedRow kind="log" id={one.id} said={one.said} />
+    </article>{/each}
+  {#if before !== null}
+    <button type="button" class="act quiet earlier" onclick={() => void look()}>Show earlier entries</button>
+  {/if}
 </main>
 
 <style>
@@ -95,5 +112,8 @@
       grid-template-columns: 1fr;
       gap: 14px;
     }
+  }
+  .earlier {
+    margin-top: 16px;
   }
 </style>

@@ -7,6 +7,7 @@
   import Fault from '../parts/Fault.svelte';
   import Span from '../drawings/span/Span.svelte';
   import { router } from '../router.svelte';
+  import { theOpen } from '../sheet/open.svelte';
   import { handDown, Sheet } from '../sheet/sheet.svelte';
   import Head from './Head.svelte';
   import Margin from './Margin.svelte';
@@ -50,6 +51,7 @@
       if (sheet.unsettled) event.preventDefault();
     };
     addEventListener('beforeunload', leave);
+    theOpen.identity = sheet.identity;
     void sheet.takeUp();
     // The others come soon after, so that each opens at once, and with the server away too.
     const soon = setTimeout(() => CHAPTERS.forEach((one) => void one.load().catch(() => {})), SOON_MS);
@@ -57,6 +59,7 @@
       clearTimeout(soon);
       removeEventListener('beforeunload', leave);
       sheet.close();
+      if (theOpen.identity === sheet.identity) theOpen.identity = null;
     };
   });
 

@@ -47,7 +47,7 @@
         >{oneEvery(figures['clip.interval'])} <Working figure={figures['clip.interval']} {zone} /></span
       >
       <span class="label"><Working figure={figures['clip.shoot']} {zone} /> on site</span>
-    {:else if !shoot.broken}<b>interval open</b>{/if}
+    {:else if !shoot.broken && !shoot.stale}<b>interval open</b>{/if}
   </span>
   <span class="clip">
     {#if shoot.clip_s}
@@ -58,7 +58,9 @@
   <span class="state {shoot.worst?.severity ?? ''}">
     {#if shoot.broken}
       <span data-broken>{shoot.broken}</span>
-    {:else if shoot.stale}<span role="status">being worked out anew</span>
+    {:else if shoot.stale}<span role="status"
+        >{shoot.start ? 'being worked out anew' : 'being worked out'}</span
+      >
     {:else if shoot.worst}
       <b>{WORDS[shoot.worst.severity]}</b>
       <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
@@ -67,7 +69,9 @@
     {#if rehearsed}<span class="label">{rehearsed}</span>{/if}
   </span>
   <span class="does" class:open={!!shoot.broken}>
-    {#if shoot.broken}
+    {#if shoot.damaged}
+      <a class="link" href="/files/rows/shoot/{shoot.id}.txt" download>take its text along</a>
+    {:else if shoot.broken}
       <Take shoot={shoot.id} format="plan" label="take its plan along" />
     {:else}
       <button type="button" class="link" aria-label="Duplicate {shoot.name}" onclick={onduplicate}

@@ -15,6 +15,8 @@ export class RunWatch {
   events = $state.raw<RunView['events']>([]);
   loaded = $state(false);
   trouble = $state('');
+  /** Runs of which it cannot be told any more where they are. */
+  damaged = $state.raw<{ id: number; said: string; under_way: boolean }[]>([]);
   seen = $state(0);
   #shoot: number;
   #timer = 0;
@@ -35,11 +37,22 @@ export class RunWatch {
       const answer = await api.GET('/api/shoots/{shoot_id}/runs', {
         params: { path: { shoot_id: this.#shoot } }
       });
-      const latest = got(answer).runs[0];
+      const found = got(answer);
+      this.damaged = found.damaged;
+      const latest = found.runs[0];
       if (latest) await this.look(latest.id);
       this.loaded = true;
     });
     this.#again();
+  }
+
+  /** Put an end to a run that is damaged, so that another can begin. */
+  async giveUp(id: number): Promise<void> {
+    await this.#try(async () => {
+      got(await api.POST('/api/runs/{run_id}/give-up', { params: { path: { run_id: id } } }));
+      this.damaged = this.damaged.map((one) => (one.id === id ? { ...one, under_way: false } : one));
+      this.trouble = '';
+    });
   }
 
   async look(id: number): Promise<void> {

@@ -13,6 +13,7 @@ export class Saving {
   stale = $state.raw<Stale | null>(null);
   version: number;
   #id: number;
+  #identity: string;
   #plan: () => Plan;
   #kept: Plan;
   /** Sent, and never answered: it may be kept or not, and is sent again before anything newer. */
@@ -22,9 +23,14 @@ export class Saving {
   #busy = false;
 
   /** `onchange` is called whenever something has become saved, or has not. */
-  constructor(id: number, version: number, plan: () => Plan, onchange: () => void) {
-    this.#id = id;
-    this.version = version;
+  constructor(
+    opened: { id: number; identity: string; version: number },
+    plan: () => Plan,
+    onchange: () => void
+  ) {
+    this.#id = opened.id;
+    this.#identity = opened.identity;
+    this.version = opened.version;
     this.#plan = plan;
     this.#kept = plan();
     this.#onchange = onchange;
@@ -75,7 +81,7 @@ export class Saving {
     const path = { shoot_id: this.#id };
     const answer = await api.PUT('/api/shoots/{shoot_id}', {
       params: { path },
-      body: { version: this.version, plan }
+      body: { version: this.version, plan, identity: this.#identity }
     });
     if (answer.data) {
       this.version = answer.data.version;

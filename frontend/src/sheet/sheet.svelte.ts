@@ -42,6 +42,11 @@ interface Asked {
 /** The open plan, what follows from it, and every way to change it. */
 export class Sheet {
   readonly id: number;
+  /** The shoot's own identity, and that of the data it lies in. */
+  readonly identity: string;
+  readonly data: string;
+  /** Whether what is not saved is kept in this browser; it cannot be where the browser's store is full or closed. */
+  keeps = $state(true);
   plan = $state.raw<Plan>() as Plan;
   evaluation = $state.raw<Evaluation>() as Evaluation;
   troubles = new SvelteMap<string, string>();
@@ -79,11 +84,12 @@ export class Sheet {
 
   constructor(opened: Opened) {
     this.id = opened.id;
+    this.identity = opened.identity;
+    this.data = opened.data;
     this.plan = opened.plan;
     this.evaluation = opened.evaluation;
     this.saving = new Saving(
-      opened.id,
-      opened.version,
+      opened,
       () => this.#now?.plan ?? this.plan,
       () => {
         this.#keepUnsaved();
@@ -303,10 +309,14 @@ export class Sheet {
   #keepUnsaved(): void {
     const asked = this.#current ? [this.#current, ...this.#queue] : this.#queue;
     const waiting = asked.filter(({ kind }) => kind === 'change').map(({ changes }) => changes);
-    if (this.saving.state === 'saved' && !waiting.length) return drop(this.id);
+    if (this.saving.state === 'saved' && !waiting.length) {
+      this.keeps = true;
+      return drop(this.identity);
+    }
     const plan = this.#now?.plan ?? this.plan;
     const name = plan.shoot.name;
-    put({ shoot: this.id, version: this.saving.version, plan, changes: waiting, name });
+    const { id: shoot, identity, data } = this;
+    this.keeps = put({ shoot, identity, data, version: this.saving.version, plan, changes: waiting, name });
   }
 
   /** The window is about to close: also what has had no answer yet is kept in the browser. */
@@ -316,7 +326,7 @@ export class Sheet {
 
   /** Bring in what another window, or this one before its reload, could not save. */
   async takeUp(): Promise<void> {
-    const left = await takeUp(this.id);
+    const left = await takeUp(this);
     if (!left) return;
     if (JSON.stringify(left.plan) !== JSON.stringify(this.plan)) {
       this.saving.version = left.version;
@@ -390,7 +400,9 @@ export class Sheet {
     if (asked.kind === 'redo') this.redos = this.redos.slice(0, -1);
     else this.redos = [];
     const last = this.undos.at(-1);
-    if (last && asked.merge && last.merge === asked.merge && Date.now() - last.at < MERGE_MS) {
+    // A drag is one step however long it paused; arrow keys are, while they come one soon after another.
+    const goesOn = asked.merge?.startsWith('drag ') || Date.now() - (last?.at ?? 0) < MERGE_MS;
+    if (last && asked.merge && last.merge === asked.merge && goesOn) {
       this.undos = [...this.undos.slice(0, -1), { ...last, at: Date.now() }];
       return;
     }

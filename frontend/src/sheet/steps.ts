@@ -1,5 +1,6 @@
 /** The steps of undo and redo of a shoot, kept in this window, so that they outlive a reload of the page. */
 import type { Edit } from '../api/client';
+import { ownWindow } from './store';
 
 export interface Step {
   edits: Edit[];
@@ -24,20 +25,12 @@ export function keepSteps(shoot: number, { version, saved, undos, redos }: Steps
   for (let most = MOST; most > 0; most = Math.floor(most / 2)) {
     const text = JSON.stringify({ version, saved, undos: undos.slice(-most), redos: redos.slice(-most) });
     if (text.length > MOST_LETTERS) continue;
-    try {
-      sessionStorage.setItem(PREFIX + shoot, text);
-      return;
-    } catch {
-      // The window's store is full: fewer steps may fit.
-    }
+    // Where the window's store is full, fewer steps may fit.
+    if (ownWindow.set(PREFIX + shoot, text)) return;
   }
-  sessionStorage.removeItem(PREFIX + shoot);
+  ownWindow.remove(PREFIX + shoot);
 }
 
 export function keptSteps(shoot: number): Steps | null {
-  try {
-    return JSON.parse(sessionStorage.getItem(PREFIX + shoot) ?? 'null') as Steps | null;
-  } catch {
-    return null;
-  }
+  return ownWindow.json<Steps>(PREFIX + shoot);
 }

@@ -1,6 +1,7 @@
 /** What was taken along of a shoot, and whether its plan has changed since. Kept in this browser. */
 import { SvelteMap } from 'svelte/reactivity';
 import type { Plan } from '../api/client';
+import { browser } from './store';
 
 interface Took {
   at: number;
@@ -26,7 +27,7 @@ export class Taken {
   constructor(shoot: number) {
     this.#place = `bridle.taken.${shoot}`;
     try {
-      const kept = JSON.parse(localStorage.getItem(this.#place) ?? '{}') as Record<string, Took>;
+      const kept = browser.json<Record<string, Took>>(this.#place) ?? {};
       for (const [what, took] of Object.entries(kept)) this.#took.set(what, took);
     } catch {
       // What cannot be read was never taken, for all that is known.
@@ -35,7 +36,7 @@ export class Taken {
 
   mark(what: string, plan: Plan): void {
     this.#took.set(what, { at: Date.now() / 1000, of: sign(plan) });
-    localStorage.setItem(this.#place, JSON.stringify(Object.fromEntries(this.#took)));
+    browser.set(this.#place, JSON.stringify(Object.fromEntries(this.#took)));
   }
 
   /** When it was taken, where the plan has changed since; nothing where it has not, or it never was. */

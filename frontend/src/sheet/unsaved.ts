@@ -1,113 +1,163 @@
 /**
  * What could not be saved yet, kept in this browser under the shoot and the window it was changed in. It is saved
- * by itself once the server is back, by this window or, when this one is gone, by the next that opens.
+ * by itself once the server is back, by this window or, when this one is gone, by the next that opens. A shoot is
+ * known by its own identity and by that of its data: a number may be another shoot's by then. Whatever cannot be put
+ * back by itself is shown, and nothing is thrown away but by its person.
  */
-import { api, type Change, type Plan } from '../api/client';
+import { api, got, importPlan, sentence, type Change, type Opened, type Plan } from '../api/client';
+import { browser } from './store';
+import { keysLeft, ownName } from './windows';
 
 export interface Unsaved {
   shoot: number;
+  /** Of the shoot, and of the data it lay in; nothing where an older page kept it. */
+  identity?: string;
+  data?: string;
   version: number;
   plan: Plan;
   /** What was asked for and not even worked out yet, oldest first. */
   changes: Change[][];
   name: string;
+  /** When it was kept, in milliseconds. */
+  at?: number;
+  /** Another window of the same shoot had other changes, and those are the ones that were put back. */
+  second?: boolean;
+}
+
+/** Why something is shown instead of being put back. */
+export type Why = 'elsewhere' | 'gone' | 'refused' | 'two' | 'second';
+export interface Left {
+  key: string;
+  unsaved: Unsaved;
+  why: Why;
+  /** What the server said to it, where it said something. */
+  said: string;
+  /** The number that the shoot has here. */
+  shoot: number | null;
 }
 
 const PREFIX = 'bridle.unsaved.';
-const LOCK = 'bridle.window.';
+const keyOf = (identity: string) => `${PREFIX}${identity}.${ownName()}`;
 
-function random(): string {
-  return Math.random().toString(36).slice(2, 10);
+/** Whether it is kept now; if not, there is only this window, and the warning when it is closed. */
+export function put(unsaved: Unsaved): boolean {
+  const kept = JSON.stringify({ ...unsaved, at: Date.now() });
+  return browser.set(keyOf(unsaved.identity ?? ''), kept);
 }
 
-/** This window's own name. It outlives a reload; a window copied from another takes a new one. */
-let own = sessionStorage.getItem('bridle.window') ?? random();
-
-async function claim(): Promise<void> {
-  if (!navigator.locks) return;
-  const got = await new Promise<boolean>((done) => {
-    void navigator.locks.request(LOCK + own, { ifAvailable: true }, (lock) => {
-      done(lock !== null);
-      return lock ? new Promise<never>(() => {}) : undefined;
-    });
-  });
-  if (got) return;
-  own = random();
-  await claim();
-}
-const claimed = claim().then(() => sessionStorage.setItem('bridle.window', own));
-
-const keyOf = (shoot: number, window = own) => `${PREFIX}${shoot}.${window}`;
-
-export function put(unsaved: Unsaved): void {
-  try {
-    localStorage.setItem(keyOf(unsaved.shoot), JSON.stringify(unsaved));
-  } catch {
-    // The browser's own store is full or forbidden: then there is the warning when the window is closed.
-  }
+export function drop(identity: string): void {
+  browser.remove(keyOf(identity));
 }
 
-export function drop(shoot: number): void {
-  localStorage.removeItem(keyOf(shoot));
+interface Found {
+  key: string;
+  unsaved: Unsaved;
 }
 
-async function live(): Promise<Set<string>> {
-  const held = (await navigator.locks?.query())?.held ?? [];
-  return new Set(held.flatMap((one) => (one.name?.startsWith(LOCK) ? [one.name.slice(LOCK.length)] : [])));
+/** What windows that are gone have left behind, this one before its reload among them; the oldest first. */
+async function leftovers(): Promise<Found[]> {
+  return (await keysLeft(PREFIX))
+    .flatMap((key) => {
+      const unsaved = browser.json<Unsaved>(key);
+      return unsaved?.plan ? [{ key, unsaved }] : [];
+    })
+    .sort((a, b) => (a.unsaved.at ?? 0) - (b.unsaved.at ?? 0));
 }
 
-function read(key: string): Unsaved | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as Unsaved | null;
-  } catch {
-    return null;
-  }
+/** The plan as one of today's; the server knows every older form. Throws what it says to one that it cannot read. */
+async function upgraded(plan: Plan): Promise<Plan> {
+  return got(await api.POST('/api/plans/upgrade', { body: plan as never })).plan;
 }
 
-/** What windows that are gone have left behind, this one before its reload among them. */
-async function leftovers(): Promise<{ key: string; unsaved: Unsaved }[]> {
-  await claimed;
-  const windows = await live();
-  windows.delete(own);
-  const keys = Object.keys(localStorage).filter(
-    (key) => key.startsWith(PREFIX) && !windows.has(key.split('.').at(-1) ?? '')
+const same = (a: Unsaved, b: Unsaved) =>
+  JSON.stringify([a.plan, a.changes]) === JSON.stringify([b.plan, b.changes]);
+
+/**
+ * Take over what was left of a shoot; from then on it is this window's. Where two windows left different things, the
+ * newer one is taken, and the other stays to be shown.
+ */
+export async function takeUp(opened: Pick<Opened, 'id' | 'identity' | 'data'>): Promise<Unsaved | null> {
+  const mine = (await leftovers()).filter(
+    ({ unsaved }) => unsaved.identity === opened.identity && unsaved.data === opened.data && !unsaved.second
   );
-  return keys.flatMap((key) => {
-    const unsaved = read(key);
-    return unsaved ? [{ key, unsaved }] : [];
+  const last = mine.pop();
+  if (!last) return null;
+  for (const { key, unsaved } of mine) {
+    if (same(unsaved, last.unsaved)) browser.remove(key);
+    else browser.set(key, JSON.stringify({ ...unsaved, second: true }));
+  }
+  const plan = await upgraded(last.unsaved.plan).catch(() => null);
+  // It stays where it is, and is shown with what the server says to it.
+  if (!plan) return null;
+  const taken = { ...last.unsaved, plan, shoot: opened.id };
+  if (last.key === keyOf(opened.identity) || put(taken)) {
+    if (last.key !== keyOf(opened.identity)) browser.remove(last.key);
+  }
+  return taken;
+}
+
+/** Save one to where it belongs; what keeps it from that, or nothing. Throws where the server is away. */
+async function save({ key, unsaved }: Found, data: string): Promise<Left | null> {
+  const left = (why: Why, said = '', shoot: number | null = null): Left => ({
+    key,
+    unsaved,
+    why,
+    said,
+    shoot
   });
-}
-
-/** Take over what was left of a shoot; from then on it is this window's. */
-export async function takeUp(shoot: number): Promise<Unsaved | null> {
-  const found = (await leftovers()).filter((one) => one.unsaved.shoot === shoot);
-  for (const one of found) localStorage.removeItem(one.key);
-  const last = found.at(-1)?.unsaved ?? null;
-  if (last) put(last);
-  return last;
-}
-
-async function save({ key, unsaved }: { key: string; unsaved: Unsaved }): Promise<boolean> {
-  let plan = unsaved.plan;
+  if (!unsaved.identity || unsaved.data !== data) return left('elsewhere');
+  const path = { identity: unsaved.identity };
+  const found = await api.GET('/api/shoots-by-identity/{identity}', { params: { path } });
+  if (found.response.status === 404) return left('gone');
+  const shoot = got(found).id;
+  if (unsaved.second) return left('second', '', shoot);
+  const read = await api.POST('/api/plans/upgrade', { body: unsaved.plan as never });
+  if (read.response.status === 422) return left('refused', sentence(read.error), shoot);
+  let plan = got(read).plan;
   for (const changes of unsaved.changes) {
     const answer = await api.POST('/api/evaluate', { body: { plan, changes } });
     // What cannot be (any more) was refused at its place, and would be again.
     if (answer.data) plan = answer.data.plan;
   }
-  const params = { path: { shoot_id: unsaved.shoot } };
   const answer = await api.PUT('/api/shoots/{shoot_id}', {
-    params,
-    body: { version: unsaved.version, plan }
+    params: { path: { shoot_id: shoot } },
+    body: { version: unsaved.version, plan, identity: unsaved.identity }
   });
-  if (answer.data || answer.response.status === 404) localStorage.removeItem(key);
-  return answer.response.status !== 409;
+  if (answer.data) browser.remove(key);
+  else if (answer.response.status === 409) return left('two', '', shoot);
+  else if (answer.response.status === 404) return left('gone');
+  else if (answer.response.status === 422) return left('refused', sentence(answer.error), shoot);
+  return null;
 }
 
-/** Save what was left behind, but for the shoot that is open. Returns those that have two versions now. */
-export async function saveLeftovers(open: number | null): Promise<Unsaved[]> {
-  const two: Unsaved[] = [];
+/** Save what was left behind, but for the shoot that is open. Returns what its person has to look at. */
+export async function saveLeftovers(open: string | null): Promise<Left[]> {
+  const shown: Left[] = [];
+  let data: string | undefined;
   for (const one of await leftovers()) {
-    if (one.unsaved.shoot !== open && !(await save(one))) two.push(one.unsaved);
+    if (one.unsaved.identity === open && open !== null && !one.unsaved.second) continue;
+    data ??= got(await api.GET('/api/house')).identity;
+    const left = await save(one, data);
+    if (left) shown.push(left);
   }
-  return two;
+  return shown;
+}
+
+/** What was left as the text of a plan file. */
+export function asFile({ unsaved }: Left): string {
+  return JSON.stringify(unsaved.plan, null, 2);
+}
+
+/** Make what was left a shoot of its own. Returns its number; throws what the server says to it. */
+export async function asShoot(left: Left): Promise<number> {
+  const { plan } = left.unsaved;
+  const shoot = { ...plan.shoot, name: `${plan.shoot.name.slice(0, 100)}, not saved before` };
+  const { id } = await importPlan(JSON.stringify({ ...plan, shoot }));
+  browser.remove(left.key);
+  return id;
+}
+
+/** Its person does not want it any more. */
+export function forget(left: Left): void {
+  browser.remove(left.key);
 }

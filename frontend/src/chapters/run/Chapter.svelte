@@ -86,8 +86,10 @@
   });
 
   async function find(id: number) {
-    const answer = await api.GET('/api/log').catch(() => null);
-    entry = answer?.data?.entries.find((entry) => entry.id === id) ?? null;
+    const answer = await api
+      .GET('/api/log/{entry_id}', { params: { path: { entry_id: id } } })
+      .catch(() => null);
+    entry = answer?.data ?? null;
   }
 
   let weather = $state<Weather>('as planned');

@@ -1,5 +1,5 @@
 /** What a leaned pan draws: where it looks, how it rolls there, and the hand that leans it. Degrees. */
-import { sized, within, type Grip } from '../../parts/grasp';
+import { sized, within, type Grip, type Point } from '../../parts/grasp';
 import { framesOf, valuesOf } from '../../sheet/series';
 import type { Sheet } from '../../sheet/sheet.svelte';
 import { poseAt, viewAt } from '../finder/pose';
@@ -73,9 +73,14 @@ export class ArcState {
   }
 
   grip(): Grip {
+    let taken = { down: 0, toward: 0 };
     return {
       name: 'lean of the pan',
-      drag: ({ at, merge }) => this.#put(this.#high - at.y / this.#px, at.x / this.#px - 180, merge),
+      take: () => {
+        taken = { down: -this.lean, toward: this.toward };
+      },
+      drag: ({ by, merge }) =>
+        this.#put(taken.down - by.y / this.#px, taken.toward + by.x / this.#px, merge, by),
       nudge: ({ right, up, size, merge }) =>
         this.#put(
           -this.lean + up * sized(size, 0.5, 5, 0.1),
@@ -86,11 +91,13 @@ export class ArcState {
   }
 
   /** The camera looks down by the lean where it leans to. */
-  #put(down: number, toward: number, merge: string): void {
+  #put(down: number, toward: number, merge: string, by: Point = { x: 1, y: 1 }): void {
     const axis = `rig.axes.${this.number}`;
+    // What the hand has not moved stays as it was typed, to its last digit.
+    const rounded = (value: number, moved: number) => (moved ? Number(value.toFixed(1)) : value);
     const edits = [
-      { path: `${axis}.lean_deg`, value: Number(within(-down, 0, MOST_LEAN).toFixed(1)) },
-      { path: `${axis}.lean_toward_deg`, value: Number(within(toward, -180, 180).toFixed(1)) }
+      { path: `${axis}.lean_deg`, value: rounded(within(-down, 0, MOST_LEAN), by.y) },
+      { path: `${axis}.lean_toward_deg`, value: rounded(within(toward, -180, 180), by.x) }
     ];
     void this.#sheet.change([{ do: 'edits', edits }], merge);
   }

@@ -9,6 +9,8 @@ const TALLEST = 400;
 export const EDGE = 4;
 export type End = 'start' | 'end';
 
+const rounded = (value: number) => Math.round(value * 1000) / 1000;
+
 export class CropState {
   width = $state(500);
   readonly #sheet: Sheet;
@@ -53,12 +55,24 @@ export class CropState {
       },
       drag: ({ by, merge }) => {
         const { across, down } = this.#taken;
-        this.#put(end, { across: across + by.x / this.kept.w, down: down + by.y / this.kept.h }, merge);
+        // What the hand has not moved stays as it was typed, to its last digit.
+        this.#put(
+          end,
+          {
+            across: by.x ? rounded(across + by.x / this.kept.w) : across,
+            down: by.y ? rounded(down + by.y / this.kept.h) : down
+          },
+          merge
+        );
       },
       nudge: ({ right, up, size, merge }) => {
         const { across, down } = this.#crop(end);
         const step = sized(size, 0.01, 0.05, 0.001);
-        this.#put(end, { across: across + right * step, down: down - up * step }, merge);
+        this.#put(
+          end,
+          right ? { across: rounded(across + right * step) } : { down: rounded(down - up * step) },
+          merge
+        );
       }
     };
   }
@@ -69,10 +83,14 @@ export class CropState {
       name: `width of the crop ${end}`,
       drag: ({ at, merge }) => {
         const x = (at.x - EDGE - this.kept.x) / this.kept.w;
-        this.#put(end, { width: 2 * Math.abs(x - this.#crop(end).across) }, merge);
+        this.#put(end, { width: rounded(2 * Math.abs(x - this.#crop(end).across)) }, merge);
       },
       nudge: ({ way, size, merge }) =>
-        this.#put(end, { width: this.#crop(end).width + way * sized(size, 0.01, 0.05, 0.001) }, merge)
+        this.#put(
+          end,
+          { width: rounded(this.#crop(end).width + way * sized(size, 0.01, 0.05, 0.001)) },
+          merge
+        )
     };
   }
 
@@ -83,12 +101,11 @@ export class CropState {
   }
 
   #put(end: End, part: Partial<Crop>, merge: string): void {
-    const crop = { ...this.#crop(end), ...part };
-    const set = (field: keyof Crop, low: number) => ({
+    const changes = (Object.entries(part) as [keyof Crop, number][]).map(([field, value]) => ({
       do: 'set' as const,
       path: `move.post.${end}.${field}`,
-      value: Math.round(Math.min(1, Math.max(low, crop[field])) * 1000) / 1000
-    });
-    void this.#sheet.change([set('across', 0), set('down', 0), set('width', 0.05)], merge);
+      value: Math.min(1, Math.max(field === 'width' ? 0.05 : 0, value))
+    }));
+    void this.#sheet.change(changes, merge);
   }
 }

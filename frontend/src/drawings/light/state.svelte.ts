@@ -193,24 +193,30 @@ export class LightView {
 
   /** A test exposure: sideways its time, up and down its shutter time. */
   proof(number: number): Grip {
-    let began = { at: 0, ev: 0, shutter: 1 };
+    let began = { at: '', shutter_s: '' as string | number };
     const put = (minutes: number, stops: number, merge: string) => {
       const path = `light.proofs.${number}`;
-      const at = new Date((began.at + Math.round(minutes) * 60) * 1000).toISOString();
-      const thirds = Math.round(stops * 3) / 3;
+      const [later, thirds] = [Math.round(minutes), Math.round(stops * 3) / 3];
+      // What is not moved stays as it was typed.
+      const at = later ? new Date(Date.parse(began.at) + later * 60_000).toISOString() : began.at;
       void this.sheet.change(
         [
           { do: 'set', path: `${path}.at`, value: at },
-          { do: 'dial', path: `${path}.shutter_s`, dial: 'shutter', value: began.shutter * 2 ** -thirds }
+          thirds
+            ? {
+                do: 'dial',
+                path: `${path}.shutter_s`,
+                dial: 'shutter',
+                value: exact(began.shutter_s) * 2 ** -thirds
+              }
+            : { do: 'set', path: `${path}.shutter_s`, value: began.shutter_s }
         ],
         merge
       );
     };
     const begin = () => {
       const proof = this.plan.proofs?.[number];
-      const drawn = this.light.proofs?.[number];
-      if (proof && drawn)
-        began = { at: Date.parse(proof.at) / 1000, ev: drawn.ev, shutter: exact(proof.shutter_s) };
+      if (proof) began = { at: proof.at, shutter_s: proof.shutter_s };
     };
     return {
       name: `test exposure ${number + 1}`,

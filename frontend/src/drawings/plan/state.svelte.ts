@@ -248,14 +248,26 @@ export class PlanView {
   }
 
   mark(index: number): Grip {
-    const mark = () => this.move.marks[index]!;
-    return this.#grip(`mark ${index}`, {
-      drag: ({ at, merge }) =>
-        mark().form === 'bearing'
+    let taken = this.move.marks[index]!;
+    const grip = this.#grip(`mark ${index}`, {
+      drag: ({ at, by, merge }) =>
+        taken.form === 'bearing'
           ? this.#bear(index, this.#pointing(this.#middle, at) + (this.normal ?? 0), merge)
-          : this.#stand(index, this.to.mmX(at.x), this.to.mmY(at.y), merge),
+          : this.#stand(
+              index,
+              by.x ? Math.round(taken.x_mm + this.to.mmX(by.x) - this.to.mmX(0)) : taken.x_mm,
+              by.y ? Math.round(taken.y_mm + this.to.mmY(by.y) - this.to.mmY(0)) : taken.y_mm,
+              merge
+            ),
       nudge: (nudge) => this.#nudgeMark(index, nudge)
     });
+    return {
+      ...grip,
+      take: (at, event) => {
+        taken = this.move.marks[index]!;
+        return grip.take?.(at, event);
+      }
+    };
   }
 
   /** A mark beyond the drawing: a bearing is turned; what is only far away is moved with the keys. */
@@ -345,7 +357,7 @@ export class PlanView {
 
   #stand(index: number, x: number, y: number, merge: string): void {
     const put = (field: string, value: number) =>
-      ({ do: 'set', path: `move.marks.${index}.${field}`, value: Math.round(value) }) as const;
+      ({ do: 'set', path: `move.marks.${index}.${field}`, value }) as const;
     void this.#sheet.change([put('x_mm', x), put('y_mm', y)], merge);
   }
 
@@ -354,6 +366,11 @@ export class PlanView {
     if (mark.form === 'bearing')
       return this.#bear(index, mark.bearing_deg + way * sized(size, 1, 10, 0.1), merge);
     const by = sized(size, 10, 100, 1);
-    this.#stand(index, mark.x_mm + right * by, mark.y_mm + up * by, merge);
+    this.#stand(
+      index,
+      right ? Math.round(mark.x_mm + right * by) : mark.x_mm,
+      up ? Math.round(mark.y_mm + up * by) : mark.y_mm,
+      merge
+    );
   }
 }
