@@ -7,21 +7,30 @@ export DJANGO_SETTINGS_MODULE := bridle.server.settings
 
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
 
-.PHONY: demo demo-fresh dev test check check-python check-page page bench fuzz mutants golden screenshots api format docs chromium
+.PHONY: demo demo-fresh dev test check check-python check-page page bench fuzz mutants golden screenshots api format docs chromium \
+	lock outdated
 
 # --- setting up, each step only when what it depends on has changed ---
 
-$(S)/run: requirements.txt pyproject.toml
+# What is installed is named in a lock, each file by its digest, what is needed by what is needed too; the installer first.
+PIP := $(BIN)/python -m pip install --quiet --disable-pip-version-check
+LOCKED := $(PIP) --require-hashes --no-deps -r
+
+$(S)/pip: requirements-pip.lock
 	@mkdir -p $(S)
 	@test -x $(BIN)/python || (echo "making the virtual environment"; $(PYTHON) -m venv .venv)
-	@echo "installing the pinned Python packages"
-	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements.txt
-	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@$(LOCKED) requirements-pip.lock
 	@touch $@
 
-$(S)/test: $(S)/run requirements-dev.txt
+$(S)/run: $(S)/pip requirements.lock pyproject.toml
+	@echo "installing the pinned Python packages"
+	@$(LOCKED) requirements.lock
+	@$(PIP) --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(S)/test: $(S)/run requirements-dev.lock
 	@echo "installing the packages that the checks need"
-	@$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@$(LOCKED) requirements-dev.lock
 	@touch $@
 
 $(S)/node: frontend/package-lock.json frontend/package.json
@@ -96,6 +105,23 @@ mutants: $(S)/test
 # Whether this checkout tells what an earlier commit tells: make golden BASE=REV
 golden: $(S)/test
 	@$(BIN)/python -m tests.golden $(BASE)
+
+# --- the packages ---
+
+# Pins all that is named in requirements*.txt, with all that it needs, by digest. Looks at the network, and takes minutes.
+LOCK := $(S)/lock/bin/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-header \
+	--no-emit-index-url --no-emit-trusted-host --no-emit-find-links
+lock:
+	@mkdir -p $(S)
+	@test -x $(S)/lock/bin/pip-compile || ($(PYTHON) -m venv $(S)/lock && $(S)/lock/bin/python -m pip install --quiet pip-tools==7.6.2)
+	@# What the checks need narrows what Bridle may run on: it is pinned first, and the other lock is a part of it.
+	@echo "pinning what the checks need" && $(LOCK) -o requirements-dev.lock requirements-dev.txt
+	@echo "pinning what Bridle runs on" && cp requirements-dev.lock requirements.lock && $(LOCK) -o requirements.lock requirements.txt
+	@echo "pinning the installer" && $(LOCK) -o requirements-pip.lock requirements-pip.txt
+
+# Which pinned version has a newer one.
+outdated: $(S)/test $(S)/node
+	@$(BIN)/python -m tests.outdated
 
 # --- writing what is made from other things ---
 

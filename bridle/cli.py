@@ -8,6 +8,7 @@ from pathlib import Path
 
 from bridle import gcode
 from bridle.core.evaluate import evaluate
+from bridle.core.older import changed
 from bridle.core.plan.document import Plan
 from bridle.datafolder.copies import RESTORE, backup, copies_of, restore
 from bridle.datafolder.health import UnwellError
@@ -15,7 +16,7 @@ from bridle.datafolder.lock import TakenError, take
 from bridle.datafolder.where import PROJECT, data_folder, for_its_owner_only
 from bridle.formats.catalogue import FORMATS
 from bridle.formats.nothing import NothingToWriteError
-from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
+from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_with_version
 
 WRITERS = {made.key: made.write for made in FORMATS}
 REFUSED = (OSError, PlanFileError, NothingToWriteError, UnwellError, TakenError, *gcode.REFUSED)
@@ -56,9 +57,11 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _tell(arguments: argparse.Namespace) -> None:
-    plan = _read(arguments.plan)
+    plan, version = _read(arguments.plan)
     if arguments.command == "evaluate":
-        sys.stdout.write(evaluate(plan).model_dump_json(indent=2) + "\n")
+        evaluation = evaluate(plan)
+        sys.stdout.write(evaluation.model_dump_json(indent=2) + "\n")
+        sys.stderr.writelines(f"{said}\n" for said in changed(version, plan, evaluation))
     else:
         sys.stdout.writelines(WRITERS[arguments.command](plan))
 
@@ -105,13 +108,13 @@ def _starts(folder: Path) -> None:
         raise UnwellError(f"Bridle does not start with this copy: {why} Nothing was changed.")
 
 
-def _read(name: str) -> Plan:
+def _read(name: str) -> tuple[Plan, int]:
     if name == "-":
-        return read_plan(sys.stdin.buffer.read(LARGEST_BYTES + 1))
+        return read_with_version(sys.stdin.buffer.read(LARGEST_BYTES + 1))
     path = Path(name)
     if path.stat().st_size > LARGEST_BYTES:
         raise PlanFileError(f"this file has {path.stat().st_size / 1e6:.1f} MB; a plan has at most 1 MB")
-    return read_plan(path.read_bytes())
+    return read_with_version(path.read_bytes())
 
 
 if __name__ == "__main__":

@@ -39,6 +39,11 @@ def plan_lines(plan: Plan) -> Iterator[str]:
 
 def read_plan(raw: bytes | str) -> Plan:
     """Read a plan file. Raises `PlanFileError`."""
+    return read_with_version(raw)[0]
+
+
+def read_with_version(raw: bytes | str) -> tuple[Plan, int]:
+    """Read a plan file; also the version in which it was written. Raises `PlanFileError`."""
     if len(raw) > LARGEST_BYTES:
         size = f"{len(raw) / 1e6:.0f} MB" if len(raw) >= 2e6 else f"{len(raw) / 1e3:.0f} kB"
         raise PlanFileError(f"This file has {size}; a plan has at most {LARGEST_BYTES // 1_000_000} MB.")
@@ -46,7 +51,7 @@ def read_plan(raw: bytes | str) -> Plan:
     data = _parse(text)
     _check_version(data)
     try:
-        return plan_from(data)
+        return plan_from(data), data["bridle_plan"]
     except UpgradeError as error:
         raise PlanFileError("This plan has values that do not belong in it.", [_left_over(text, error)]) from error
     except ValidationError as error:

@@ -205,8 +205,9 @@ class Firm(BrowserCase):
             plan = json.dumps({"bridle_plan": 99})
             same = "created_at, changed_at"
             opened.execute(
-                f"INSERT INTO shoots_shoot (name, plan, version, {same}, demo, sought, summary, summary_of)"
-                f" SELECT 'From tomorrow', ?, 1, {same}, '', '', '', '' FROM shoots_shoot LIMIT 1",
+                f"INSERT INTO shoots_shoot (name, plan, version, {same}, demo, sought, summary, summary_of, identity,"
+                f" binned_ran_s) SELECT 'From tomorrow', ?, 1, {same}, '', '', '', '', 'tomorrow', 0"
+                " FROM shoots_shoot LIMIT 1",
                 (plan,),
             )
             opened.commit()

@@ -116,7 +116,22 @@ class Requests(TestCase):
     def test_damaged_plans_are_refused_or_worked_out(self) -> None:
         """Plans cut, joined and with values put in that belong elsewhere: any answer but a fault."""
         dice = random.Random(28)
-        values = (10**400, -1, 1e308, "", "x" * 500, None, [], {}, True, [[]], "1/0", "2026-13-01", "\u0000", {"a": 1})
+        values: tuple[Any, ...] = (
+            10**400,
+            -1,
+            1e308,
+            "",
+            "x" * 500,
+            None,
+            [],
+            {},
+            True,
+            [[]],
+            "1/0",
+            "2026-13-01",
+            "\u0000",
+            {"a": 1},
+        )
         for _ in range(int(os.environ.get("BRIDLE_EXAMPLES", "120"))):
             plan = json.loads(json.dumps(dice.choice(PLANS)))
             for _ in range(dice.randrange(1, 4)):
@@ -132,7 +147,7 @@ class Requests(TestCase):
 
     def test_descriptions_are_files(self) -> None:
         for path in ("/api/openapi.json", "/schema/plan-10.json"):
-            answer = self.page.get(path)
+            answer: Any = self.page.get(path)
             self.assertEqual(answer.status_code, 200)
             json.loads(b"".join(answer.streaming_content))
 

@@ -3,7 +3,7 @@
 import os
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -47,7 +47,7 @@ class Rows(TransactionTestCase):
         self.work = Work.objects.create(print=self.print_, kind="change", state="done")
 
     @contextmanager
-    def holding(self, model: type[Any], pk: int, column: str, value: object) -> Iterator[None]:
+    def holding(self, model: type[Any], pk: int, column: str, value: Any) -> Iterator[None]:
         table = model._meta.db_table
         with connection.cursor() as cursor:
             cursor.execute("PRAGMA ignore_check_constraints = ON")
@@ -59,7 +59,7 @@ class Rows(TransactionTestCase):
             finally:
                 cursor.execute(f'UPDATE "{table}" SET "{column}" = %s WHERE id = %s', [before, pk])
 
-    def columns(self) -> Iterator[tuple[type[Any], int, str]]:
+    def columns(self) -> Iterator[tuple[type[Any], int, Any]]:
         """Everything that is text, JSON, a number or a time in the rows that lists are made of."""
         for kept in (self.bad, self.card, self.run_, self.entry, self.print_, self.work):
             for field in kept._meta.concrete_fields:
@@ -149,12 +149,13 @@ class InTheWay(TransactionTestCase):
     """What stands where something of Bridle's should be: one sentence, no traceback."""
 
     def test_a_start_says_what_is_in_the_way(self) -> None:
-        for name, made, said in (
+        cases: tuple[tuple[str, Callable[[Path, Path], object], str], ...] = (
             ("data is a file", lambda data, key: data.write_text("x"), "in the way: a folder"),
             ("the key is a folder", lambda data, key: key.mkdir(), "in the way: a file"),
             ("the data is a folder", lambda data, key: (data / "bridle.sqlite3").mkdir(parents=True), "is a folder"),
             ("the lock is a folder", lambda data, key: (data / "lock").mkdir(parents=True), "in the way: a file"),
-        ):  # fmt: skip
+        )
+        for name, made, said in cases:
             with self.subTest(name), TemporaryDirectory() as folder:
                 data, key = Path(folder) / "data", Path(folder) / "key"
                 made(data, key)

@@ -1,4 +1,7 @@
-"""Older plans made into today's: one pure function a version, on plain JSON values."""
+"""Older plans made into today's: one pure function a version, on plain JSON values.
+
+Which figures a plan has otherwise than when it was written stands in changed.py.
+"""
 
 from collections.abc import Callable
 from typing import Any

@@ -20,12 +20,13 @@ from bridle.core.figure import Figure
 from bridle.core.foreseen import foreseen
 from bridle.core.lists import frame
 from bridle.core.lists.sides import side_by_side
-from bridle.core.plan.document import Plan
+from bridle.core.older import changed
+from bridle.core.plan.document import VERSION, Plan
 from bridle.core.plan.edit import Edit, PathError, difference
 from bridle.core.plan.new import new_plan
 from bridle.core.quantity import QuantityError
 from bridle.core.subjects.time.starting_points import POINTS
-from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
+from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_with_version
 from bridle.server.errors import ChangeRefusedError, RefusedError, Trouble, body_of
 from bridle.server.house.models import House
 from bridle.server.ids import PathId
@@ -74,10 +75,12 @@ def _opened(shoot: Shoot) -> dict[str, Any]:
     }
 
 
-def _open(shoot: Shoot, status: int = 200) -> HttpResponse:
-    """A shoot as `Opened`, put together from JSON that is there already."""
+def _open(shoot: Shoot, status: int = 200, version: object = None) -> HttpResponse:
+    """A shoot as `Opened`, put together from JSON that is there already; `version` is that of the file it came from."""
     plan = read_kept(shoot)
-    head = json.dumps(_opened(shoot), cls=DjangoJSONEncoder)[:-1]
+    written = version or (shoot.plan.get("bridle_plan") if isinstance(shoot.plan, dict) else None)
+    told = {**_opened(shoot), "changed": changed(written, plan, evaluate(plan)) if written != VERSION else []}
+    head = json.dumps(told, cls=DjangoJSONEncoder)[:-1]
     evaluation_json = sent_json(shoot, plan).decode()
     return _json(f'{head}, "plan": {plan.model_dump_json()}, "evaluation": {evaluation_json}}}', status)
 
@@ -135,7 +138,8 @@ def import_shoot(request: HttpRequest) -> Any:
     if size.isdigit() and int(size) > LARGEST_BYTES:
         said = f"This file has {int(size) / 1e6:.1f} MB; a plan has at most {LARGEST_BYTES // 1_000_000} MB."
         return Status(413, Trouble(message=said))
-    return _open(_keep(read_plan(_sent_plan(request))), 201)
+    plan, version = read_with_version(_sent_plan(request))
+    return _open(_keep(plan), 201, version)
 
 
 def _sent_plan(request: HttpRequest) -> bytes:
@@ -154,7 +158,8 @@ def find_shoot(request: HttpRequest, identity: str) -> Any:
 @router.post("/plans/upgrade", response={200: UpgradedPlan, 413: Trouble, 422: Trouble}, operation_id="upgrade_plan")
 def upgrade_plan(request: HttpRequest) -> Any:
     """A plan of any version, sent as it is, as one of today's. Nothing is kept."""
-    return UpgradedPlan(plan=read_plan(_sent_plan(request)), changed=[])
+    plan, version = read_with_version(_sent_plan(request))
+    return UpgradedPlan(plan=plan, changed=changed(version, plan, evaluate(plan)) if version != VERSION else [])
 
 
 @router.get("/shoots/{shoot_id}", response=Opened, operation_id="open_shoot")
@@ -183,7 +188,7 @@ def _stale(kept: Shoot, mine: Plan) -> HttpResponse:
         evaluation = sent(evaluate(theirs))
     stale = Stale.model_construct(
         message="This shoot was saved from another window in the meantime. Nothing was overwritten.",
-        kept=Opened.model_construct(**_opened(kept), plan=theirs, evaluation=evaluation),
+        kept=Opened.model_construct(**_opened(kept), changed=[], plan=theirs, evaluation=evaluation),
         differences=difference(theirs, mine),
         sides=side_by_side(mine, theirs),
     )

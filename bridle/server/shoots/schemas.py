@@ -30,7 +30,10 @@ class NewShoot(Schema):
 
 
 class Opened(Schema):
-    """A kept shoot with its plan and all that follows from it; `data` is the identity of the data that it lies in."""
+    """A kept shoot with its plan and all that follows from it; `data` is the identity of the data that it lies in.
+
+    `changed` are the figures that are others now than in the older version of Bridle that wrote the plan.
+    """
 
     id: int
     identity: str
@@ -38,6 +41,7 @@ class Opened(Schema):
     version: int
     changed_at: datetime
     binned: bool
+    changed: list[str]
     plan: Plan
     evaluation: Sent
 

@@ -4705,6 +4705,8 @@ export interface components {
         /**
          * Opened
          * @description A kept shoot with its plan and all that follows from it; `data` is the identity of the data that it lies in.
+         *
+         *     `changed` are the figures that are others now than in the older version of Bridle that wrote the plan.
          */
         Opened: {
             /** Id */
@@ -4722,6 +4724,8 @@ export interface components {
             changed_at: string;
             /** Binned */
             binned: boolean;
+            /** Changed */
+            changed: string[];
             plan: components["schemas"]["Plan"];
             evaluation: components["schemas"]["Sent"];
         };

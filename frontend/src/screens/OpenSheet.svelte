@@ -3,6 +3,7 @@
   import Take from '../parts/Take.svelte';
   import { api, sentence, type Opened, type Trouble } from '../api/client';
   import { router } from '../router.svelte';
+  import { toldOnce } from '../sheet/imported';
   import SheetScreen from './SheetScreen.svelte';
 
   interface Props {
@@ -31,7 +32,7 @@
     try {
       const answer = await api.GET('/api/shoots/{shoot_id}', { params: { path: { shoot_id: number } } });
       if (number !== id) return;
-      if (answer.data) opened = answer.data;
+      if (answer.data) opened = { ...answer.data, changed: toldOnce(number, answer.data.changed) };
       else if (answer.response.status === 404)
         trouble = 'There is no such shoot here. It may have been emptied from the bin.';
       else {

@@ -6,7 +6,9 @@
   import Modal from '../parts/Modal.svelte';
   import ShootFields, { type Answers } from '../parts/ShootFields.svelte';
   import { router } from '../router.svelte';
+  import { imported } from '../sheet/imported';
   import { ownZone } from '../time';
+  import ClockNotice from './ClockNotice.svelte';
   import ShootRow from './ShootRow.svelte';
 
   const GROUPS = [
@@ -21,6 +23,8 @@
   let binDays = $state(30);
   let find = $state('');
   let trouble = $state('');
+  /** Why the list could not be had; it goes by itself, and takes nothing else that is told with it. */
+  let unreached = $state('');
   let problems = $state.raw<string[]>([]);
   let asking = $state(false);
   let refused = $state('');
@@ -52,9 +56,9 @@
       shoots = found.shoots;
       inBin = found.in_bin;
       binDays = found.bin_days;
-      trouble = '';
+      unreached = '';
     } catch (error) {
-      trouble = sentence(error);
+      unreached = sentence(error);
     }
   }
 
@@ -122,6 +126,7 @@
     }
     try {
       const opened = await importPlan(file);
+      imported(opened.id, opened.changed);
       router.go(`/shoots/${opened.id}/clip`);
     } catch (error) {
       trouble = `“${file.name}”: ${sentence(error)} Nothing was kept.`;
@@ -178,15 +183,17 @@
     </span>
   </header>
 
-  {#if trouble}
+  {#if trouble || unreached}
     <div class="trouble" role="alert">
-      <p>{trouble}</p>
+      {#if trouble}<p>{trouble}</p>{/if}
+      {#if unreached}<p>{unreached}</p>{/if}
       {#each problems as problem, i (i)}<p class="problem">{problem}</p>{/each}
       <button type="button" class="link" onclick={() => ((trouble = ''), (problems = []), void look())}
         >All right</button
       >
     </div>
   {/if}
+  <ClockNotice />
   {#if gone}
     <p class="gone" role="status">
       {gone.name} is in the bin.
@@ -195,7 +202,7 @@
   {/if}
 
   {#if shoots === null}
-    <p class="mono-note" role="status">{trouble ? '' : 'Looking for shoots …'}</p>
+    <p class="mono-note" role="status">{unreached ? '' : 'Looking for shoots …'}</p>
   {:else if shoots.length === 0}
     <p class="empty">
       {#if find}Nothing is called or placed “{find}”.

@@ -96,6 +96,8 @@ export class Sheet {
         this.#keepSteps();
       }
     );
+    if (opened.changed?.length)
+      this.said = `This plan was written by an older Bridle. ${opened.changed.join(' ')}`;
     this.#steps = keptSteps(opened.id);
     if (this.#steps?.saved && this.#steps.version === opened.version) this.#takeSteps();
     this.playhead = new Playhead(

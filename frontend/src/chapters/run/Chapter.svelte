@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { api, type LogLine } from '../../api/client';
   import { clock, duration, number, shortDay, shutter, write } from '../../format';
+  import DamagedRow from '../../parts/DamagedRow.svelte';
   import NoteField from '../../parts/NoteField.svelte';
   import Tick from '../../parts/Tick.svelte';
   import TakenTable from '../../parts/TakenTable.svelte';
@@ -236,6 +237,16 @@
           : 'It is done as soon as the run hears of it.'}
       </p>
     {/if}
+    {#each watch.damaged as one (one.id)}
+      <div class="warn">
+        <b>A run of this shoot is damaged.</b>
+        <DamagedRow kind="run" id={one.id} said={one.said} />
+        {#if one.under_way}
+          <button type="button" class="act quiet" onclick={() => void watch.giveUp(one.id)}
+            >Give it up, so that another can begin</button
+          >{/if}
+      </div>
+    {/each}
     {#if watch.trouble}
       {#if !run && !watch.loaded}<h2>Run</h2>{/if}
       <p class="warn" role="alert">{watch.trouble}</p>

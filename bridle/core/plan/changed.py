@@ -1,0 +1,120 @@
+"""Figures that an older plan had otherwise: told once, when it is taken in. Whoever changes a figure adds a line.
+
+Each line stands for the plans up to a version: which figures are others than they were, why, and in which plans.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from fractions import Fraction
+
+from bridle.core.plan.document import Plan
+from bridle.core.plan.frames import DAY_MIN, Windows
+
+# What a figure was, from what it is now; None where nobody can say without the older rules.
+Was = Callable[[Plan, float], float | None]
+
+
+@dataclass(frozen=True, slots=True)
+class FigureChange:
+    """Of the figures that changed for one reason the first that a plan has is named, with its value.
+
+    `since` and `upto` are versions of the plan. `sure`: where `only` holds, the figure is another one; else it may be.
+    """
+
+    upto: int
+    keys: tuple[str, ...]
+    why: str
+    only: Callable[[Plan], bool] = lambda plan: True
+    was: Was = lambda plan, value: None
+    since: int = 1
+    sure: bool = True
+
+
+def _moves(plan: Plan) -> bool:
+    """Whether anything stands elsewhere at one keyframe than at another."""
+    first, *others = plan.move.keyframes
+    places = ("slide_mm", "pan_deg", "tilt_deg")
+    return any(getattr(first, place) != getattr(other, place) for other in others for place in places)
+
+
+def _waits_for_the_card(plan: Plan) -> bool:
+    stack = plan.beat.stack
+    return stack is not None and not plan.beat.buffer_frames and plan.beat.write_s > stack.move_s + stack.settle_s
+
+
+def _gaps_before(plan: Plan, value: float) -> float | None:
+    """Each gap was as long as its focus move and its settling; now the card is waited for where it takes longer."""
+    stack = plan.beat.stack
+    if stack is None or not plan.beat.write_s:
+        return None
+    return float(Fraction(value) / plan.beat.write_s * (stack.move_s + stack.settle_s))
+
+
+def _levelled(plan: Plan) -> bool:
+    return plan.picture.level_deg != 0
+
+
+def _winds_down(plan: Plan) -> bool:
+    """Whether some drive runs by itself, so that shooting and moving cannot take turns."""
+    drives = [getattr(copy.card, "drive", None) for copy in plan.kit.copies]
+    return any(drive is not None and drive.kind == "clockwork" for drive in drives)
+
+
+def _broken_windows(plan: Plan) -> bool:
+    """Whether the interval does not divide some window: until version 9 all of them were hours of the clock."""
+    frames = plan.frames
+    if not isinstance(frames, Windows):
+        return False
+    return any((rule.closes.minutes - rule.opens.minutes) % DAY_MIN * 60 % frames.every_s for rule in frames.rules)
+
+
+CHANGES = (
+    FigureChange(
+        3,
+        ("beat.gaps", "beat.need", "beat.spare", "beat.shortest", "school.shoot-move-shoot.need",
+         "school.shoot-move-shoot.shortest", "school.shoot-move-shoot.on_site", "school.continuous.need",
+         "school.continuous.shortest", "school.continuous.on_site"),
+        "a focus stack waits for the card between its pictures where the camera has no buffer",
+        only=_waits_for_the_card,
+        was=_gaps_before,
+    ),
+    FigureChange(
+        3,
+        ("rig.nod", "rig.slope"),
+        "how a bending rail leans the camera counts over the move that is made, and only along the view as a nod",
+    ),
+    FigureChange(
+        3,
+        ("beat.smear", "beat.smear.centre", "beat.smear.edge", "view.shift", "view.shift_share"),
+        "smear and shift are the largest anywhere in the picture, near or far, with the lens as it stands there",
+        only=_moves,
+        since=2,
+        sure=False,
+    ),
+    FigureChange(
+        3,
+        ("beat.move", "beat.still"),
+        "the longest move between two frames is looked for along the whole way, with what follows a mark",
+        only=_moves,
+        since=3,
+        sure=False,
+    ),
+    FigureChange(
+        3,
+        ("picture.levelled", "picture.headroom", "picture.tightest", "view.across", "view.upright", "view.px_per_deg"),
+        "a levelled picture is the largest of its shape within the turned frame",
+        only=_levelled,
+    ),
+    FigureChange(
+        4,
+        ("school.shoot-move-shoot.need",),
+        "a spring cannot stop for a picture, so no move is waited for",
+        only=_winds_down,
+    ),
+    FigureChange(
+        8,
+        ("clip.frames",),
+        "a work window that the interval does not divide has its last frame too",
+        only=_broken_windows,
+    ),
+)  # fmt: skip
