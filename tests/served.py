@@ -41,6 +41,12 @@ class Served:
         command = [sys.executable, *arguments]
         return subprocess.run(command, cwd=ROOT, env=self.environment, capture_output=True, text=True, timeout=60)
 
+    def begun(self, *arguments: str) -> "subprocess.Popen[bytes]":
+        """A command on the same data that goes on by itself, to be killed."""
+        command = [sys.executable, *arguments]
+        with self.said.open("a") as said:
+            return subprocess.Popen(command, cwd=ROOT, env=self.environment, stdout=said, stderr=said)
+
     def start(self) -> None:
         command = [sys.executable, "manage.py", "serve", "--port", str(self.port), *(["--demo"] if self.demo else [])]
         with self.said.open("a") as said:

@@ -11,7 +11,7 @@ from django.db import connection, models
 
 # What a column may hold that its field cannot make anything of.
 UNFIT = (ValueError, TypeError, ArithmeticError, LookupError)
-DAMAGED = "This entry is damaged and cannot be read. Everything else is as it was; its text can be taken along."
+DAMAGED = "This entry is damaged and cannot be read. Everything else is as it was."
 Row = TypeVar("Row", bound=models.Model)
 
 

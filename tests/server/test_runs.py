@@ -36,6 +36,20 @@ class Caller:
         with self.opener.open(request, timeout=30) as answer:
             return json.loads(answer.read())
 
+    def piece(self, number: int, at: int, body: bytes) -> int:
+        """Send a piece of a print's file; returns how many bytes are there then."""
+        request = urllib.request.Request(f"{self.address}/api/prints/{number}/bytes?at={at}", body, method="PUT")
+        request.add_header("Content-Type", "application/octet-stream")
+        for cookie in self.jar:
+            request.add_header("X-CSRFToken", cookie.value or "")
+        with self.opener.open(request, timeout=30) as answer:
+            return int(json.loads(answer.read())["here"])
+
+    def bytes(self, path: str) -> bytes:
+        """A file."""
+        with self.opener.open(self.address + path, timeout=30) as answer:
+            return bytes(answer.read())
+
 
 class Runs(TestCase):
     server: Served

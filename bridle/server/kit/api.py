@@ -98,7 +98,7 @@ def list_kit(request: HttpRequest, binned: bool = False, kind: ShootKind | None 
     used, cards, broken = _used(), [], []
     for kept in each(KitCard.objects.filter(binned_at__isnull=not binned).order_by("pk")):
         if isinstance(kept, Damaged):
-            broken.append(BrokenCard(id=kept.pk, name=f"card {kept.pk}", said=DAMAGED))
+            broken.append(BrokenCard(id=kept.pk, name=f"Card number {kept.pk}", said=DAMAGED))
             continue
         try:
             cards.append(line(kept, used))

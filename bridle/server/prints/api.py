@@ -261,7 +261,7 @@ def _line(kept: Print) -> dict[str, Any]:
 
 def damaged_line(pk: int) -> PrintLine:
     """A print whose row cannot be read, as a line of its own."""
-    return PrintLine(id=pk, name=f"print {pk}", digest="", size=0, here=0, state="damaged", said=DAMAGED,
+    return PrintLine(id=pk, name=f"Print number {pk}", digest="", size=0, here=0, state="damaged", said=DAMAGED,
                      shoot_id=None, shoot_name="", made_at=timezone.now(), layers=None, height_mm=None,
                      seconds=None, works=())  # fmt: skip
 

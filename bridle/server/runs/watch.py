@@ -4,6 +4,7 @@ import logging
 import threading
 import time
 from collections.abc import Callable
+from typing import TypeVar
 
 from django.db import DatabaseError, connection
 
@@ -19,6 +20,7 @@ from bridle.server.shoots.models import Shoot
 
 LOG = logging.getLogger("bridle.runs")
 LOOK_S = 2.0
+T = TypeVar("T")
 TIDY_S = 6 * 3600.0
 # Each by itself: what cannot be done does not keep the others from being done.
 TIDIES: tuple[Callable[[], object], ...] = (
@@ -66,13 +68,14 @@ def _resume() -> None:
         LOG.warning("run %s was no longer driven, and goes on", run_id)
 
 
-def tried(does: Callable[[], object]) -> None:
+def tried(does: Callable[[], T]) -> T | None:
     """Do something that can wait: what keeps it from being done is written down, and ends nothing else."""
     try:
-        does()
+        return does()
     except DatabaseError as error:
         LOG.warning("this can wait, and is tried again: %s", error)
     except OSError as error:
         LOG.warning("this can wait, and is tried again: %s", why_no_file(error)[1])
     except Exception:
         LOG.exception("this can wait, and is tried again")
+    return None

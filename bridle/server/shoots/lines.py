@@ -146,7 +146,7 @@ def damaged_line(pk: int, name: str = "") -> bytes:
     """The line of a shoot whose row cannot be read."""
     now = LineNow(state="planned", taken=None, rehearsed_at=None, changed_since=False, stale=False, binned_at=None,
                   past=False, damaged=True)  # fmt: skip
-    return _joined(LineTold(id=pk, name=name or f"shoot {pk}", broken=DAMAGED).model_dump_json(), now)
+    return _joined(LineTold(id=pk, name=name or f"Shoot number {pk}", broken=DAMAGED).model_dump_json(), now)
 
 
 def _soon(shoot: Shoot) -> bool:
@@ -246,10 +246,16 @@ def redo_all(wanted: threading.Event) -> None:
 
 def redo() -> int:
     """Work out the lines that are out of date; returns how many."""
-    rules, done = engine(), 0
-    told = Shoot.objects.order_by("-changed_at").values_list("pk", "version", "summary_of")
-    for pk in [pk for pk, version, of in told if of != f"{version} {rules}"]:
+    done = 0
+    for pk in outdated():
         for shoot in readable(Shoot.objects.filter(pk=pk)):
             refresh(shoot)
             done += 1
     return done
+
+
+def outdated() -> list[int]:
+    """The shoots whose line is out of date, those that were changed last first."""
+    rules = engine()
+    told = Shoot.objects.order_by("-changed_at").values_list("pk", "version", "summary_of")
+    return [pk for pk, version, of in told if of != f"{version} {rules}"]

@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import { api } from '../api/client';
   import type { components } from '../api/schema';
-  import { clock, day, duration } from '../format';
+  import { clock, day, number } from '../format';
   import { ownZone } from '../time';
 
   let jumped = $state.raw<components['schemas']['Jumped'] | null>(null);
@@ -27,7 +27,7 @@
   <p class="clock" role="status">
     <b>The clock has jumped.</b> Bridle last saw {at(jumped.from)}; then the clock said {at(jumped.to)}. If it
     is wrong, set it right. Nothing from before is cleared from the bin or from the earlier versions until
-    Bridle has run for another {duration(Math.ceil(jumped.left_s / 60) * 60)}.
+    Bridle has run for another {number(Math.ceil(jumped.left_s / 3600))} h.
     <button type="button" class="link" onclick={() => void read()}>All right</button>
   </p>
 {/if}

@@ -152,6 +152,15 @@
       {shown.value.said}
       <button type="button" class="link" onclick={() => (sheet.said = '')}>All right</button>
     </p>{/if}
+  {#if sheet.changed.length}<div class="then older no-print" role="status">
+      <p>
+        This plan was written by an older Bridle, and some of its figures are others now.
+        <button type="button" class="link" onclick={() => (sheet.changed = [])}>All right</button>
+      </p>
+      <ul>
+        {#each sheet.changed as one (one)}<li>{one}</li>{/each}
+      </ul>
+    </div>{/if}
   <nav aria-label="Chapters" class="no-print">
     {#each chaptersFor(sheet.plan, chapter) as one, i (one.key)}
       {@const open = sheet.evaluation.snags.filter((snag) => snag.chapter === one.key).length}
@@ -319,5 +328,11 @@
     .head {
       display: none;
     }
+  }
+  .older {
+    display: block;
+  }
+  .older ul {
+    font-size: 13px;
   }
 </style>

@@ -66,7 +66,7 @@
       </p>
     {:else if !trouble && !entries}<p class="mono-note" role="status">Opening the logbook …</p>{/if}
   {/each}
-  {#each damaged as one (one.id)}<article>
+  {#each damaged as one (one.id)}<article class="damaged">
       <DamagedRow kind="log" id={one.id} said={one.said} />
     </article>{/each}
   {#if before !== null}
@@ -112,6 +112,9 @@
       grid-template-columns: 1fr;
       gap: 14px;
     }
+  }
+  .damaged {
+    display: block;
   }
   .earlier {
     margin-top: 16px;

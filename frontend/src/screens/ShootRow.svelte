@@ -165,8 +165,15 @@
     min-height: 24px;
   }
   .line:hover .does,
-  .line:focus-within .does,
+  .line:focus-within .does {
+    opacity: 1;
+  }
+  /* What cannot be read is told whole: what can be done about it stands below. */
   .does.open {
+    position: relative;
+    grid-column: 1 / -1;
+    justify-self: end;
+    margin-top: -18px;
     opacity: 1;
   }
   @media (hover: none) {

@@ -54,6 +54,8 @@ export class Sheet {
   undos = $state.raw<Step[]>([]);
   redos = $state.raw<Edit[][]>([]);
   said = $state('');
+  /** Figures that are others now than in the older Bridle that wrote the plan, until that is read. */
+  changed = $state.raw<string[]>([]);
   /** Which chapter is open, and which leaf of it; nothing where the chapter has none. */
   chapter = $state('');
   leaf = $state('');
@@ -96,8 +98,7 @@ export class Sheet {
         this.#keepSteps();
       }
     );
-    if (opened.changed?.length)
-      this.said = `This plan was written by an older Bridle. ${opened.changed.join(' ')}`;
+    this.changed = opened.changed ?? [];
     this.#steps = keptSteps(opened.id);
     if (this.#steps?.saved && this.#steps.version === opened.version) this.#takeSteps();
     this.playhead = new Playhead(

@@ -14,9 +14,10 @@ from bridle.datafolder.lock import TakenError
 from bridle.server.held import hold
 from bridle.server.prints.care import PrintsCare
 from bridle.server.ready import make_ready
-from bridle.server.runs.watch import Watch
+from bridle.server.runs.watch import Watch, tried
+from bridle.server.shoots.lines import outdated
 from bridle.server.web import HOST, make_server
-from bridle.server.worker import WORKER
+from bridle.server.worker import LINES, WORKER
 
 
 class Command(BaseCommand):
@@ -48,6 +49,9 @@ class Command(BaseCommand):
         if options["demo"]:
             self._load_demo()
         WORKER.serve(PrintsCare())
+        # Lines that a new version, or a new shoot, has to have worked out are on their way before somebody looks.
+        if tried(outdated):
+            WORKER.wake(LINES)
         for run_id in Watch().start():
             self.stdout.write(f"run {run_id} goes on")
         self.stdout.write(f"Bridle is at {address}")
