@@ -90,10 +90,12 @@ test: chromium check $(S)/page
 bench: $(S)/test $(S)/page
 	@$(BIN)/python -m tests.bench $(BASE)
 
-# Long hunts, each bounded: some thousand plans and cards, power cuts, a fuzzer on the API, a month of saves and runs.
+# Long hunts, each bounded: some thousand plans and cards, damaged rows and files, power cuts, a fuzzer on the API, a month of
+# saves and runs.
 fuzz: $(S)/test $(S)/page
 	@BRIDLE_EXAMPLES=20000 $(BIN)/python manage.py test --noinput tests.core.test_any_plan
 	@BRIDLE_EXAMPLES=5000 $(BIN)/python manage.py test --noinput tests.core.test_chains tests.core.test_agree
+	@BRIDLE_EXAMPLES=3000 $(BIN)/python manage.py test --noinput tests.server.test_given tests.server.test_rows
 	@$(BIN)/python -m tests.hunts.kills
 	@$(BIN)/python -m tests.hunts.requests
 	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"

@@ -25,6 +25,7 @@ from playwright.sync_api import Page, sync_playwright
 from bridle.core.evaluate import evaluate
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.plan_json import read_plan
+from tests import bench_kept as bench_kept_of
 from tests import bench_months as bench_months_of
 from tests.bench_prints import PROMISED, PROMISED_MB
 from tests.browser.pages import CHROMIUM, FLAGS
@@ -99,6 +100,12 @@ def bench_months() -> None:
     """Thirty months of work windows."""
     for what, (took, promise) in bench_months_of.measured().items():
         told(what, f"{took:.0f} ms", promise)
+
+
+def bench_kept() -> None:
+    """What keeping costs."""
+    for name, figure, promise in bench_kept_of.measured():
+        told(name, figure, promise)
 
 
 def bench_prints() -> None:
@@ -256,4 +263,5 @@ if __name__ == "__main__":
     bench_prints()
     bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
     bench_server()
+    bench_kept()
     bench_page()

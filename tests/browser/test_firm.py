@@ -1,9 +1,11 @@
 """Nothing lost, nothing stuck, on the real page."""
 
 import json
+import re
 import sqlite3
 import time
 from contextlib import closing
+from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Dialog, Page, Route, expect
@@ -199,6 +201,52 @@ class Firm(BrowserCase):
         expect(slip).to_contain_text("every frame owns one slot, the last one too")
         expect(slip).to_contain_text("09:22:00")
         self.assertEqual(asked.count("working"), 1)
+
+    def test_nothing_moves_under_a_hand_and_what_it_does_not_move_stays(self) -> None:
+        page = self.open_demo(chapter="Move")
+        held = page.get_by_role("slider", name="mooring post, away from the rail", exact=True)
+        along = page.get_by_role("slider", name="Slide at keyframe 1", exact=True)
+        expect(along).to_be_visible()
+        stood, box = held.get_attribute("aria-valuenow"), held.bounding_box()
+        assert box is not None
+        page.route(
+            "**/api/shoots/*", lambda route: route.abort() if route.request.method == "PUT" else route.continue_()
+        )
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 30, y, steps=3)
+        expect(page.locator("[data-saved]")).to_have_text("not saved, trying again")
+        page.mouse.move(x + 60, y, steps=3)
+        expect(page.get_by_role("alert")).to_have_count(0)
+        expect(held).to_have_attribute("aria-valuenow", str(stood))
+        page.mouse.up()
+        expect(page.get_by_role("alert")).to_contain_text("cannot be reached")
+        page.unroute("**/api/shoots/*")
+        expect(page.locator("[data-saved]")).to_have_text(re.compile("^saved"))
+        page.keyboard.press("u")
+        expect(held).to_have_attribute("aria-valuenow", str(stood))
+
+    def test_two_windows_that_could_not_save_are_both_there_afterwards(self) -> None:
+        page = self.open_demo("Moonlight over the salt barn")
+        shoot = page.url.split("/shoots/")[1].split("/")[0]
+        told = page.evaluate(f"fetch('/api/shoots/{shoot}').then(answer => answer.json())")
+        for number, name in enumerate(("older work", "newer work")):
+            plan = {**told["plan"], "shoot": {**told["plan"]["shoot"], "name": name}}
+            left = {"shoot": int(shoot), "identity": told["identity"], "data": told["data"], "name": name,
+                    "version": told["version"], "plan": plan, "changes": [], "at": 10**12 + number}  # fmt: skip
+            key = f"bridle.unsaved.{told['identity']}.gone{number}"
+            page.evaluate("([key, left]) => localStorage.setItem(key, JSON.stringify(left))", [key, left])
+        page.reload()
+        expect(page.get_by_role("heading", name="newer work")).to_be_visible()
+        second = page.locator("[data-left=second]")
+        expect(second).to_contain_text("older work")
+        with page.expect_download() as taken:
+            second.get_by_role("button", name="Take it along as a plan file").click()
+        self.assertEqual(json.loads(Path(taken.value.path()).read_text())["shoot"]["name"], "older work")
+        second.get_by_role("button", name="Make it a shoot of its own").click()
+        expect(page.get_by_role("heading", name="older work, not saved before")).to_be_visible()
+        expect(page.locator("[data-left]")).to_have_count(0)
 
     def test_a_line_that_cannot_be_worked_out_stands_beside_the_others(self) -> None:
         with closing(sqlite3.connect(database(self.server.data), timeout=20)) as opened:

@@ -179,7 +179,7 @@ def uploads(server: Served, kills: int, dice: random.Random) -> int:
             call = Caller(server.address)
         told = call("GET", f"/api/prints/{number}")
         assert (told["layers"], told["size"]) == (240, len(text)), told["layers"]
-        assert call.bytes(f"/api/prints/{number}/file/original") == text
+        assert call.file(f"/api/prints/{number}/file/original") == text
         proved(server, number, dice)
         call = Caller(server.address)
         ended += 1
@@ -204,7 +204,7 @@ def proved(server: Served, number: int, dice: random.Random) -> None:
         assert time.monotonic() < until, work
         time.sleep(0.05)
     assert (work["state"], work["result"]["presses"]) == ("done", 12), work
-    assert call.bytes(f"/api/prints/{number}/file/change").count(b"G1 X236.4 ") == 12
+    assert call.file(f"/api/prints/{number}/file/change").count(b"G1 X236.4 ") == 12
 
 
 def imports(server: Served, kills: int, dice: random.Random) -> int:
