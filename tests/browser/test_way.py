@@ -202,8 +202,13 @@ class Phone(BrowserCase):
             at = {"x": x + dx * n / 12, "y": y + dy * n / 12}
             send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [at]})
             page.wait_for_timeout(30)
-        page.wait_for_timeout(300)
-        last: dict[str, float] = held.bounding_box()
+        # The picture follows as soon as the machine comes to it: looked at until it stands still.
+        last: dict[str, float] = {}
+        for _ in range(40):
+            page.wait_for_timeout(300)
+            before, last = last, held.bounding_box()
+            if last == before != box:
+                break
         send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
         page.wait_for_timeout(700)
         return last

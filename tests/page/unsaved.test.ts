@@ -187,6 +187,8 @@ describe('what cannot be put back by itself is shown, and stays', () => {
 test('what is left of the shoot that is open belongs to its sheet', async () => {
   await gone('gone', left(7, 'mine'));
   expect(await (await windowAt('new')).saveLeftovers('of7')).toEqual([]);
+  // So it does while that is still on its way, and only its number is known.
+  expect(await (await windowAt('other')).saveLeftovers(null, 7)).toEqual([]);
   expect(saves()).toEqual([]);
 });
 

@@ -25,7 +25,8 @@
   async function look() {
     clearTimeout(timer);
     try {
-      const found = await saveLeftovers(theOpen.identity);
+      const opening = router.screen.name === 'sheet' ? router.screen.id : null;
+      const found = await saveLeftovers(theOpen.identity, opening);
       // Nothing moves under a hand that holds something.
       await calm();
       shown = found;

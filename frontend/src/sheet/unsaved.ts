@@ -130,12 +130,16 @@ async function save({ key, unsaved }: Found, data: string): Promise<Left | null>
   return null;
 }
 
-/** Save what was left behind, but for the shoot that is open. Returns what its person has to look at. */
-export async function saveLeftovers(open: string | null): Promise<Left[]> {
+/**
+ * Save what was left behind, but for the shoot that is open, or is about to be under this number: its sheet takes that
+ * up. Returns what its person has to look at.
+ */
+export async function saveLeftovers(open: string | null, opening: number | null = null): Promise<Left[]> {
   const shown: Left[] = [];
   let data: string | undefined;
   for (const one of await leftovers()) {
-    if (one.unsaved.identity === open && open !== null && !one.unsaved.second) continue;
+    const itsSheet = open === null ? one.unsaved.shoot === opening : one.unsaved.identity === open;
+    if (itsSheet && !one.unsaved.second) continue;
     data ??= got(await api.GET('/api/house')).identity;
     const left = await save(one, data);
     if (left) shown.push(left);

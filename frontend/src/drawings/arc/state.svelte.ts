@@ -72,15 +72,16 @@ export class ArcState {
     return (this.#high - height) * this.#px;
   }
 
+  #taken = { down: 0, toward: 0 };
+
   grip(): Grip {
-    let taken = { down: 0, toward: 0 };
     return {
       name: 'lean of the pan',
       take: () => {
-        taken = { down: -this.lean, toward: this.toward };
+        this.#taken = { down: -this.lean, toward: this.toward };
       },
       drag: ({ by, merge }) =>
-        this.#put(taken.down - by.y / this.#px, taken.toward + by.x / this.#px, merge, by),
+        this.#put(this.#taken.down - by.y / this.#px, this.#taken.toward + by.x / this.#px, merge, by),
       nudge: ({ right, up, size, merge }) =>
         this.#put(
           -this.lean + up * sized(size, 0.5, 5, 0.1),

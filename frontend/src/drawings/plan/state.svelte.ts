@@ -247,27 +247,29 @@ export class PlanView {
     });
   }
 
+  /** The mark in the hand as it stood when it was taken: a drag redraws the page, and makes its grip anew. */
+  #takenMark: Sheet['plan']['move']['marks'][number] | undefined;
+
   mark(index: number): Grip {
-    // Looked at when it is taken, not before: what a grip reads while it is made makes it anew under the hand.
-    let taken: Sheet['plan']['move']['marks'][number] | undefined;
     const grip = this.#grip(`mark ${index}`, {
-      drag: ({ at, by, merge }) =>
-        !taken
-          ? undefined
-          : taken.form === 'bearing'
-            ? this.#bear(index, this.#pointing(this.#middle, at) + (this.normal ?? 0), merge)
-            : this.#stand(
-                index,
-                by.x ? Math.round(taken.x_mm + this.to.mmX(by.x) - this.to.mmX(0)) : taken.x_mm,
-                by.y ? Math.round(taken.y_mm + this.to.mmY(by.y) - this.to.mmY(0)) : taken.y_mm,
-                merge
-              ),
+      drag: ({ at, by, merge }) => {
+        const taken = this.#takenMark;
+        if (!taken) return;
+        if (taken.form === 'bearing')
+          return this.#bear(index, this.#pointing(this.#middle, at) + (this.normal ?? 0), merge);
+        this.#stand(
+          index,
+          by.x ? Math.round(taken.x_mm + this.to.mmX(by.x) - this.to.mmX(0)) : taken.x_mm,
+          by.y ? Math.round(taken.y_mm + this.to.mmY(by.y) - this.to.mmY(0)) : taken.y_mm,
+          merge
+        );
+      },
       nudge: (nudge) => this.#nudgeMark(index, nudge)
     });
     return {
       ...grip,
       take: (at, event) => {
-        taken = this.move.marks[index];
+        this.#takenMark = this.move.marks[index];
         return grip.take?.(at, event);
       }
     };
