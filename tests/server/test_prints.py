@@ -2,9 +2,13 @@
 
 import io
 import json
+import os
+import signal
 import threading
 import time
 import urllib.request
+from collections.abc import Callable
+from contextlib import suppress
 from datetime import timedelta
 from http.cookiejar import CookieJar
 from pathlib import Path
@@ -31,6 +35,7 @@ from tests.gcode import Dialect, program
 from tests.prints.test_files import SQUARE
 from tests.provoked_print import printed
 from tests.served import Served
+from tests.server.test_runs import Caller
 
 TEXT = program(Dialect(), SQUARE * 2)
 
@@ -312,3 +317,38 @@ class Killed(PlainTestCase):
         while (told := call("GET", f"/prints/{made['id']}"))["state"] == "reading" and time.monotonic() < until:
             time.sleep(0.1)
         self.assertEqual((told["state"], told["layers"]), ("read", 160), told)
+
+    def test_a_process_for_long_work_that_is_killed_is_begun_again_and_stop_ends_it(self) -> None:
+        text = "".join(lantern(300)).encode()
+        served = Served(demo=False)
+        self.addCleanup(served.stop)
+        call = Caller(served.address)
+        number = call("POST", "/api/prints", {"name": "lantern.gcode", "size": len(text)})["id"]
+        for at in range(0, len(text), 4_000_000):
+            call.piece(number, at, text[at : at + 4_000_000])
+        self.until(lambda: call("GET", f"/api/prints/{number}")["works"][0]["state"] == "running")
+        self.kill_worker(served)
+        self.until(lambda: call("GET", f"/api/prints/{number}")["state"] == "read")
+        self.assertEqual(call("GET", f"/api/prints/{number}")["layers"], 300)
+        work = call("POST", f"/api/prints/{number}/work", {"kind": "read"})
+        call("POST", f"/api/prints/work/{work['id']}/stop")
+        self.kill_worker(served)
+        ended = ("stopped", "done")
+        self.until(lambda: call("GET", f"/api/prints/{number}")["works"][0]["state"] in ended)
+
+    def until(self, holds: Callable[[], bool]) -> None:
+        until = time.monotonic() + 90
+        while not holds():
+            self.assertLess(time.monotonic(), until)
+            time.sleep(0.05)
+
+    def kill_worker(self, served: Served) -> None:
+        """As the system does it when memory runs out."""
+        for folder in Path("/proc").glob("[0-9]*"):
+            with suppress(OSError):
+                words = (folder / "cmdline").read_bytes().split(b"\0")
+                parent = (folder / "stat").read_text().rsplit(")", 1)[1].split()[1]
+                if b"work" in words and int(parent) == served.process.pid:
+                    os.kill(int(folder.name), signal.SIGKILL)
+                    return
+        self.fail("there is no such process")

@@ -1,6 +1,7 @@
 """One bad row: it says so on its own line, with its text to take along, and takes no other down."""
 
 import os
+import random
 import subprocess
 import sys
 from collections.abc import Callable, Iterator
@@ -11,7 +12,9 @@ from typing import Any
 
 from django.db import connection
 from django.test import TransactionTestCase
+from django.utils import timezone
 
+from bridle.server.house.room import give_back, let_it_vacuum_itself, vacuums_itself
 from bridle.server.keeping import Revision
 from bridle.server.kit.models import KitCard, keep_card
 from bridle.server.prints.models import Print, Work
@@ -137,6 +140,38 @@ class Rows(TransactionTestCase):
             self.assertEqual([line["changed"] for line in lines][1:], [["as it was begun"]])
             self.assertEqual(lines[0]["changed"], ["it cannot be read by this Bridle"])
             self.assertEqual(self.page.get(f"/api/shoots/{self.bad.pk}/revisions/1").status_code, 422)
+
+    def test_the_logbook_comes_page_by_page(self) -> None:
+        LogEntry.objects.all().delete()
+        for number in range(230):
+            LogEntry.objects.create(name=f"entry {number}", outcome="finished", **NOUGHT, **COUNTS)
+        seen, before, pages = [], "", 0
+        while before is not None:
+            page = self.page.get(f"/api/log{before and f'?before={before}'}").json()
+            seen += [entry["name"] for entry in page["entries"]]
+            before, pages = page["before"], pages + 1
+        self.assertEqual((seen, pages), ([f"entry {number}" for number in range(229, -1, -1)], 3))
+        one = LogEntry.objects.get(name="entry 7")
+        self.assertEqual(self.page.get(f"/api/log/{one.pk}").json()["name"], "entry 7")
+
+    def test_room_that_is_not_needed_any_more_is_given_back(self) -> None:
+        let_it_vacuum_itself()
+        self.assertTrue(vacuums_itself())
+        noise = [{"n": random.Random(number).random()} for number in range(4000)]
+        Revision.objects.bulk_create(
+            Revision(kind="x", kept_id=1, version=version, made_at=timezone.now(), content={"noise": noise})
+            for version in range(60)
+        )
+        full = self.size()
+        Revision.objects.filter(kind="x").delete()
+        self.assertEqual(self.size(), full, "SQLite keeps the room for itself")
+        self.assertGreater(give_back(), 250)
+        self.assertLess(self.size(), full / 2)
+
+    def size(self) -> int:
+        with connection.cursor() as cursor:
+            cursor.execute("PRAGMA page_count")
+            return int(cursor.fetchone()[0])
 
     def test_every_column_of_json_is_read_by_itself(self) -> None:
         for model in (Shoot, KitCard, Run, Print, Work):
