@@ -55,7 +55,40 @@ SEASON_FILES = "tests.formats.test_season_files"
 FILES, READING, PRINTS, JOBS, VIEW = (
     f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view")
 )
+CUTS, WRONG_CLOCK, COPIES, SIDES, GIVEN, OLDER = (
+    "tests.server.test_cuts", "tests.server.test_clock", "tests.server.test_datafolder",
+    "tests.server.test_firm", "tests.server.test_given", "tests.formats.test_older",
+)  # fmt: skip
+SERVER = "bridle/server"
 MUTANTS = (
+    Mutant("a wish that was heard is heard again", f"{SERVER}/runs/book.py",
+        "update(asked=now.wishes[1:])", "update(asked=now.wishes)", (CUTS,)),
+    Mutant("a made file has one name for all its proofs", f"{SERVER}/prints/models.py",
+        'return self.print.folder / f"{self.kind}-{self.pk}.gcode"',
+        'return self.print.folder / f"{self.kind}.gcode"', (CUTS,)),
+    Mutant("bytes get their name before the row says so", f"{SERVER}/prints/api.py",
+        "    with transaction.atomic():\n        if Print.objects.filter(pk=kept.pk, state=\"arriving\")",
+        "    kept.arriving.replace(kept.original)\n    with transaction.atomic():\n"
+        "        if Print.objects.filter(pk=kept.pk, state=\"arriving\")", (CUTS,)),
+    Mutant("a save's revision comes after it", f"{SERVER}/keeping.py",
+        "        with transaction.atomic():\n            now = type(self)", "        if True:\n            now = type(self)",
+        (CUTS,)),
+    Mutant("a jump of the clock is forgotten at the next start", f"{SERVER}/house/clock.py",
+        "house.jumped_ran_s, house.jumped_from, house.jumped_to = ran, house.seen_at, now",
+        "house.jumped_from, house.jumped_to = house.seen_at, now", (WRONG_CLOCK,)),
+    Mutant("what was written before a jump counts as written after it", f"{SERVER}/house/clock.py",
+        ', f"{at_field}__gte": house.jumped_to})', "})", (WRONG_CLOCK,)),
+    Mutant("a journal stays beside another database", "bridle/datafolder/copies.py",
+        "        _settle(folder)\n", "", (COPIES,)),
+    Mutant("copies of before a restore are thinned out", "bridle/datafolder/copies.py",
+        "    if why == UPDATE:\n", "    if why:\n", (COPIES,)),
+    Mutant("a copy is not tried", "bridle/datafolder/copies.py", "        tried(trial)\n", "", (COPIES,)),
+    Mutant("a save goes to whatever shoot has the number", f"{SERVER}/shoots/api.py",
+        "if save.identity and save.identity != shoot.identity:", "if False:", (SIDES,)),
+    Mutant("as many values as somebody likes", "bridle/formats/strict_json.py",
+        "    count(data)\n    return data", "    return data", (GIVEN,)),
+    Mutant("a figure that changed is not told", f"{CORE}/older.py",
+        "        said.append(", "        said and said.append(", (OLDER,)),
     Mutant("a stop goes back without its modes", f"{CORE}/subjects/parking/stop.py",
         'yield "M82" if stand.absolute_e else "M83"', 'yield "M83"', (FILES,)),
     Mutant("a stop forgets the file's own E", f"{CORE}/subjects/parking/stop.py",

@@ -24,6 +24,7 @@ from bridle.server.runs.models import LogEntry, Run
 from bridle.server.said import SAID
 from bridle.server.shoots import lines
 from bridle.server.shoots.models import Shoot, keep
+from tests.formats.test_older import OLDER
 from tests.mutated import CARDS, PLANS, mutated_plans
 from tests.server.test_api import Page
 from tests.server.test_keeping import HARBOUR
@@ -58,6 +59,29 @@ class Sides(TestCase):
             self.assertEqual(told["kept"]["plan"], theirs.model_dump(mode="json"))
 
         of_any_two()
+
+    def test_a_save_goes_to_the_shoot_that_it_was_made_of_whatever_has_its_number(self) -> None:
+        shoot = keep(HARBOUR)
+        changed = apply(HARBOUR, [Edit(path="camera.iso", value=800)])[0].model_dump(mode="json")
+        for identity, status in (("another's", 404), (shoot.identity, 200), ("", 200)):
+            body = {"version": 1, "plan": changed, "identity": identity}
+            self.assertEqual(self.page.send("PUT", f"/api/shoots/{shoot.pk}", body).status_code, status)
+            self.assertEqual(Shoot.objects.get().version, 1 if status == 404 else 2)
+        found = self.page.get(f"/api/shoots-by-identity/{shoot.identity}")
+        self.assertEqual(found.json(), {"id": shoot.pk})
+        self.assertEqual(self.page.get("/api/shoots-by-identity/nobody").status_code, 404)
+
+    def test_a_plan_of_an_older_form_is_told_what_is_other_now_when_it_is_taken_in(self) -> None:
+        old = OLDER["3"]["fern-frond-uncurling"]["plan"]
+        told = self.page.send("POST", "/api/shoots/import", old).json()
+        self.assertIn("Gaps: 7.2 s now, 4.4 s before", " ".join(told["changed"]))
+        self.assertEqual(self.page.get(f"/api/shoots/{told['id']}").json()["changed"], [], "once")
+        upgraded = self.page.send("POST", "/api/plans/upgrade", old).json()
+        self.assertEqual((upgraded["plan"]["bridle_plan"], upgraded["changed"]), (10, told["changed"]))
+        kept = Shoot.objects.create(name="old", plan=old)
+        self.assertEqual(
+            self.page.get(f"/api/shoots/{kept.pk}").json()["changed"], told["changed"], "until it is saved"
+        )
 
     def test_sides_that_differ_in_kind(self) -> None:
         plan = {name: json.loads(json.dumps(next(one for one in PLANS if one["shoot"]["name"] == name)))

@@ -11,6 +11,7 @@ from django.db.models import F, Prefetch
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
+from ninja.errors import HttpError
 from ninja.params.functions import Query
 from pydantic import ValidationError
 
@@ -173,7 +174,7 @@ def save_shoot(request: HttpRequest, shoot_id: PathId, save: Save) -> Any:
     """Save a plan. Refused with both sides told when another window has saved in between."""
     shoot = get_object_or_404(Shoot, pk=shoot_id)
     if save.identity and save.identity != shoot.identity:
-        return Status(404, Trouble(message=ANOTHER))
+        raise HttpError(404, ANOTHER)
     try:
         kept = shoot.put(save.plan, save.version)
     except StaleError as stale:
