@@ -16,6 +16,7 @@ from bridle.server.kit.models import CARD, KitCard, keep_card
 from bridle.server.prints.models import Print
 from bridle.server.runs.driver import Drive
 from bridle.server.runs.models import AS_FAST_AS_IT_GOES, LogEntry, Run
+from bridle.server.shoots.lines import refresh
 from bridle.server.shoots.models import Shoot, keep
 
 DEMO = Path(__file__).resolve().parents[4] / "demo"
@@ -40,6 +41,8 @@ class Command(BaseCommand):
                     _print_of(shoot, file.stem)
                     run = _run_of(shoot) if file.stem == REHEARSED else None
                 self.stdout.write(f"demo shoot {shoot.name}")
+                # A process for long work would cost more than these few lines.
+                refresh(shoot)
                 if run is not None:
                     _rehearse(run)
 

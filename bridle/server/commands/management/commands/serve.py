@@ -24,6 +24,8 @@ class Command(BaseCommand):
     """Waitress, bound to the loopback address; runs that were under way go on."""
 
     help = __doc__
+    # They would read all the addresses of the API before anything is served.
+    requires_system_checks = ()
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         """The port can be chosen, the address cannot."""

@@ -20,6 +20,8 @@ class Command(BaseCommand):
     """One piece of work after another, and the lines of lists, until the server that began this process is gone."""
 
     help = __doc__
+    # They would read all the addresses of the API before anything is served.
+    requires_system_checks = ()
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Wait for the last server's process to be gone, then take what comes."""
