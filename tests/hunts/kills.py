@@ -4,6 +4,7 @@ import json
 import os
 import random
 import sqlite3
+import subprocess
 import sys
 import threading
 import time
@@ -241,8 +242,9 @@ def backups(server: Served, kills: int, dice: random.Random) -> int:
             opened.execute("UPDATE shoots_shoot SET name = ? WHERE id = 1", (f"work {number}",))
             opened.commit()
         to = server.data / f"copy-{number}.sqlite3"
-        for command, file, longest in (("backup", to, 5.0), ("restore", copy, 8.0)):
+        for command, file, longest in (("backup", to, 0.15), ("restore", copy, 8.0)):
             process = server.begun("-m", "bridle.cli", command, str(file))
+            at_work(server.data, process)
             time.sleep(dice.uniform(0.0, longest))
             process.kill()
             process.wait()
@@ -257,6 +259,12 @@ def backups(server: Served, kills: int, dice: random.Random) -> int:
     left = [one for one in server.data.rglob("*") if one.name.endswith((".half", ".part")) or one.name == "restoring"]
     assert not left, left
     return made
+
+
+def at_work(data: Path, process: "subprocess.Popen[bytes]") -> None:
+    """Wait until a copy is under way: what comes before is only the interpreter's start."""
+    while process.poll() is None and not (data / "restoring").exists() and not list(data.glob(".*.half")):
+        time.sleep(0.002)
 
 
 def name_in(file: Path) -> str:
