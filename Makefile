@@ -111,8 +111,7 @@ golden: $(S)/test
 # --- the packages ---
 
 # Pins all that is named in requirements*.txt, with all that it needs, by digest. Looks at the network, and takes minutes.
-LOCK := $(S)/lock/bin/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-header \
-	--no-emit-index-url --no-emit-trusted-host --no-emit-find-links
+LOCK := $(S)/lock/bin/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-header --no-emit-options
 lock:
 	@mkdir -p $(S)
 	@test -x $(S)/lock/bin/pip-compile || ($(PYTHON) -m venv $(S)/lock && $(S)/lock/bin/python -m pip install --quiet pip-tools==7.6.2)

@@ -59,6 +59,8 @@ def restore(folder: Path, source: Path, tried: Tried) -> Path | None:
         _to_disk(database(trial))
         database(trial).replace(database(folder))
         _to_disk(folder)
+    except sqlite3.Error as error:
+        raise UnwellError(f"{source} cannot be brought back. {why_not(error)[1]}") from error
     finally:
         shutil.rmtree(trial, ignore_errors=True)
     return before

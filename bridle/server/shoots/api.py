@@ -80,10 +80,18 @@ def _open(shoot: Shoot, status: int = 200, version: object = None) -> HttpRespon
     """A shoot as `Opened`, put together from JSON that is there already; `version` is that of the file it came from."""
     plan = read_kept(shoot)
     written = version or (shoot.plan.get("bridle_plan") if isinstance(shoot.plan, dict) else None)
-    told = {**_opened(shoot), "changed": changed(written, plan, evaluate(plan)) if written != VERSION else []}
+    told = {**_opened(shoot), "changed": _changed(written, plan)}
     head = json.dumps(told, cls=DjangoJSONEncoder)[:-1]
     evaluation_json = sent_json(shoot, plan).decode()
     return _json(f'{head}, "plan": {plan.model_dump_json()}, "evaluation": {evaluation_json}}}', status)
+
+
+def _changed(version: object, plan: Plan) -> list[str]:
+    """The figures that are others now than in the version that wrote a plan; today's is not worked out for it."""
+    if version == VERSION:
+        return []
+    with turn(plan):
+        return changed(version, plan, evaluate(plan))
 
 
 def _keep(plan: Plan) -> Shoot:
@@ -160,7 +168,7 @@ def find_shoot(request: HttpRequest, identity: str) -> Any:
 def upgrade_plan(request: HttpRequest) -> Any:
     """A plan of any version, sent as it is, as one of today's. Nothing is kept."""
     plan, version = read_with_version(_sent_plan(request))
-    return UpgradedPlan(plan=plan, changed=changed(version, plan, evaluate(plan)) if version != VERSION else [])
+    return UpgradedPlan(plan=plan, changed=_changed(version, plan))
 
 
 @router.get("/shoots/{shoot_id}", response=Opened, operation_id="open_shoot")
