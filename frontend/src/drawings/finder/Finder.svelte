@@ -9,6 +9,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { number, write } from '../../format';
   import { look } from '../../looks/look.svelte';
+  import { download, plainName } from '../../parts/download';
   import { theSheet } from '../../sheet/sheet.svelte';
   import { lines, paint, skins, type Shown } from './film';
   import { isExposed, poseAt, waysOf } from './pose';
@@ -198,15 +199,7 @@
     recording = 'no';
     model?.size(drawn.width, drawn.height);
     scaled = 1;
-    if (blob) keep(blob);
-  }
-
-  function keep(blob: Blob) {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${sheet.plan.shoot.name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-preview.webm`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+    if (blob) download(`${plainName(sheet.plan.shoot.name)}-preview.webm`, blob);
   }
 
   onDestroy(() => {
