@@ -51,6 +51,21 @@ class Older(TestCase):
                     told |= {one.why for one in live}
         self.assertEqual(told | {CHANGES[-1].why}, {one.why for one in CHANGES}, "each of them is met by a demo plan")
 
+    def test_every_drive_that_lost_its_top_speed_is_told_and_no_other(self) -> None:
+        """The last Bridle of version 4 said 0.79 s for each of these drives alike."""
+        for kind, need in (("belt", 0.79), ("gear", 0.79), ("clockwork", 0.702), ("rated", 0.702), ("stepped", 0.702),
+                           ("dial", 0.702), ("hand", 0.702)):  # fmt: skip
+            with self.subTest(kind):
+                old = json.loads(json.dumps(OLDER["4"]["market-morning"]["plan"]))
+                for copy in old["kit"]["copies"]:
+                    if copy["card"]["kind"] == "axis":
+                        copy["card"]["drive"] = {"kind": kind}
+                plan, written = read_with_version(json.dumps(old))
+                now = evaluate(plan)
+                self.assertTrue(alike(now.figures["school.shoot-move-shoot.need"].value, need))
+                said = [one for one in changed(written, plan, now) if "no top speed" in one]
+                self.assertEqual(len(said), need == 0.702, said)
+
     def test_windows_that_the_interval_does_not_divide(self) -> None:
         old = OLDER["8"]["mill-weir-footbridge"]["plan"]
         windows = {"source": "windows", "opens_min": 480, "closes_min": 1050, "weekdays": [0, 1, 2],

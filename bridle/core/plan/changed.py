@@ -9,6 +9,7 @@ from fractions import Fraction
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import DAY_MIN, Windows
+from bridle.core.plan.upgrade import UNASKED
 
 # What a figure was, from what it is now; None where nobody can say without the older rules.
 Was = Callable[[Plan, float], float | None]
@@ -54,10 +55,10 @@ def _levelled(plan: Plan) -> bool:
     return plan.picture.level_deg != 0
 
 
-def _winds_down(plan: Plan) -> bool:
-    """Whether some drive runs by itself, so that shooting and moving cannot take turns."""
+def _has_no_top_speed(plan: Plan) -> bool:
+    """Whether some drive is asked for no top speed since version 5: a spring, a menu, a switch, a dial, a hand."""
     drives = [getattr(copy.card, "drive", None) for copy in plan.kit.copies]
-    return any(drive is not None and drive.kind == "clockwork" for drive in drives)
+    return any(drive is not None and drive.kind in UNASKED for drive in drives)
 
 
 def _broken_windows(plan: Plan) -> bool:
@@ -108,8 +109,8 @@ CHANGES = (
     FigureChange(
         4,
         ("school.shoot-move-shoot.need",),
-        "a spring cannot stop for a picture, so no move is waited for",
-        only=_winds_down,
+        "a drive that runs by itself, or is set by hand, has no top speed, so no move is waited for",
+        only=_has_no_top_speed,
     ),
     FigureChange(
         8,

@@ -61,7 +61,7 @@ def _from_3(data: Data) -> Data:
 
 
 # What an axis is not asked, by the kind of its drive: a spring has no top speed, a hand no acceleration.
-_UNASKED = {
+UNASKED = {
     "clockwork": ("top_speed", "acceleration", "backlash"),
     "rated": ("top_speed", "acceleration", "backlash"),
     "stepped": ("top_speed", "acceleration", "backlash"),
@@ -96,7 +96,7 @@ def _axis_cards(data: Data) -> dict[str, Data]:
 def _unasked(axis: Any, cards: dict[str, Data]) -> Any:
     card = cards.get(str(axis.get("name"))) if isinstance(axis, dict) else None
     drive = card.get("drive") if card is not None else None
-    fields = _UNASKED.get(str(drive.get("kind")), ()) if isinstance(drive, dict) else ()
+    fields = UNASKED.get(str(drive.get("kind")), ()) if isinstance(drive, dict) else ()
     nothing = {
         field: 0.0 if field == "backlash" else None
         for field in fields
