@@ -4,6 +4,8 @@ PORT ?= 8420
 BIN := .venv/bin
 S := .stamps
 export DJANGO_SETTINGS_MODULE := bridle.server.settings
+# Modules are kept compiled, whatever the surroundings say: to compile Bridle anew is a third of every start.
+unexport PYTHONDONTWRITEBYTECODE
 
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts frontend/svelte.config.js
 
