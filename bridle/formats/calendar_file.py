@@ -86,8 +86,7 @@ def _errands(plan: Plan, shooting: Shooting) -> Iterator[Event]:
 
 def _described(plan: Plan, shooting: Shooting) -> str:
     lines = [f"{shooting.frames} frames, one every {float(shooting.timeline.interval_s):g} s."]
-    if shooting.followed is not None:
-        for change in change_lines(shooting, shooting.followed, 60):
-            clock = shooting.timeline.clock(change.frame)
-            lines.append(f"{clock:%H:%M:%S} frame {change.frame + 1}: {said(change)}")
+    for change in change_lines(shooting, 60):
+        clock = shooting.timeline.clock(change.frame)
+        lines.append(f"{clock:%H:%M:%S} frame {change.frame + 1}: {said(change)}")
     return "\n".join(lines)

@@ -20,18 +20,17 @@ def write_changes(plan: Plan) -> Iterator[str]:
     shooting = reckon(plan).shooting
     if shooting is None:
         raise NothingToWriteError("the clip leaves something open, so there are no frames to set anything for")
-    if plan.light.school == "locked":
+    if plan.light.school == "locked" and not plan.light.densities:
         raise NothingToWriteError("one exposure for all frames: there is nothing to change")
-    followed = shooting.followed
-    if followed is None:
+    if plan.light.school != "locked" and shooting.followed is None:
         raise NothingToWriteError("nobody knows the light of this scene: its place on earth is needed")
 
     def lines() -> Iterator[str]:
         yield csv_line(HEADER)
-        for change in change_lines(shooting, followed):
+        for change in change_lines(shooting):
             clock = shooting.timeline.clock(change.frame).isoformat(timespec="seconds")
             elapsed = f"{float(shooting.timeline.elapsed_s(change.frame)):.3f}"
-            exposed = f"{float(followed.shutter_s[change.frame]):.9g}"
+            exposed = f"{float(shooting.shuttered.exposed_s[change.frame]):.9g}"
             shown = write_shutter(change.shutter_s)
             settings = [shown, exposed, f"{change.iso:g}", f"{change.aperture:g}", f"{change.density:g}"]
             yield csv_line([change.frame + 1, clock, elapsed, *settings, " ".join(change.moved)])
@@ -41,5 +40,5 @@ def write_changes(plan: Plan) -> Iterator[str]:
 
 def said(change: ChangeLine) -> str:
     """A setting in a line of text."""
-    filtered = f", filter {change.density:g} stops" if change.density else ""
+    filtered = f", filter of {change.density:g} stops" if change.density else ""
     return f"{write_shutter(change.shutter_s)}, ISO {change.iso:g}, f/{change.aperture:g}{filtered}"

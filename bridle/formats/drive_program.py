@@ -181,8 +181,7 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
 
 def _settings(shooting: Shooting) -> Notes:
     """What is dialled in on the camera before a picture, as a note: the controller cannot do it."""
-    followed = shooting.followed
-    lines = {} if followed is None else {change.frame: change for change in change_lines(shooting, followed)}
+    lines = {change.frame: change for change in change_lines(shooting)}
 
     def notes(say: Orders, picture: int) -> Iterator[str]:
         change = lines.get(int(say.frame[picture]))

@@ -6,17 +6,19 @@ from bridle.core.plan.document import Plan
 from bridle.core.reckon.path import FIELDS
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.scene import lit_at
+from bridle.core.reckon.settings import density_of
 from bridle.formats.csv_lines import csv_line
 from bridle.formats.nothing import NothingToWriteError
 
-# What is told beyond the exposure where it follows the light.
-FOLLOWED = ("filter_stops", "leftover_stops")
+# What is told beyond shutter, aperture and ISO: where there are filters, and where the exposure follows the light.
+FILTERED, FOLLOWED = ("filter_stops",), ("leftover_stops",)
 
 
 def header(plan: Plan) -> list[str]:
     """The column names: frame from 1, ISO 8601 clock time, seconds from the start, axes, exposure."""
     axes = [FIELDS[axis.name] for axis in plan.rig.axes]
-    return ["frame", "time", "elapsed_s", *axes, "exposure_s", "f_number", "iso", *(FOLLOWED if follows(plan) else ())]
+    beyond = [*(FILTERED if plan.light.densities or follows(plan) else ()), *(FOLLOWED if follows(plan) else ())]
+    return ["frame", "time", "elapsed_s", *axes, "exposure_s", "f_number", "iso", *beyond]
 
 
 def follows(plan: Plan) -> bool:
@@ -48,7 +50,10 @@ def _exposures(shooting: Shooting) -> Callable[[int], list[str]]:
     plan, followed = shooting.plan, shooting.followed
     if followed is None:
         locked = [f"{float(plan.beat.exposure_s):.9g}", f"{plan.camera.aperture:g}", str(plan.camera.iso)]
-        return lambda _: locked
+        density = density_of(plan, shooting.frames)
+        if not plan.light.densities:
+            return lambda _: locked
+        return lambda frame: [*locked, f"{float(density[frame]):g}"]
     return lambda frame: [
         f"{float(followed.shutter_s[frame]):.9g}",
         f"{followed.label('aperture', frame):g}",

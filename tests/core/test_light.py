@@ -250,7 +250,7 @@ class Replayed(TestCase):
                 known = shooting(dusk(**{"school": "ramped", **light}))
                 followed = known.followed
                 assert followed is not None
-                lines, now = list(change_lines(known, followed)), None
+                lines, now = list(change_lines(known)), None
                 self.assertEqual(lines[0].frame, 0)
                 for frame in range(known.frames):
                     now = next((line for line in lines if line.frame == frame), now)

@@ -159,6 +159,7 @@ M2
 """
 # Going on it fires on the way: 0.2 s of the shutter, then the rest of the way to the next frame in 19.8 s.
 RUNNING = """\
+; camera: 2 s, ISO 100, f/8
 ; frame 1
 M62 P0
 G1 X101.50000 Y0.15000 F300.000000

@@ -13,7 +13,9 @@ import recurring_ical_events
 from icalendar import Calendar
 
 from bridle.core.coordinates import read_place
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
+from bridle.core.plan.rig import Rig
 from bridle.core.quantity import QuantityError
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.calendar_file import write_calendar
@@ -22,7 +24,7 @@ from bridle.formats.drive_program import program
 from bridle.formats.frame_table import write_frames
 from bridle.formats.nothing import NothingToWriteError
 from tests.provoked import dusk, proof
-from tests.strategies import RINGS, plan_of, shooting
+from tests.strategies import RINGS, copies, fitted, plan_of, shooting
 
 PLACES: dict[str, tuple[float, float]] = {
     "57.32 N, 6.18 W": (57.32, -6.18), "57.32, -6.18": (57.32, -6.18), "57,32 N 6,18 W": (57.32, -6.18),
@@ -95,6 +97,47 @@ class Files(TestCase):
         for plan, said in ((dusk(minutes=30), "nothing to change"), (nowhere, "its place on earth is needed")):
             with self.assertRaisesRegex(NothingToWriteError, said):
                 write_changes(plan)
+
+    def test_a_filter_is_on_everything_that_is_taken_along(self) -> None:
+        """Whoever follows the card, the table, the list, the calendar or the program exposes as the plan does."""
+        filters = [{"stops": 8}, {"stops": 1, "first_frame": 3, "last_frame": 5}]
+        for school in ("locked", "ramped", "automatic"):
+            with self.subTest(school):
+                axes = Rig(axes=RINGS[:2])
+                plan = dusk(school=school, densities=filters, minutes=10).model_copy(update={"rig": axes})
+                card = {one.title: one.settings for one in evaluate(plan).review.sheets}
+                on = [str(row.value.value) for row in card["Camera"] if row.label == "filter"]
+                self.assertEqual(on, ["8 stops, on throughout", "1 stop, on for frames 3 to 5"])
+                self.assertIn("filter of 8 stops · filter of 1 stop", str(card["Pack"][0].value.value))
+                sets = {row.label.split(",")[0]: str(row.value.value) for row in card["Changes of setting"]}
+                self.assertIn("filter of 9 stops on", sets["frame 3"])
+                self.assertIn("filter of 8 stops on", sets["frame 6"])
+                self.assertEqual(school == "ramped", any("ISO" in one or "1/" in one for one in sets.values()))
+                worn = ["8", "8", "9", "9", "9", "8"]
+                self.assertEqual([row["filter_stops"] for row in rows(write_frames(plan))][:6], worn)
+                listed = {int(row["frame"]): row["filter_stops"] for row in rows(write_changes(plan))}
+                self.assertEqual([listed[frame] for frame in (1, 3, 6)], ["8", "9", "8"])
+                (shoot,) = [
+                    event for event in Calendar.from_ical("".join(write_calendar(plan))).events
+                    if event["SUMMARY"] == "Trial"
+                ]  # fmt: skip
+                self.assertIn("filter of 8 stops", str(shoot["DESCRIPTION"]))
+                noted = [text for text in program(plan) if "; camera:" in text]
+                self.assertIn("filter of 8 stops", noted[0])
+                self.assertIn("filter of 9 stops", "".join(noted))
+
+    def test_a_filter_that_is_a_card_is_packed_once(self) -> None:
+        """Two of three stops at a time need two; one after another the same one serves."""
+        owned = copies("nd6", nd6={"stops": 3.0, "name": "ND 8, 67 mm"})
+        together, apart = {"stops": 3}, {"stops": 3, "first_frame": 5}
+        for densities, packed in (
+            ([together], "ND 8, 67 mm"),
+            ([together, apart], "ND 8, 67 mm · filter of 3 stops"),
+            ([{"stops": 3, "last_frame": 4}, apart], "ND 8, 67 mm"),
+        ):
+            plan = fitted(dusk(densities=densities, minutes=10), owned)
+            (row,) = next(one.settings for one in evaluate(plan).review.sheets if one.title == "Pack")
+            self.assertEqual(row.value.value, packed)
 
     def test_the_program_notes_each_setting_before_its_frame(self) -> None:
         plan = self.plan.model_copy(update={"rig": self.plan.rig.model_copy(update={"axes": RINGS[:2]})})

@@ -14,7 +14,7 @@ from ninja import Router, Status
 from ninja.params.functions import Query
 
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.changes import DIALS
+from bridle.core.reckon.changes import set_at
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.settings import density_of
 from bridle.core.reckon.timeline import instant
@@ -230,13 +230,11 @@ def _pictures(run_id: int) -> Callable[[int], Setting]:
     run = Run.objects.get(pk=run_id)
     shooting = reckon(run.read_plan()).shooting
     assert shooting is not None  # there is a programme
-    followed = shooting.followed
     seen = outcome_of(shooting, cast(WeatherName, run.weather))
     density = density_of(shooting.plan, shooting.frames)
-    locked = float(shooting.plan.beat.exposure_s), float(shooting.plan.camera.iso), shooting.plan.camera.aperture
 
     def at(frame: int) -> Setting:
-        shutter, iso, aperture = locked if followed is None else (followed.label(dial, frame) for dial in DIALS)
+        shutter, iso, aperture = set_at(shooting, frame)
         return Setting(
             frame=frame,
             shutter_s=shutter,

@@ -1,5 +1,5 @@
 /** What a hand sets next, and what after that: from the list of changes and the time that has passed. */
-import { number, shutter } from '../format';
+import { number, shutter, write } from '../format';
 import type { ChangeLine } from '../drawings/light/geometry';
 
 export interface Coming {
@@ -26,7 +26,7 @@ export function setsOf(change: ChangeLine): string[] {
     shutter: shutter(change.shutter_s),
     iso: `ISO ${number(change.iso, 6)}`,
     aperture: `f/${number(change.aperture)}`,
-    filter: change.density ? `filter ${number(change.density)} stops on` : 'filter off'
+    filter: change.density ? `filter of ${write(change.density, 'stops')} on` : 'filter off'
   };
   const moved = change.moved ?? [];
   const first = ['shutter', 'iso', 'aperture', ...(change.density ? ['filter'] : [])];

@@ -49,11 +49,12 @@ def drawn(shooting: Shooting, points: int, whole: bool) -> LightState:
     exposed = [one for one in (exposed_as(shooting, each) for each in asked) if one is not None]
     here = next(one for one in exposed if one.school == school)
     ramp = shooting.followed
+    told = ramp is not None or shooting.plan.light.densities
     return LightState(
         bands=tuple(_bands(shooting)) if whole else (),
         fall=_fall(shooting) if whole else None,
         schools=tuple(_school(shooting, one, points) for one in exposed) if whole else (),
-        changes=tuple(change_lines(shooting, ramp, MOST_CHANGES)) if ramp and whole else (),
+        changes=tuple(change_lines(shooting, MOST_CHANGES)) if whole and told else (),
         capped=tuple(_capped(shooting, ramp)) if ramp and whole else (),
         proofs=tuple(_proofs(shooting)),
         bright=series(here.bright, points, 3),

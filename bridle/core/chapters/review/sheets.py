@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 from bridle.core.chapters.review.firing import bench_test, firing, to_pack
+from bridle.core.chapters.review.glass import filter_lines, filters_to_pack
 from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.printing import print_card, spares
@@ -11,6 +12,7 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Support
+from bridle.core.plan.light import LightSchool
 from bridle.core.quantity import listed, write, write_shutter
 from bridle.core.reckon.changes import ChangeLine, change_lines
 from bridle.core.reckon.clocks import own_clocks
@@ -105,7 +107,7 @@ def _times(times: Timeline) -> SettingSheet:
 def _camera(plan: Plan, shooting: Shooting | None) -> SettingSheet:
     camera, automatic = plan.camera, plan.light.school == "automatic"
     followed = shooting.followed if shooting else None
-    first = next(change_lines(shooting, followed, 0), None) if shooting and followed else None
+    first = next(change_lines(shooting, 0), None) if shooting and followed else None
     begins = " to begin with" if first and not automatic else ""
     rows = (
         line("mode", slot("exposed by itself, raw files" if automatic else "manual, raw files")),
@@ -125,6 +127,7 @@ def _camera(plan: Plan, shooting: Shooting | None) -> SettingSheet:
             ]
         ),
         *([] if automatic else [line(f"ISO{begins}", slot(first.iso if first else camera.iso))]),
+        *filter_lines(plan),
         line("focal length", _focal(plan)),
         line("focus", slot("manual, stabiliser off")),
         line("white balance", slot("fixed")),
@@ -135,13 +138,15 @@ def _camera(plan: Plan, shooting: Shooting | None) -> SettingSheet:
 
 def _changes(shooting: Shooting) -> list[SettingSheet]:
     """What a hand sets at which minute; of a longer list the card has the first, the rest is a list of its own."""
-    followed = shooting.followed
-    if followed is None or shooting.plan.light.school != "ramped":
+    school, times = shooting.plan.light.school, shooting.timeline
+    if school == "ramped" and shooting.followed is None:
         return []
-    times = shooting.timeline
-    changes = list(change_lines(shooting, followed))[1:]
+    # Of an exposure that the camera finds by itself, and of a locked one, the filters alone are a hand's work.
+    changes = [
+        change for change in change_lines(shooting) if change.moved and (school == "ramped" or "filter" in change.moved)
+    ]
     rows = [
-        line(f"frame {change.frame + 1}, {_clock(times, change.frame)}", slot(_moved(change)))
+        line(f"frame {change.frame + 1}, {_clock(times, change.frame)}", slot(_moved(change, school)))
         for change in changes[:MOST_CHANGES]
     ]
     if len(changes) > MOST_CHANGES:
@@ -155,16 +160,16 @@ def _clock(times: Timeline, frame: int) -> str:
     return write(float(at.value), at.unit, times.zone)
 
 
-def _moved(change: ChangeLine) -> str:
-    """What is set anew, and nothing else."""
-    filtered = f"filter {change.density:g} stops" if change.density else "filter off"
+def _moved(change: ChangeLine, school: LightSchool) -> str:
+    """What is set anew by hand, and nothing else."""
+    filtered = f"filter of {change.density:g} stops on" if change.density else "filter off"
     each = {
         "shutter": write_shutter(change.shutter_s),
         "iso": f"ISO {change.iso:g}",
         "aperture": f"f/{change.aperture:g}",
         "filter": filtered,
     }
-    return ", ".join(each[name] for name in change.moved)
+    return ", ".join(each[name] for name in change.moved if school == "ramped" or name == "filter")
 
 
 def _focal(plan: Plan) -> Slot:
@@ -257,5 +262,5 @@ def _pack(plan: Plan) -> list[SettingSheet]:
     """Everything that the plan is made with, what fixes have put on it too."""
     names = Counter(copy.card.name for copy in plan.kit.copies)
     packed = [name if count == 1 else f"{name} ({count})" for name, count in names.items()]
-    packed += [*to_pack(plan), *spares(plan)]
+    packed += [*filters_to_pack(plan), *to_pack(plan), *spares(plan)]
     return some("Pack", [line("□", slot(" · ".join(packed)))] if packed else [])

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** What is set at the playhead, what is left of it for the edit, and what comes next. */
-  import { clock, duration, number, shutter } from '../../format';
+  import { clock, duration, number, shutter, write } from '../../format';
   import { nextAfter, setAt } from '../../drawings/light/geometry';
   import { stopsSaid } from '../../drawings/light/state.svelte';
   import { exact } from '../../parts/paths';
@@ -33,7 +33,7 @@
 
 <p class="set" aria-live="off">
   <b>{shutter(set.shutter)}</b> <b>ISO {number(set.iso, 6)}</b> <b>f/{number(set.aperture)}</b>
-  {#if now?.density}<b>filter {number(now.density)} stops</b>{/if}
+  {#if now?.density}<b>filter of {write(now.density, 'stops')}</b>{/if}
 </p>
 <p class="label">
   {#if locked}

@@ -181,7 +181,7 @@
           <dd>
             {shutter(run.setting.shutter_s)}, ISO {number(run.setting.iso, 6)}, f/{number(
               run.setting.aperture
-            )}{run.setting.density ? `, filter ${number(run.setting.density)}` : ''}
+            )}{run.setting.density ? `, filter of ${write(run.setting.density, 'stops')}` : ''}
           </dd>
         </div>
         {#if run.setting.bright !== null && run.setting.metered_ev !== null}
