@@ -8,6 +8,8 @@ import math
 from collections.abc import Callable, Iterator
 from typing import TypeAlias
 
+import numpy as np
+
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Axis
 from bridle.core.reckon.changes import change_lines
@@ -18,12 +20,15 @@ from bridle.core.reckon.orders import Orders, unmarked
 from bridle.core.reckon.parts import programmed
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.travel import RUN_UP, approach
+from bridle.core.subjects.time.cycle import step_time
 from bridle.formats.change_list import said
 from bridle.formats.nothing import NothingToWriteError
 
 Notes: TypeAlias = Callable[[Orders, int], Iterator[str]]
 # Feeds are rounded so that no axis goes faster than it may.
 SHORTEST_S, FINEST_S = 0.01, 0.001
+# What a watch shows, and the error of a clock that is to show by then.
+SEEN_S, WRONG = 2.0, 0.001
 
 
 def program(plan: Plan) -> Iterator[str]:
@@ -59,13 +64,30 @@ def _head(plan: Plan, say: Orders) -> Iterator[str]:
         hung = ", hung upside down" if axis.hung else ""
         lean = f", leaned {axis.lean_deg:g} degrees towards {axis.lean_toward_deg:g}" if axis.lean_deg else ""
         yield f"; {axis.called}: {axis.name}, {unit}, from {low:.4f} to {high:.4f}{hung}{lean}"
+        yield f";    set the controller to {_counted_on(axis)}"
     yield "; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames."
-    yield "; Its clock is the controller's own: compare frame 10 with the field card."
+    yield from _clock_check(say)
     yield "G21 ; millimetres"
     yield "G90 ; absolute positions"
     yield "G93 ; every move says how many of it go into a minute"
     yield _off(plan)
     yield from _approach(plan, say)
+
+
+def _counted_on(axis: Axis) -> str:
+    """What the controller has to be set to for the waits of the program to come out."""
+    unit = "mm" if axis.unit == "mm" else "degrees"
+    speed = f"top speed {axis.fastest:g} {unit}/s"
+    return speed if axis.acceleration is None else f"{speed}, acceleration {axis.acceleration:g} {unit}/s^2"
+
+
+def _clock_check(say: Orders) -> Iterator[str]:
+    """The frame by which a clock that is wrong by a thousandth, or a wrong acceleration, shows on a watch."""
+    picture = min(int(np.searchsorted(say.due_s, SEEN_S / WRONG)), len(say) - 1)
+    after, off = float(say.due_s[picture]), max(1.0, round(float(say.due_s[picture]) * WRONG))
+    minutes, seconds = divmod(round(after), 60)
+    yield f"; Clock check: frame {say.frame[picture] + 1} is due {minutes} min {seconds} s after frame 1."
+    yield f"; If it is {off:g} s early or late, correct the controller's clock or its acceleration."
 
 
 def _plain(text: str) -> str:
@@ -125,6 +147,13 @@ def _takes_s(move: str) -> float:
     return 60 / float(move.rpartition("F")[2])
 
 
+def _from_rest_s(plan: Plan, start: dict[str, float], end: dict[str, float], steady_s: float) -> float:
+    """How long a written move takes from rest to rest, all axes together: the least lively one sets the ramps."""
+    far = {axis: abs(end[axis.name] - start[axis.name]) for axis in programmed(plan)}
+    liveliest = min((axis.liveliest / way for axis, way in far.items() if way), default=math.inf)
+    return step_time(1.0, 1 / steady_s, liveliest)
+
+
 def _dwell(seconds: float) -> Iterator[str]:
     if seconds > 0.0005:
         yield f"G4 P{seconds:.3f}"
@@ -173,7 +202,7 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
             least = min(SHORTEST_S, max(float(say.move_s[picture]), FINEST_S))
             line = _move(plan, going, max(_seconds(plan, here, there), least))
             yield line
-            spent += _takes_s(line)
+            spent += _from_rest_s(plan, here, there, _takes_s(line))
         wait = float(fires[picture + 1]) - spent
         yield from _dwell(wait)
         spent += round(max(wait, 0.0), 3)

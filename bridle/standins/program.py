@@ -87,7 +87,8 @@ def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
     say, axes = shooting.orders, programmed(plan)
     # Wherever the load was left within its play.
     bench = _Bench(axes, {a.name: Play(steps_a_unit(plan, a), a.backlash, a.high + a.backlash) for a in axes})
-    machine = Machine(rapids={axis.called: axis.fastest for axis in axes})
+    gains = {axis.called: axis.acceleration for axis in axes if axis.acceleration is not None}
+    machine = Machine({axis.called: axis.fastest for axis in axes}, gains)
     for happening in machine.run(read(lines)):
         bench.see(happening)
     count = min(len(bench.fired), len(say))

@@ -1,5 +1,6 @@
 """The drive's program: a simulated controller runs the very text, and the rig is where it should be."""
 
+import re
 from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
@@ -20,6 +21,7 @@ from bridle.formats.drive_program import program
 from bridle.formats.nothing import NothingToWriteError
 from bridle.formats.step_table import write_steps
 from bridle.standins.program import rehearse
+from tests.core.test_trigger import demo
 from tests.strategies import RINGS, copies, fitted, moves, plan_of, shooting
 
 HELD = {"rate": F(25), "frames": F(120), "interval": F(20)}
@@ -104,6 +106,26 @@ class Programs(TestCase):
         assume(not (running and move.visits is not None))
         self.check(plan, frames * len(shooting(plan).cycle.travels_s))
 
+    def test_the_demo_shoots_end_when_they_are_to_on_axes_that_speed_up_and_slow_down(self) -> None:
+        """Counted at top speed alone, Harbour refloat would end 133 s late: 8 frames."""
+        for name in ("harbour-refloat", "fern-frond-uncurling", "lamps-along-the-quay", "moonlight-over-the-salt-barn"):
+            with self.subTest(name):
+                plan = demo(name)
+                told = rehearse(plan, program(plan))
+                self.assertLess(told.late_s, 0.02)
+
+    def test_the_frame_to_compare_shows_a_clock_that_is_wrong(self) -> None:
+        """A clock a thousandth too fast is the seconds off that are named, at the frame that is named."""
+        for plan in (demo("harbour-refloat"), plan_of({**HELD, "frames": F(5)})):
+            (said,) = [line for line in program(plan) if "Clock check" in line]
+            frame, minutes, seconds, off = map(
+                int, re.findall(r"frame (\d+) .* (\d+) min (\d+) s .* (\d+) s early", said)[0]
+            )
+            due = shooting(plan).timeline.starts_s[frame - 1]
+            self.assertAlmostEqual(60 * minutes + seconds, due, delta=0.5)
+            last = frame == len(shooting(plan).timeline.starts_s)
+            self.assertTrue(last or abs(due / 1000 - off) < 0.5)
+
     def test_what_cannot_be_told(self) -> None:
         with self.assertRaises(NothingToWriteError):
             program(plan_of({"rate": F(25)}))
@@ -120,14 +142,17 @@ class Programs(TestCase):
         self.assertEqual(list(write_crops(row))[-1].strip(), "120,0,0,0,6000,4000,6000,4000")
 
 
-# Lag of 0.06 s, two seconds of exposure; 150 mm take six seconds at 25 mm/s, and the rest of the slot is waited for.
+# Lag of 0.06 s, two seconds of exposure; 150 mm take six seconds at 25 mm/s and 0.3125 s more to speed up and slow down
+# at 80 mm/s²; the rest of the slot is waited for.
 STOPPING = """\
 ; Trial
 ; 3 pictures in 60 s, shoot, move, shoot
 ; X: slide, mm, from 100.0000 to 400.0000
+;    set the controller to top speed 25 mm/s, acceleration 80 mm/s^2
 ; Y: pan, degrees, from 0.0000 to 30.0000
+;    set the controller to top speed 20 degrees/s, acceleration 40 degrees/s^2
 ; Before it starts: every axis at its reference, nothing in the way, hands off. Watch the first ten frames.
-; Its clock is the controller's own: compare frame 10 with the field card.
+; Clock check: frame 3 is due 0 min 40 s after frame 1. If it is 1 s early or late, correct the controller's clock or its acceleration.
 G21 ; millimetres
 G90 ; absolute positions
 G93 ; every move says how many of it go into a minute
@@ -136,20 +161,21 @@ M65 P0
 G1 X97.80000 Y-1.10000 F1.66666666
 G1 X100.00000 Y0.00000 F340.909090
 G4 P0.800
+; camera: 2 s, ISO 100, f/8
 ; frame 1
 M64 P0
 G4 P0.200
 M65 P0
 G4 P1.860
 G1 X250.00000 Y15.00000 F10.0000000
-G4 P11.940
+G4 P11.627
 ; frame 2
 M64 P0
 G4 P0.200
 M65 P0
 G4 P1.860
 G1 X400.00000 Y30.00000 F10.0000000
-G4 P11.940
+G4 P11.628
 ; frame 3
 M64 P0
 G4 P0.200
@@ -159,7 +185,6 @@ M2
 """
 # Going on it fires on the way: 0.2 s of the shutter, then the rest of the way to the next frame in 19.8 s.
 RUNNING = """\
-; camera: 2 s, ISO 100, f/8
 ; frame 1
 M62 P0
 G1 X101.50000 Y0.15000 F300.000000
@@ -194,10 +219,23 @@ class Text(TestCase):
         between = STOPPING.split("; frame 2\n")[1].split("; frame 3")[0].splitlines()
         dwells = sum(float(line.split("P")[1]) for line in between if line.startswith("G4"))
         moves = sum(60 / float(line.split("F")[1]) for line in between if line.startswith("G1"))
-        self.assertAlmostEqual(dwells + moves, 20, 6)
+        self.assertAlmostEqual(dwells + moves + 25 / 80, 20, 6)
 
 
 class Interpreter(TestCase):
+    def test_moves_from_rest_take_as_long_as_their_ramps(self) -> None:
+        """Of 100 mm at 20 mm/s and 40 mm/s²: five seconds, and a quarter at each end that is at rest."""
+        for text, seconds in (
+            ("G1 X100 F12\nG4 P0", 5.5), ("G1 X100 F12\nM62 P0\nG1 X200 F12\nM64 P0", 10.5),
+            ("G1 X100 F12\nG1 X100 F12\nM2", 10.25), ("G1 X1 F600\nM2", 2 * (1 / 40) ** 0.5),
+            ("G1 X100 A10 F12\nM2", 6.0), ("G1 X1 F600\nG1 X100 F6\nG4 P1", (2 / 40) ** 0.5 + 1 + 10 + 9.9 / 80),
+        ):  # fmt: skip
+            with self.subTest(text):
+                machine = Machine(rapids={}, gains={"X": 40.0, "A": 2.0})
+                for _ in machine.run(read(["G93", *text.splitlines()])):
+                    pass
+                self.assertAlmostEqual(machine.now_s, seconds, 9)
+
     def test_what_it_does(self) -> None:
         machine = Machine(rapids={"X": 10.0})
         text = """%

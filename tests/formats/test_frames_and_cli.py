@@ -47,8 +47,8 @@ class CommandLine(TestCase):
         code, out, _ = run("evaluate", str(HARBOUR))
         told = json.loads(out)
         self.assertEqual((code, told["frames"], told["figures"]["clip.clip"]["value"]), (0, 720, 28.8))
-        # A frame that moves on has seven lines; 24 in the handles and the last have five; head and foot have 16, one more says what is set.
-        for command, lines in (("steps", 721), ("crops", 721), ("program", 695 * 7 + 25 * 5 + 17)):
+        # A frame that moves on has seven lines; 24 in the handles and the last have five; head and foot have 21.
+        for command, lines in (("steps", 721), ("crops", 721), ("program", 695 * 7 + 25 * 5 + 21)):
             code, out, _ = run(command, str(HARBOUR))
             self.assertEqual((code, len(out.splitlines())), (0, lines), command)
         code, out, _ = run("frames", str(HARBOUR))

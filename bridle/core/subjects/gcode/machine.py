@@ -5,8 +5,10 @@ hobby controllers; whatever else stands there is refused by name, never passed o
 """
 
 import math
+from collections import deque
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
+from itertools import islice
 from typing import Literal
 
 from bridle.core.subjects.gcode.reader import Block, GcodeError
@@ -16,6 +18,17 @@ ROTARY = "ABC"
 INCH_MM = 25.4
 # Codes that change nothing here: planes, cutter and length compensation off, path blending, the first work offset.
 IDLE_G = {17.0, 40.0, 49.0, 54.0, 61.0, 64.0, 80.0}
+
+
+def _moves(block: Block) -> bool:
+    """Whether axes go somewhere in it."""
+    targets = any(block.value(letter) is not None for letter in AXES)
+    return targets and 4.0 not in block.codes("G") and 92.0 not in block.codes("G")
+
+
+def _stands(block: Block) -> bool:
+    """Whether the rig stands still for it: a dwell, an output that is not tied to a move, the end."""
+    return 4.0 in block.codes("G") or any(code not in (62.0, 63.0) for code in block.codes("M"))
 
 
 @dataclass(frozen=True)
@@ -36,9 +49,14 @@ class Happening:
 
 @dataclass
 class Machine:
-    """Modal state of a controller; `rapids` are the top speeds of the axes for `G0`, per second."""
+    """Modal state of a controller; `rapids` are the top speeds of the axes for `G0`, per second.
+
+    `gains` are the accelerations of the axes, per second squared: a move speeds up where it begins at rest, and slows
+    down where something else than a move follows it. An axis that is not named there needs no time for that.
+    """
 
     rapids: dict[str, float]
+    gains: dict[str, float] = field(default_factory=dict)
     position: dict[str, float] = field(default_factory=dict)
     now_s: float = 0.0
     motion: float | None = None
@@ -49,13 +67,27 @@ class Machine:
     on: set[str] = field(default_factory=set)
     waiting: list[tuple[str, bool, int]] = field(default_factory=list)
     ended: bool = False
+    # How much of its steady pace the rig has at the beginning of the next move, and keeps at its end: 0 or 1.
+    rolling: int = 0
+    goes_on: int = 0
 
     def run(self, blocks: Iterable[Block]) -> Iterator[Happening]:
         """Carry the blocks out, one after another. Raises `GcodeError` at what it does not know or cannot do."""
-        for block in blocks:
-            if self.ended:
+        ahead: deque[Block] = deque()
+        coming = iter(blocks)
+        while True:
+            while not any(_stands(block) or _moves(block) for block in islice(ahead, 1, None)):
+                following = next(coming, None)
+                if following is None:
+                    break
+                ahead.append(following)
+            if self.ended or not ahead:
                 return
+            block = ahead.popleft()
+            self.goes_on = int(next((_moves(after) for after in ahead if _moves(after) or _stands(after)), False))
             yield from self.obey(block)
+            if _moves(block) or _stands(block):
+                self.rolling = self.goes_on if _moves(block) else 0
 
     def obey(self, block: Block) -> Iterator[Happening]:
         """Carry one block out."""
@@ -140,7 +172,7 @@ class Machine:
             raise GcodeError(block.line, "a target without G0 or G1", "G0 or G1 before the first target")
         before = dict(self.position)
         distances = {letter: abs(at - before.get(letter, 0.0)) for letter, at in targets.items()}
-        seconds = self._seconds(block, distances)
+        seconds = self._ramped_s(self._seconds(block, distances), distances)
         for name, on, line in self.waiting:
             # These switch with the start of the move that follows them.
             yield self._set(name, on, line)
@@ -148,6 +180,19 @@ class Machine:
         began, self.now_s = self.now_s, self.now_s + seconds
         self.position |= targets
         yield Happening(self.now_s, block.line, "moved", dict(self.position), "", began, before)
+
+    def _ramped_s(self, steady_s: float, distances: dict[str, float]) -> float:
+        """A move at a steady pace, with the time that speeding up and slowing down adds to it."""
+        ramps = 2 - self.rolling - self.goes_on
+        pushes = [self.gains[letter] / far for letter, far in distances.items() if far and letter in self.gains]
+        if not pushes or not ramps or steady_s <= 0:
+            return steady_s
+        pace, push = 1 / steady_s, min(pushes)
+        # Up to its pace takes pace/push seconds, and covers half of what it would have at its pace.
+        ramp_s = pace / push
+        if ramps * ramp_s * pace / 2 > 1:
+            return ramps * math.sqrt(2 / (ramps * push))
+        return steady_s + ramps * ramp_s / 2
 
     def _seconds(self, block: Block, distances: dict[str, float]) -> float:
         if self.motion == 0:
