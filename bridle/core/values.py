@@ -87,7 +87,9 @@ Line = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
 Millimetres = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]
 Position = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+# What is above nought and less than this is no measure of anything: its reciprocal would be beyond all bounds.
+SMALLEST = 1e-9
+Positive = Annotated[float, Field(ge=SMALLEST, le=1e6, allow_inf_nan=False)]
 
 
 def _known_zone(name: str) -> str:

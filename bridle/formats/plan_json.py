@@ -10,6 +10,7 @@ from pydantic_core import ErrorDetails
 
 from bridle.core.plan.document import VERSION, Plan
 from bridle.core.plan.upgrade import UPGRADES, UpgradeError, plan_from
+from bridle.core.values import SMALLEST
 from bridle.formats.json_places import lines_of, twice
 from bridle.formats.strict_json import TooManyError, glimpse, loads
 
@@ -161,4 +162,6 @@ def _problem(places: dict[tuple[str | int, ...], int], detail: ErrorDetails) -> 
 
 def expectation(detail: ErrorDetails) -> str:
     """What was expected, in plain words, from one of pydantic's findings."""
+    if detail.get("ctx", {}).get("ge") == SMALLEST:
+        return "greater than 0"
     return detail["msg"].removeprefix("Value error, ").removeprefix("Input should be ")

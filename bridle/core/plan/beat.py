@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.values import Count, Duration, PositiveDuration, Section, Share
+from bridle.core.values import SMALLEST, Count, Duration, PositiveDuration, Section, Share
 
 BeatSchool = Literal["shoot-move-shoot", "continuous"]
 
@@ -13,8 +13,8 @@ BeatSchool = Literal["shoot-move-shoot", "continuous"]
 class Stack(Section):
     """Several exposures a frame at stepped focus distances, from near to far, with the focus move in between."""
 
-    near_mm: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
-    far_mm: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+    near_mm: Annotated[float, Field(ge=SMALLEST, le=1e6, allow_inf_nan=False)]
+    far_mm: Annotated[float, Field(ge=SMALLEST, le=1e6, allow_inf_nan=False)]
     overlap: Share = Fraction(1, 5)
     move_s: Duration = Fraction(1, 2)
     settle_s: Duration = Fraction(1, 2)

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from bridle.core.values import Positive, Section
+from bridle.core.values import SMALLEST, Positive, Section
 
 Pixels = Annotated[int, Field(ge=16, le=100_000)]
 
@@ -29,5 +29,5 @@ class Camera(Section):
     lens_px: Pixels | None = None
     iso: Annotated[int, Field(ge=1, le=10_000_000)] = 100
     # A fixed lens screwed out of its mount to focus close up: by how much, and how far one turn of its thread goes.
-    extension_mm: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] | None = None
-    thread_mm: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] = 0.5
+    extension_mm: Annotated[float, Field(ge=SMALLEST, le=1000, allow_inf_nan=False)] | None = None
+    thread_mm: Annotated[float, Field(ge=SMALLEST, le=20, allow_inf_nan=False)] = 0.5

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from bridle.core.plan.clip import LONGEST_INTERVAL_S
-from bridle.core.values import Count, Line, PositiveDuration, Section
+from bridle.core.values import SMALLEST, Count, Line, PositiveDuration, Section
 
 DAY_MIN = 24 * 60
 MOST_LAYERS = 20_000
@@ -116,7 +116,7 @@ class Layers(Section):
     every: Annotated[int, Field(ge=1, le=1000)] = 1
     first_layer: Annotated[int, Field(ge=1, le=MOST_LAYERS)] = 1
     last_layer: Annotated[int, Field(ge=1, le=MOST_LAYERS)] | None = None
-    equal_mm: Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)] | None = None
+    equal_mm: Annotated[float, Field(ge=SMALLEST, le=100, allow_inf_nan=False)] | None = None
 
     @model_validator(mode="after")
     def _one_height_each(self) -> "Layers":

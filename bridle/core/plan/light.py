@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from bridle.core.subjects.light.dials import Dial, Step
-from bridle.core.values import Instant, Positive, PositiveDuration, Section
+from bridle.core.values import SMALLEST, Instant, Positive, PositiveDuration, Section
 
 LightSchool = Literal["locked", "ramped", "automatic"]
 Iso = Annotated[int, Field(ge=1, le=10_000_000)]
@@ -26,7 +26,7 @@ class Proof(Section):
 class Density(Section):
     """A neutral-density filter that is on from one frame to another (counted from 1; empty: to the end)."""
 
-    stops: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] = 3.0
+    stops: Annotated[float, Field(ge=SMALLEST, le=20, allow_inf_nan=False)] = 3.0
     first_frame: Annotated[int, Field(ge=1, le=10_000_000)] = 1
     last_frame: Annotated[int, Field(ge=1, le=10_000_000)] | None = None
 
@@ -62,7 +62,7 @@ class Light(Section):
     iso_high: Iso = 3200
     aperture_wide: Positive = 2.8
     aperture_narrow: Positive = 11.0
-    stars_px: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] | None = 2.0
+    stars_px: Annotated[float, Field(ge=SMALLEST, le=1000, allow_inf_nan=False)] | None = 2.0
     over_stops: Stops = 2.0
     under_stops: Stops = 4.0
     densities: Annotated[tuple[Density, ...], Field(max_length=6)] = ()
@@ -70,7 +70,7 @@ class Light(Section):
     mains_hz: Literal[50, 60] | None = None
     lamp_k: Annotated[float, Field(ge=1000, le=20_000, allow_inf_nan=False)] = 2700.0
     air_c: Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)] | None = None
-    humidity: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
+    humidity: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] | None = None
     heater: bool = False
 
     @model_validator(mode="after")

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.values import Degrees, Millimetres, Name, Position, Section
+from bridle.core.values import SMALLEST, Degrees, Millimetres, Name, Position, Section
 
 Form = Literal["point", "post", "block", "person", "bearing"]
 Size = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
@@ -18,7 +18,7 @@ class Aimed(Section):
     pan_1_deg: Degrees
     slide_2_mm: Position
     pan_2_deg: Degrees
-    doubt_deg: Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)] = 0.5
+    doubt_deg: Annotated[float, Field(ge=SMALLEST, le=5, allow_inf_nan=False)] = 0.5
 
 
 class Mark(Section):

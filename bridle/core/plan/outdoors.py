@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from bridle.core.plan.cards import CardBase, Holds, NonNegative, Unknown
-from bridle.core.values import Mass, Positive, Section
+from bridle.core.values import SMALLEST, Mass, Positive, Section
 
 # What a device does when its power comes back.
 AfterCut = Literal["goes on", "forgets its settings", "stays off", "not known"]
@@ -39,7 +39,7 @@ class Panel(CardBase):
     kind: Literal["panel"] = "panel"
     mass_g: Mass = 2500.0
     watts: Positive = 30.0
-    usable: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.7
+    usable: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 0.7
 
 
 class Box(CardBase):

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.values import MOST, Count, Duration, Line, Name, Positive, Section
+from bridle.core.values import MOST, SMALLEST, Count, Duration, Line, Name, Positive, Section
 
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
@@ -79,7 +79,7 @@ class StopPlan(Section):
     press_mm_s: Positive = 20.0
     raise_mm: Annotated[float, Field(ge=0, le=300, allow_inf_nan=False)] = 0.0
     over_mm: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.4
-    off_mm: Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)] = 8.0
+    off_mm: Annotated[float, Field(ge=SMALLEST, le=300, allow_inf_nan=False)] = 8.0
     settle_s: Duration = Fraction(0)
     park_x_mm: Mm | None = None
     park_y_mm: Mm | None = None

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.values import Position, Positive, PositiveDuration, Section
+from bridle.core.values import SMALLEST, Position, Positive, PositiveDuration, Section
 
 AxisName = Literal["slide", "pan", "tilt", "roll", "focus", "zoom"]
 AXIS_NAMES: tuple[AxisName, ...] = ("slide", "pan", "tilt", "roll", "focus", "zoom")
@@ -142,8 +142,8 @@ class Lead(Section):
     """
 
     length_mm: Positive = 1500.0
-    area_mm2: Annotated[float, Field(gt=0, le=MOST_AREA_MM2, allow_inf_nan=False)] = 0.5
-    ohm_per_m: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] | None = None
+    area_mm2: Annotated[float, Field(ge=SMALLEST, le=MOST_AREA_MM2, allow_inf_nan=False)] = 0.5
+    ohm_per_m: Annotated[float, Field(ge=SMALLEST, le=1000, allow_inf_nan=False)] | None = None
 
 
 class Controller(Section):

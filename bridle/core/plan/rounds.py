@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.values import Degrees, Millimetres, Name, Positive, Section
+from bridle.core.values import SMALLEST, Degrees, Millimetres, Name, Positive, Section
 
 
 class Station(Section):
@@ -27,7 +27,7 @@ class PanoramaRow(Section):
     """Each cycle takes a row of pictures side by side, around where the move stands; `closed` is a full turn."""
 
     kind: Literal["row"] = "row"
-    sweep_deg: Annotated[float, Field(gt=0, le=360, allow_inf_nan=False)] = 90.0
+    sweep_deg: Annotated[float, Field(ge=SMALLEST, le=360, allow_inf_nan=False)] = 90.0
     overlap: Annotated[float, Field(ge=0, le=0.9, allow_inf_nan=False)] = 0.3
     closed: bool = False
 

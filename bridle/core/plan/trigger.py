@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from bridle.core.plan.cards import NonNegative
 from bridle.core.subjects.circuits.contacts import MOST_WIRES, Ask, Stage
-from bridle.core.values import Duration, Line, Name, Positive, Rational, Section, bounded
+from bridle.core.values import SMALLEST, Duration, Line, Name, Positive, Rational, Section, bounded
 
 # An end of a part: `source.ground`, `coupling.plus`, `camera.shutter`; `wire.0` is a wire of a lead cut open.
 Terminal = Annotated[str, Field(pattern=r"^(source|coupling|resistor|camera|wire)\.[a-z0-9-]{1,20}$")]
@@ -76,7 +76,7 @@ class Look(Section):
     """What is seen from afar: a small picture of every so many frames, and an alarm after so many that did not come."""
 
     every_frames: Annotated[int, Field(ge=1, le=100_000)] = 1
-    picture_kb: Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)] = 150.0
+    picture_kb: Annotated[float, Field(ge=SMALLEST, le=1e6, allow_inf_nan=False)] = 150.0
     link_w: NonNegative = 1.5
     alarm_frames: Annotated[int, Field(ge=1, le=100_000)] = 3
 

@@ -7,7 +7,7 @@ from pydantic import BeforeValidator, Field
 
 from bridle.core.plan.cards import CardBase, NonNegative, Socket, Unknown, nothing
 from bridle.core.plan.outdoors import AfterCut, Schedule
-from bridle.core.values import Count, Duration, Line, Mass, Name, Positive, Section
+from bridle.core.values import SMALLEST, Count, Duration, Line, Mass, Name, Positive, Section
 
 Source = Literal[
     "camera timer", "wired remote", "controller", "switch", "pin", "host command", "wireless remote", "app", "computer",
@@ -44,7 +44,7 @@ class Trigger(CardBase):
     socket: Socket = "2.5 mm"
     delay_s: Duration = Fraction(0)
     half_press: bool = True
-    volts: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] | None = None
+    volts: Annotated[float, Field(ge=SMALLEST, le=60, allow_inf_nan=False)] | None = None
     pin_ma: NonNegative | None = None
     pins: Annotated[tuple[Pin, ...], Field(max_length=40)] = ()
     presses: Unknown = None
@@ -112,7 +112,7 @@ class Battery(CardBase):
     mass_g: Mass = 80.0
     volts: Positive = 7.2
     amp_hours: Positive = 1.8
-    usable: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.8
+    usable: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 0.8
     lithium: bool = True
     # What it gives to motors at most; empty where it only feeds the camera.
     gives_a: NonNegative | None = None

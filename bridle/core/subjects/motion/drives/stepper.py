@@ -9,10 +9,11 @@ from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.subjects.motion import steppers
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
 from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted, backlash, settling
+from bridle.core.values import SMALLEST
 
 Whole = Annotated[int, Field(ge=1, le=100_000)]
 Torque = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
-Efficiency = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)]
+Efficiency = Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)]
 MOTOR = (
     CardField("full_steps", "full steps a turn"),
     CardField("microsteps", "microsteps"),
