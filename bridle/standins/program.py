@@ -69,7 +69,7 @@ class _Bench:
             self.open = False
 
     def _moved(self, happening: Happening) -> None:
-        seconds = happening.at_s - happening.began_s
+        seconds = happening.steady_s
         for axis in self.axes:
             way = happening.position.get(axis.called, 0.0) - happening.began_at.get(axis.called, 0.0)
             # The way to the first position starts from wherever the rig was left, and is not part of the move.
@@ -87,7 +87,7 @@ def rehearse(plan: Plan, lines: Iterable[str]) -> Rehearsed:
     say, axes = shooting.orders, programmed(plan)
     # Wherever the load was left within its play.
     bench = _Bench(axes, {a.name: Play(steps_a_unit(plan, a), a.backlash, a.high + a.backlash) for a in axes})
-    gains = {axis.called: axis.acceleration for axis in axes if axis.acceleration is not None}
+    gains: dict[str, float] = {axis.called: axis.acceleration for axis in axes if axis.acceleration is not None}
     machine = Machine({axis.called: axis.fastest for axis in axes}, gains)
     for happening in machine.run(read(lines)):
         bench.see(happening)

@@ -93,14 +93,16 @@ class DrivesAndPacking(TestCase):
         plan = fitted(plan_of(held, move=move, beat=Beat(school="continuous")), copies("turntable"))
         (wrong,) = [snag for snag in evaluate(plan).snags if snag.code == "turns-the-other-way"]
         self.assertEqual(wrong.severity, "stop")
-        hung, reversed_ = (apply(plan, fix.edits)[0] for fix in wrong.fixes)
-        for after in (hung, reversed_):
+        mirrored, hung, reversed_ = (apply(plan, fix.edits)[0] for fix in wrong.fixes)
+        self.assertEqual([key.pan_deg for key in mirrored.move.keyframes], [-100, 100])
+        self.assertFalse(mirrored.clip.backwards)
+        for after in (mirrored, hung, reversed_):
             self.assertNotIn("turns-the-other-way", {snag.code for snag in evaluate(after).snags})
         told = card(hung)
         self.assertEqual(told["Not to forget"], {"pan": "hung upside down"})
         self.assertEqual(
             told["The pan: spring"]["set it"],
-            "hang it upside down, wind it fully, start at 100°; it turns anticlockwise by itself",
+            "hang it upside down, wind it fully, start at 100°; it turns to the left by itself",
         )
         self.assertEqual(told["The pan: spring"]["really ends at"], write(100 - 4 * 2990 / 60, "deg"))
         self.assertIn("played in reverse", card(reversed_)["Not to forget"]["footage"])

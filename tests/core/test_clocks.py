@@ -31,7 +31,9 @@ class Clocks(TestCase):
             (("belt-rail", "full-frame-body"), None, ()),
             (("belt-rail", "full-frame-body"), "controller", ()),
             (("belt-rail", "full-frame-body"), "wired remote", ("belt-rail",)),
-            (("belt-rail", "pan-head", "phone"), None, ("belt-rail", "pan-head")),
+            (("belt-rail", "pan-head", "phone"), None, ("belt-rail",)),
+            (("belt-rail", "app-head", "full-frame-body"), "controller", ("app-head",)),
+            (("belt-rail", "app-head", "phone"), None, ("belt-rail", "app-head")),
             (("turntable", "full-frame-body"), "controller", ("turntable",)),
             (("belt-rail", "turntable", "full-frame-body"), "controller", ("turntable",)),
             (("app-head", "full-frame-body"), None, ()),
@@ -112,5 +114,6 @@ class Still(TestCase):
         plan = make(NEW, [PutOn.model_validate({"do": "put", "cards": [{"card": slow}]})])[0]
         straight = apply(plan, [Edit(path=f"move.ease_{end}_frames", value=0) for end in ("in", "out")])[0]
         self.assertAlmostEqual(shooting(straight).cycle.still_s, 10 - 1 - 20 / 359 / 0.05, 6)
-        (told,) = evaluate(straight).drives
-        self.assertIn("still for 7.8 s", told.words)
+        told = {one.axis: one.words for one in evaluate(straight).drives}
+        self.assertIn("still for 7.8 s", told["pan"])
+        self.assertEqual(told["tilt"], "stands still at 0°")

@@ -3,13 +3,20 @@
 
 import math
 from dataclasses import replace
-from typing import Any, NamedTuple
+from fractions import Fraction as F
+from typing import Any, NamedTuple, get_args
 from unittest import TestCase
 
+from bridle.core.asks.shelf import usual
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.move import Keyframe, Move
+from bridle.core.reckon.clocks import own_clocks
+from bridle.core.snag import fill
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.bought import Bought
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.dial import Dial
+from bridle.core.subjects.motion.drives.every import AnyDrive
 from bridle.core.subjects.motion.drives.gear import Gear
 from bridle.core.subjects.motion.drives.hand import ByHand
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
@@ -17,7 +24,9 @@ from bridle.core.subjects.motion.drives.moves import MoveDial
 from bridle.core.subjects.motion.drives.rated import Rated
 from bridle.core.subjects.motion.drives.screw import Screw
 from bridle.core.subjects.motion.drives.stepped import SteppedSpeed
+from tests.strategies import copies, fitted, plan_of
 
+HELD = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 # 600 mm of a rail of 900 in an hour, 1.7 mm a frame at the fastest; and 90° of a head that goes round once.
 SLIDE = Wanted("slide", "mm", 100, 600, 3600, 1.7, 900)
 PAN = Wanted("pan", "deg", -20, 90, 3600, 0.25, 360)
@@ -59,10 +68,10 @@ CASES = (
          {"pan.steps": 200 * 16 * 27 / 360, "pan.per_frame": 0.25 * 240}),
     Case(ByHand(division=0.5), PAN, "set the scale between frames, by 0.25 a frame at cruise", None, {}),
     Case(Clockwork(rate_deg_min=1.2, longest_run_s=7200), PAN,
-         "wind it fully, start at −20°; it turns clockwise by itself", 1.2 * 60,
+         "wind it fully, start at −20°; it turns to the right by itself", 1.2 * 60,
          {"pan.does": 72, "pan.time": 90 / 1.2 * 60}),
     Case(Clockwork(rate_deg_min=1.2, clockwise=False), BACK,
-         "wind it fully, start at −20°; it turns anticlockwise by itself", 72, {"pan.time": 4500}),
+         "wind it fully, start at −20°; it turns to the left by itself", 72, {"pan.time": 4500}),
     Case(SWITCH, SLIDE, "switch to 3; the whole travel takes 120 min there", 900 * 3600 / 7200,
          {"slide.run": 5400, "slide.does": 450}),
     Case(SWITCH, replace(SLIDE, sweep=-900, seconds=900), "switch to 2; the whole travel takes 20 min there", 675,
@@ -89,13 +98,14 @@ CASES = (
          {"slide.each": 600 / 360, "slide.does": 720}),
     Case(MoveDial(), replace(STILL, frames=361), None, None, {}),
     # 90° an hour are a quarter of full speed; 600 mm an hour are 600 on a menu that counts them, in steps of 50.
-    Case(Bought(asks="a speed", full_per_h=360), PAN, "start at −20°, speed 25 %, clockwise", 90,
+    Case(Bought(asks="a speed", full_per_h=360), PAN, "start at −20°, speed 25 %, to the right", 90,
          {"pan.wanted": 90, "pan.setting": 25, "pan.does": 90}),
     Case(Bought(asks="a speed", full_per_h=360, number_step=10), replace(BACK, hung=True),
-         "start at −20°, speed 20 %, clockwise", 72, {"pan.setting": 25, "pan.does": 72}),
+         "start at −20°, speed 20 %, to the left (it hangs upside down: its own menu has that the other way round)", 72,
+         {"pan.setting": 25, "pan.does": 72}),
     Case(Bought(asks="a speed", speed_in="by the hour", least_number=1, most_number=900, number_step=50), SLIDE,
          "start at 100 mm, speed 600 mm an hour, forwards", 600, {"slide.wanted": 600, "slide.does": 600}),
-    Case(Bought(asks="a speed", full_per_h=60), PAN, "start at −20°, speed 100 %, clockwise", 60, {"pan.setting": 150}),
+    Case(Bought(asks="a speed", full_per_h=60), PAN, "start at −20°, speed 100 %, to the right", 60, {"pan.setting": 150}),
     Case(Bought(asks="a speed"), STILL, None, None, {}),
     Case(Bought(keyframes=3, still=True, ramp=True, grid=0.5),
          replace(PAN, sweep=90.2, frames=361, interval_s=10, still_s=4.498, ease_frames=(25, 40), between=((121, 12.2),)),
@@ -142,6 +152,49 @@ class Drives(TestCase):
     def test_what_runs_down_and_which_way_it_goes(self) -> None:
         self.assertEqual((Clockwork(longest_run_s=7200).runs_s, Clockwork(clockwise=False).one_way), (7200, -1))
         self.assertEqual(MENU.limits_deg_min(), [0.125, 4, 1, 32])
+
+    def test_a_drive_that_is_to_stand_still_is_not_started(self) -> None:
+        """Travel nought, for every drive, beside another axis that moves; and with every keyframe of three alike."""
+        for kind in get_args(AnyDrive):
+            drive = kind()
+            for keys in (2, 3):
+                with self.subTest(drive.NAME, keyframes=keys):
+                    move = Move(keyframes=tuple(Keyframe(slide_mm=100.0 * n, pan_deg=30.0) for n in range(keys)))
+                    head = {"kind": "axis", "name": "head", "motion": "rotary", "low": -180, "high": 180,
+                            "drive": drive.model_dump(mode="json")}  # fmt: skip
+                    plan = fitted(plan_of(HELD, move=move), [*copies("belt-rail"), {"key": "head", "card": head}])
+                    told = evaluate(plan)
+                    (state,) = [one for one in told.drives if one.axis == "pan"]
+                    self.assertEqual((state.stands, state.words), (True, "stands still at 30°"))
+                    card = {
+                        one.about: {row.label: row.value.value for row in one.settings} for one in told.review.sheets
+                    }
+                    if state.told != "program":
+                        rest = "set it once, then leave it" if state.told == "hand" else "not started"
+                        self.assertEqual(card["pan"], {"set it": rest, "stands at": 30.0})
+                        self.assertNotIn("drive.pan", "".join(told.figures))
+                    self.assertFalse([part for part in own_clocks(plan) if part.name == "pan"])
+                    said = [fill(snag.what, snag.slots, "") for snag in told.snags if snag.chapter in ("rig", "clip")]
+                    self.assertFalse([one for one in said if "pan" in one or drive.NAME in one], said)
+
+    def test_a_drive_that_comes_back_to_where_it_set_off_does_move(self) -> None:
+        """From 0° to 50° and back: no sweep from end to end, and yet a spring cannot do it."""
+        keys = tuple(Keyframe(pan_deg=at) for at in (0.0, 50.0, 0.0))
+        plan = fitted(plan_of(HELD, move=Move(keyframes=keys), beat={"school": "continuous"}), copies("turntable"))
+        told = evaluate(plan)
+        self.assertFalse(told.drives[0].stands)
+        self.assertIn("drive-goes-straight", [snag.code for snag in told.snags])
+
+    def test_which_way_a_spring_turns_is_only_usual_until_somebody_has_said_so(self) -> None:
+        unsure: dict[str, Any] = {"typed": []}
+        for card, sure in (({}, True), (unsure, False)):
+            plan = fitted(plan_of(HELD, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=60)))),
+                          copies("turntable", turntable=card))  # fmt: skip
+            told = evaluate(plan)
+            self.assertEqual("nobody has checked this one" not in told.drives[0].words, sure)
+            on_card = [row.value.value for one in told.review.sheets if one.about == "pan" for row in one.settings]
+            self.assertEqual("nobody has checked this one" not in str(on_card), sure)
+            self.assertEqual("drive.clockwise" in usual(plan.kit.copies[0].card), not sure)
 
     def test_what_the_cards_tell(self) -> None:
         def told(drive: DriveCard) -> dict[str, float]:

@@ -435,7 +435,8 @@ SAID: dict[str, tuple[str, ...]] = {
         "Watch for 2 h · 720 frames, one every 10 s, 2 h on site, 28.8 s of clip.",
     ),
     "turns-the-other-way": (
-        "The pan only turns clockwise; the move goes the other way.",
+        "The pan only turns to the right; the move goes the other way.",
+        "Mirror the move · It begins at its last framing and ends at its first: the pan goes from −240° to 0°.",
         "Hang it upside down · It turns the other way round then. Put the camera on it upright, or turn the footage by half a turn in the edit.",
         "Shoot it from its end, and play it in reverse · The clip goes as planned, but whatever moves in it goes backwards: people, smoke, water, clouds.",
     ),

@@ -13,6 +13,7 @@ from bridle.core.reckon.path import at
 from bridle.core.reckon.reckoning import Shooting, reckon
 from bridle.core.reckon.schedule import Schedule
 from bridle.core.reckon.timers import keeps_up
+from bridle.core.reckon.travel import STILL
 from bridle.core.subjects.motion.drives.interface import DriveCard, Wanted
 
 # From this share of the way on an end that is missed is seen.
@@ -69,6 +70,7 @@ def _asked(shooting: Shooting) -> Iterator[Asked]:
         sweep = at(plan, plan.move.end, name) - start
         per_frame = float(np.max(np.abs(np.diff(shooting.driven[name]))))
         eases = shooting.schedule.eases_asked
+        stands = not (shooting.steps[name] > STILL).any()
         wanted = Wanted(
             axis=axis.name,
             unit=axis.unit,
@@ -83,8 +85,15 @@ def _asked(shooting: Shooting) -> Iterator[Asked]:
             still_s=shooting.cycle.still_s,
             ease_frames=(round(eases[0]), round(eases[1])),
             between=_between(plan, shooting.schedule, axis),
+            stands=stands,
+            way_known=_way_known(part),
         )
         yield Asked(shooting, axis, part, wanted)
+
+
+def _way_known(part: Driven) -> bool:
+    """Whether somebody has said which way a drive turns that turns one way only: the usual way may not be its own."""
+    return not part.card.drive.one_way or f"{part.within}drive.clockwise" in part.card.typed
 
 
 def _between(plan: Plan, timing: Schedule, axis: Axis) -> tuple[tuple[int, float], ...]:
@@ -112,7 +121,7 @@ def miss(asked: Asked) -> float:
 
 def cannot_stop(shooting: Shooting) -> bool:
     """Whether a drive takes part in the move that cannot stand still for a frame."""
-    return any(asked.wanted.sweep and not asked.drive.stops for asked in asked_of(shooting))
+    return any(not asked.wanted.stands and not asked.drive.stops for asked in asked_of(shooting))
 
 
 def spoilt(before: Shooting, after: Shooting) -> bool:

@@ -15,18 +15,25 @@ def own_clocks(plan: Plan) -> tuple[Driven, ...]:
 
     What waits for every frame is taken to fire the camera, as long as no trigger or phone says otherwise.
     """
-    found: dict[int, Driven] = {}
+    found: list[Driven] = []
+    fires: Driven | None = None
     fired = _fired_by_the_rig(plan)
     for part in _moving(plan):
         drive = part.card.drive
-        if drive.TOLD == "hand" or part.index in found:
+        known = found if fires is None else [fires, *found]
+        if drive.TOLD == "hand" or any(_one_clock(one, part) for one in known):
             continue
-        if fired and drive.stops:
-            # One controller fires the camera; steppers share it, of other movers it is the first.
-            fired = drive.TOLD == "program"
+        if fired and fires is None and drive.stops:
+            # One controller fires the camera, or the first of other movers that waits for each frame.
+            fires = part
             continue
-        found[part.index] = part
-    return tuple(found.values())
+        found.append(part)
+    return tuple(found)
+
+
+def _one_clock(one: Driven, other: Driven) -> bool:
+    """Whether two axes run by the same clock: those of one head, and all steppers, as one controller steps them."""
+    return one.index == other.index or one.card.drive.TOLD == other.card.drive.TOLD == "program"
 
 
 def _moving(plan: Plan) -> Iterator[Driven]:

@@ -3118,7 +3118,7 @@ export interface components {
          * @description What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
          *
          *     `one_way`: whether it turns one way only, so that hanging it upside down changes the way. `told` is who tells it:
-         *     a controller's program, a setting made before the start, a spring, or a hand.
+         *     a controller's program, a setting made before the start, a spring, or a hand. One that `stands` is not started.
          */
         DriveState: {
             /** Axis */
@@ -3134,6 +3134,8 @@ export interface components {
             words: string;
             /** One Way */
             one_way: boolean;
+            /** Stands */
+            stands: boolean;
         };
         /**
          * Edge

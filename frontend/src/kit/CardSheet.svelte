@@ -197,6 +197,18 @@
                   >
                     {#each field.choices as choice (choice)}<option>{choice}</option>{/each}
                   </select>
+                {:else if field.yes_no}
+                  {@const unsure = line?.usual.includes(field.path)}
+                  <select
+                    class="field"
+                    aria-label={named(group.title, field)}
+                    value={unsure ? '' : String(value)}
+                    onchange={(event) => choose(field.path, event.currentTarget.value === 'true')}
+                  >
+                    {#if unsure}<option value="">not checked (usually {field.yes_no[value ? 0 : 1]})</option>{/if}
+                    <option value="true">{field.yes_no[0]}</option>
+                    <option value="false">{field.yes_no[1]}</option>
+                  </select>
                 {:else if field.tick}
                   <input
                     type="checkbox"

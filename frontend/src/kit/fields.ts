@@ -14,6 +14,8 @@ export interface Field {
   choices?: readonly string[];
   /** Yes or no. */
   tick?: boolean;
+  /** Yes and no in two words, of which somebody has to choose one: the usual one may be wrong. */
+  yes_no?: readonly string[];
   /** A day. */
   day?: boolean;
   /** Commands, one a line. */
@@ -180,6 +182,7 @@ function driveGroup(card: AxisCard, axis: AxisCard | Further, within: string, ti
     unit: one.unit.replace('axis', own),
     ...(one.empty ? { empty: one.empty } : {}),
     ...(one.tick ? { tick: true } : {}),
+    ...(one.yes_no?.length ? { yes_no: one.yes_no } : {}),
     ...(one.choices?.length ? { choices: one.choices } : {})
   });
   return {

@@ -9,6 +9,7 @@ from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.rounds import PanoramaRow, Stations
+from bridle.core.quantity import write
 from bridle.core.reckon.asked import asked_of
 from bridle.core.reckon.exposed import focus_distances_mm, stack_positions
 from bridle.core.reckon.framings import offsets
@@ -41,6 +42,10 @@ class DriveTold(Protocol):
     @property
     def words(self) -> str:
         """What to set, in words."""
+
+    @property
+    def stands(self) -> bool:
+        """Whether it has nothing to do."""
 
 
 def positions(shooting: Shooting) -> list[SettingSheet]:
@@ -140,9 +145,15 @@ def by_drive(shooting: Shooting, figures: dict[str, Figure], drives: Sequence[Dr
         name, ends = told.axis, figures.get(f"drive.{told.axis}.ends")
         axis = next(axis for axis in shooting.plan.rig.axes if axis.name == name)
         places, span = shooting.positions[axis.name], shooting.schedule.span
+        if told.stands:
+            rest = "set it once, then leave it" if told.told == "hand" else "not started"
+            stood = line("stands at", slot(float(places[span.first]), shown_unit(axis)))
+            yield sheet(f"The {name}: {told.drive}", [line("set it", slot(rest)), stood], name)
+            continue
         rows = [
             line("set it", slot(told.words)),
             line("sets off at", slot(float(places[span.first]), shown_unit(axis))),
+            *_goes(shooting, name),
         ]
         if ends is not None:
             rows.append(line("really ends at", slot(ends.value, ends.unit), ends.key))
@@ -151,9 +162,18 @@ def by_drive(shooting: Shooting, figures: dict[str, Figure], drives: Sequence[Dr
         yield sheet(f"The {name}: {told.drive}", rows, name)
 
 
+def _goes(shooting: Shooting, name: str) -> Iterator[SettingLine]:
+    """The whole way as one figure with its direction; nothing where it turns round on the way."""
+    for asked in asked_of(shooting):
+        wanted = asked.wanted
+        if wanted.axis == name and wanted.sweep and len(shooting.schedule.legs) == 1 and not wanted.between:
+            far, time = write(abs(wanted.sweep), wanted.unit), write(wanted.seconds, "s")
+            yield line("goes", slot(f"{far} {wanted.way} in {time}"))
+
+
 def _run_on(shooting: Shooting) -> set[str]:
     """The axes that go on until somebody stops them."""
-    return {one.axis.name for one in asked_of(shooting) if one.drive.runs_on and one.wanted.sweep}
+    return {one.axis.name for one in asked_of(shooting) if one.drive.runs_on and not one.wanted.stands}
 
 
 def _stopped(shooting: Shooting) -> Iterator[SettingLine]:

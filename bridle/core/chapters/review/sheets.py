@@ -16,7 +16,7 @@ from bridle.core.plan.light import LightSchool
 from bridle.core.quantity import listed, write, write_shutter
 from bridle.core.reckon.changes import ChangeLine, change_lines
 from bridle.core.reckon.clocks import own_clocks
-from bridle.core.reckon.parts import axes_in, programmed
+from bridle.core.reckon.parts import Driven, axes_in, programmed
 from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
@@ -84,7 +84,7 @@ def _untied(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     if plan.beat.uncoupled is None:
         return []
     between = plan.beat.uncoupled.between_starts_s
-    movers = [f"start the {part.copy.card.name}" for part in own_clocks(plan)] or ["start the motor"]
+    movers = [f"start the {_started(part)}" for part in own_clocks(plan)] or ["start the motor"]
     rows = (
         line("first", slot("start the camera's timer")),
         *(line(f"{write(between * n, 's')} later", slot(start)) for n, start in enumerate(movers, 1)),
@@ -93,6 +93,11 @@ def _untied(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     )
     count = {1: "Two", 2: "Three"}.get(len(movers), str(len(movers) + 1))
     return [sheet(f"{count} clocks, {count.lower()} starts", rows, "clocks")]
+
+
+def _started(part: Driven) -> str:
+    """What somebody presses start on: one controller for all steppers."""
+    return "controller" if part.card.drive.TOLD == "program" else part.copy.card.name
 
 
 def _times(times: Timeline) -> SettingSheet:

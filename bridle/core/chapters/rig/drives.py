@@ -5,17 +5,22 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 
+from pydantic import JsonValue
+
 from bridle.core.asks.clip_offers import at_most, clip_fixes
 from bridle.core.chapters.rig import own_pace
 from bridle.core.chapters.rig.by_the_clock import BY_EVENT, NO_EASE, NO_STOP, ONE_WAY, by_the_clock
 from bridle.core.chapters.rig.evenness import COARSE, UNEVEN, coarse, ripples, step_figures
 from bridle.core.chapters.rig.state import DriveState
 from bridle.core.figure import Figure
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.quantity import write
 from bridle.core.reckon.asked import Asked, asked_of
-from bridle.core.reckon.path import end_path
+from bridle.core.reckon.path import at, end_path
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.motion.drives.interface import way
 
 RUNS_DOWN = SnagKind(
     "spring-runs-down",
@@ -29,8 +34,8 @@ OTHER_WAY = SnagKind(
     "stop",
     "rig",
     "The {axis} only turns {way}; the move goes the other way.",
-    "It would go away from where the move wants it, frame by frame. Hung upside down it turns the other way; or the "
-    "move is shot from its end, and the footage played in reverse.",
+    "It would go away from where the move wants it, frame by frame. Mirror the move, hang the drive upside down, or "
+    "shoot the move from its end and play the footage in reverse.",
 )
 KINDS = (UNEVEN, NO_STOP, NO_EASE, ONE_WAY, *own_pace.KINDS, RUNS_DOWN, OTHER_WAY, BY_EVENT, COARSE)
 
@@ -50,7 +55,7 @@ def tell(shooting: Shooting) -> DrivesTold:
     figures: list[Figure] = []
     snags: list[Snag] = []
     for asked in asked_of(shooting):
-        words = asked.drive.words(asked.wanted)
+        words = _stands(asked) if asked.wanted.stands else asked.drive.words(asked.wanted)
         if words is not None:
             told = DriveState(
                 axis=asked.axis.name,
@@ -58,11 +63,18 @@ def tell(shooting: Shooting) -> DrivesTold:
                 told=asked.drive.TOLD,
                 words=words,
                 one_way=asked.one_way != 0,
+                stands=asked.wanted.stands,
             )
             states.append(told)
-        figures += [*asked.drive.working(asked.wanted), *own_pace.end_figures(asked), *step_figures(asked)]
+        if not asked.wanted.stands or asked.drive.TOLD == "program":
+            figures += [*asked.drive.working(asked.wanted), *own_pace.end_figures(asked), *step_figures(asked)]
         snags += _snags(asked)
     return DrivesTold(tuple(states), figures, snags)
+
+
+def _stands(asked: Asked) -> str:
+    """What is said of a drive that has nothing to do."""
+    return f"stands still at {write(asked.wanted.start, asked.axis.unit)}"
 
 
 def _snags(asked: Asked) -> Iterator[Snag]:
@@ -70,19 +82,38 @@ def _snags(asked: Asked) -> Iterator[Snag]:
     drive, wanted = asked.drive, asked.wanted
     yield from ripples(asked)
     if asked.one_way and wanted.sweep and (wanted.sweep > 0) != (asked.one_way > 0):
-        yield _other_way(asked, "clockwise" if asked.one_way > 0 else "anticlockwise")
+        yield _other_way(asked, way(asked.axis.name, asked.one_way > 0))
     yield from own_pace.differs(asked)
-    if drive.runs_s is not None and wanted.sweep and wanted.seconds > drive.runs_s:
+    if drive.runs_s is not None and not wanted.stands and wanted.seconds > drive.runs_s:
         yield _runs_down(asked, drive.runs_s)
     yield from coarse(asked)
-    if wanted.sweep:
+    if not wanted.stands:
         yield from by_the_clock(asked)
 
 
 def _other_way(asked: Asked, way: str) -> Snag:
     slots = {"axis": slot(asked.axis.name), "way": slot(way)}
-    fixes = [*_turned_over(asked), *_turned_round(asked)]
+    fixes = [*_mirrored(asked), *_turned_over(asked), *_turned_round(asked)]
     return OTHER_WAY.at(end_path(asked.plan, asked.axis), slots, fixes)
+
+
+def _mirrored(asked: Asked) -> Iterator[Fix]:
+    """The same framings in the opposite order, and nothing played backwards."""
+    plan = asked.plan
+    if len(plan.move.keyframes) > 2 or plan.move.visits is not None:
+        return
+    ends = (at(plan, key, asked.axis.name) for key in (plan.move.end, plan.move.start))
+    first, last = (slot(end, asked.axis.unit) for end in ends)
+    yield Fix(
+        label="Mirror the move",
+        consequence="It begins at its last framing and ends at its first: the {axis} goes from {first} to {last}.",
+        slots={"axis": slot(asked.axis.name), "first": first, "last": last},
+        edits=(Edit(path="move.keyframes", value=_reversed(plan)),),
+    )
+
+
+def _reversed(plan: Plan) -> list[JsonValue]:
+    return [key.model_dump(mode="json") for key in reversed(plan.move.keyframes)]
 
 
 def _turned_over(asked: Asked) -> Iterator[Fix]:
@@ -104,13 +135,12 @@ def _turned_round(asked: Asked) -> Iterator[Fix]:
     plan = asked.plan
     if len(plan.move.keyframes) > 2 or plan.move.visits is not None:
         return
-    ends = [key.model_dump(mode="json") for key in reversed(plan.move.keyframes)]
     yield Fix(
         label="Shoot it from its end, and play it in reverse",
         consequence="The clip goes as planned, but whatever moves in it goes backwards: people, smoke, water, clouds.",
         slots={},
         edits=(
-            Edit(path="move.keyframes", value=ends),
+            Edit(path="move.keyframes", value=_reversed(plan)),
             Edit(path="clip.backwards", value=not plan.clip.backwards),
         ),
     )

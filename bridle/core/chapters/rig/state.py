@@ -11,7 +11,7 @@ class DriveState:
     """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
 
     `one_way`: whether it turns one way only, so that hanging it upside down changes the way. `told` is who tells it:
-    a controller's program, a setting made before the start, a spring, or a hand.
+    a controller's program, a setting made before the start, a spring, or a hand. One that `stands` is not started.
     """
 
     axis: str
@@ -19,6 +19,7 @@ class DriveState:
     told: Told
     words: str
     one_way: bool
+    stands: bool
 
 
 @dataclass(slots=True, kw_only=True)

@@ -35,7 +35,8 @@ def _stands(block: Block) -> bool:
 class Happening:
     """Something at a time: a move that ends (`moved`), or an output that switches (`on`, `off`).
 
-    `position` is where the axes stand then; for a move, `began_s` and `began_at` are its start.
+    `position` is where the axes stand then; for a move, `began_s` and `began_at` are its start, and `steady_s` is how
+    long it would take at the pace that it speeds up to.
     """
 
     at_s: float
@@ -45,6 +46,7 @@ class Happening:
     output: str = ""
     began_s: float = 0.0
     began_at: dict[str, float] = field(default_factory=dict)
+    steady_s: float = 0.0
 
 
 @dataclass
@@ -172,14 +174,15 @@ class Machine:
             raise GcodeError(block.line, "a target without G0 or G1", "G0 or G1 before the first target")
         before = dict(self.position)
         distances = {letter: abs(at - before.get(letter, 0.0)) for letter, at in targets.items()}
-        seconds = self._ramped_s(self._seconds(block, distances), distances)
+        steady = self._seconds(block, distances)
+        seconds = self._ramped_s(steady, distances)
         for name, on, line in self.waiting:
             # These switch with the start of the move that follows them.
             yield self._set(name, on, line)
         self.waiting.clear()
         began, self.now_s = self.now_s, self.now_s + seconds
         self.position |= targets
-        yield Happening(self.now_s, block.line, "moved", dict(self.position), "", began, before)
+        yield Happening(self.now_s, block.line, "moved", dict(self.position), "", began, before, steady)
 
     def _ramped_s(self, steady_s: float, distances: dict[str, float]) -> float:
         """A move at a steady pace, with the time that speeding up and slowing down adds to it."""

@@ -192,6 +192,7 @@ class Bought(DriveCard):
 
 
 def _way(wanted: Wanted) -> str:
-    if wanted.unit == "mm":
-        return "forwards" if wanted.sweep > 0 else "backwards"
-    return "clockwise" if (wanted.sweep > 0) != wanted.hung else "anticlockwise"
+    """Which way it is to go; hung upside down its own menu has it the other way round."""
+    if not wanted.hung or wanted.unit == "mm":
+        return wanted.way
+    return f"{wanted.way} (it hangs upside down: its own menu has that the other way round)"

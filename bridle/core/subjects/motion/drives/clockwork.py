@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.quantity import write
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
-from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted
+from bridle.core.subjects.motion.drives.interface import CardField, DriveCard, Told, Wanted, way
 from bridle.core.values import Positive
 
 SLOWS = (
@@ -26,7 +26,7 @@ class Clockwork(DriveCard):
     FIELDS: ClassVar[tuple[CardField, ...]] = (
         CardField("rate_deg_min", "turns", "deg/min"),
         CardField("longest_run_s", "runs down after", "s"),
-        CardField("clockwise", "clockwise, seen from above", tick=True),
+        CardField("clockwise", "turns, seen from above", yes_no=("clockwise", "anticlockwise")),
     )
     TOLD: ClassVar[Told] = "spring"
     MINDS: ClassVar[tuple[str, ...]] = ()
@@ -59,9 +59,10 @@ class Clockwork(DriveCard):
 
     def words(self, wanted: Wanted) -> str:
         """Wind it, and where to start."""
-        way = "clockwise" if self.clockwise != wanted.hung else "anticlockwise"
+        turns = way(wanted.axis, self.clockwise != wanted.hung)
         hung = "hang it upside down, " if wanted.hung else ""
-        return f"{hung}wind it fully, start at {write(wanted.start, 'deg')}; it turns {way} by itself"
+        sure = "" if wanted.way_known else " (as most do; nobody has checked this one)"
+        return f"{hung}wind it fully, start at {write(wanted.start, 'deg')}; it turns {turns} by itself{sure}"
 
     def working(self, wanted: Wanted) -> Iterator[Figure]:
         """How far it goes, and how long it would take for the sweep."""

@@ -25,7 +25,8 @@ class Wanted:
     Lengths and angles are in the axis's unit; `travel` is the whole of what the axis can do; `hung` is whether it hangs
     upside down. `frames` and `interval_s` are those of the move, `still_s` what an interval leaves to stand still,
     `ease_frames` how many frames the move eases over at its start and at its end; `between` are the frames (from 1 at
-    the first of the move) and places of the keyframes on the way.
+    the first of the move) and places of the keyframes on the way. `stands` is whether it never moves, `way_known`
+    whether somebody has said which way a drive turns that turns one way only.
     """
 
     axis: str
@@ -41,6 +42,8 @@ class Wanted:
     still_s: float = 0.0
     ease_frames: tuple[int, int] = (0, 0)
     between: tuple[tuple[int, float], ...] = ()
+    stands: bool = False
+    way_known: bool = True
 
     @property
     def moves(self) -> int:
@@ -52,13 +55,27 @@ class Wanted:
         """Where the move asks it to end."""
         return self.start + self.sweep
 
+    @property
+    def way(self) -> str:
+        """Which way the sweep goes, as somebody sees it who stands behind the camera."""
+        return way(self.axis, self.sweep > 0)
+
+
+# Above nought and below it, axis by axis; any other axis turns.
+WAYS = {"slide": ("forwards", "backwards"), "pan": ("to the right", "to the left"), "tilt": ("up", "down")}
+
+
+def way(axis: str, positive: bool) -> str:
+    """A direction of an axis in words; a roll, and a ring, go as somebody sees them from behind the camera."""
+    return WAYS.get(axis, ("clockwise", "anticlockwise"))[0 if positive else 1]
+
 
 class CardField(NamedTuple):
     """A figure on a drive's card, as the shelf shows it: where it stands, its label and its unit.
 
     The unit `axis` is that of the axis, `axis/h` that of its speed an hour. `empty` says what an empty one means; a
-    `tick` is yes or no; `choices` are words to choose from. It is on the card only `where` another field of the drive
-    has a value.
+    `tick` is yes or no; `yes_no` is the same in two words, one of which somebody has to choose, as the usual one may be
+    wrong; `choices` are words to choose from. It is on the card only `where` another field of the drive has a value.
     """
 
     path: str
@@ -66,6 +83,7 @@ class CardField(NamedTuple):
     unit: str = ""
     empty: str = ""
     tick: bool = False
+    yes_no: tuple[str, ...] = ()
     choices: tuple[str, ...] = ()
     where: tuple[str, str] | None = None
 
