@@ -245,6 +245,7 @@ PROVOKE: dict[str, Plan] = {
         ),
         copies("turntable", "phone"),
     ),
+    "moves-by-chance": stopping(fitted(plan_of(SLOW, move=FAR_PAN), copies("pan-head", "phone"))),
     "locked-out-of-latitude": dusk(proofs=[proof("2026-09-12T19:30+01:00", F(1, 125))]),
     "automatic-flickers": dusk(school="automatic", minutes=30),
     "limits-run-out": dusk(school="ramped", minutes=150),

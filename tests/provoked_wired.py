@@ -3,6 +3,7 @@
 from typing import Any
 
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
 from tests.wired import BODY, CHAINS, LISTENS, OPTO, chain
 
 REMOTE = ("remote-timer", BODY)
@@ -15,6 +16,12 @@ def lit(lamp: Any = None, use: Any = None, beat: Any = None, more: tuple[str, ..
     trigger = {"lamps": [{**SWITCHED[0], **(use or {})}]}
     beat = {"warm_s": "1", **(beat or {})}
     return chain(*REMOTE, "grow-lamp", *more, trigger=trigger, beat=beat, grow_lamp=lamp or {}, **changed)
+
+
+def sliding(beat: dict[str, Any]) -> Plan:
+    """A rail that goes half a metre in two hours, ten seconds a frame."""
+    plan = chain(BODY, "belt-rail", beat=beat, held={"rate": 25, "shoot": 7200, "interval": 10})
+    return apply(plan, [Edit(path="move.keyframes.1.slide_mm", value=500.0)])[0]
 
 
 def table(name: str) -> Plan:
@@ -72,7 +79,6 @@ WIRED: dict[str, Plan] = {
     "lamp-supply-too-weak": lit(more=("lamp-supply",), lamp_supply={"gives_a": 1}),
     "out-of-range": chain("radio-remote", BODY, trigger={"distance_mm": 50_000}),
     "link-may-drop": chain("radio-remote", BODY),
-    "shutter-falls-into-move": chain(
-        BODY, "belt-rail", beat={"uncoupled": {"drift_ppm": 5000}}, held={"rate": 25, "shoot": 7200, "interval": 10}
-    ),
+    "two-starts-no-room": sliding({"uncoupled": {}, "exposure_s": "32/5"}),
+    "shutter-falls-into-move": sliding({"uncoupled": {"drift_ppm": 5000}}),
 }  # fmt: skip

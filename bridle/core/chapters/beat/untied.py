@@ -5,11 +5,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
+import numpy as np
+
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import Uncoupled
 from bridle.core.plan.edit import Edit
 from bridle.core.quantity import listed
 from bridle.core.reckon.clocks import own_clocks
+from bridle.core.reckon.drifting import in_time_until
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 
@@ -21,6 +24,13 @@ NOT_TIED = SnagKind(
     "They are started one after the other, and drift: the first frames and the last are not as planned, and the rest "
     "of the move comes a little later than it says here.",
 )
+BY_CHANCE = SnagKind(
+    "moves-by-chance",
+    "stop",
+    "clip",
+    "Nothing ties the {movers} to the camera, so the rig may move while the shutter is open, from the first frame on.",
+    "Shoot-move-shoot needs one clock for both: with two, nobody knows where in the interval the move falls.",
+)
 UNTIED = SnagKind(
     "handles-do-not-absorb",
     "mind",
@@ -28,8 +38,10 @@ UNTIED = SnagKind(
     "Camera and motor are started {between} apart: {first} at the start and {last} at the end are not as planned.",
     "Nothing ties the clocks together. Handles of as many frames absorb it; without them the move is cut off.",
 )
-KINDS = (NOT_TIED, UNTIED)
+KINDS = (NOT_TIED, BY_CHANCE, UNTIED)
 
+# Below half a pixel nobody sees a smear.
+UNSEEN_PX = 0.5
 # A move needs a frame to set off at and one to arrive at.
 FEWEST_MOVING = 2
 COUNTED = {2: "two", 3: "three", 4: "four"}
@@ -76,7 +88,11 @@ def snags(shooting: Shooting) -> Iterator[Snag]:
         yield from _absorbed(shooting, beat.uncoupled)
     elif not beat.tied and (movers := own_clocks(shooting.plan)):
         slots = {"movers": slot(listed([part.copy.card.name for part in movers]))}
-        yield NOT_TIED.at("beat.uncoupled", slots, [*_planned_with(shooting), *_tied()])
+        # A drive that cannot stop at all is told as that.
+        if not beat.continuous and all(part.card.drive.stops for part in movers):
+            yield BY_CHANCE.at("beat.uncoupled", slots, [*_tied(), *_going_on(shooting), *_in_step(shooting)])
+        else:
+            yield NOT_TIED.at("beat.uncoupled", slots, [*_planned_with(shooting), *_tied()])
 
 
 def _lost(shooting: Shooting, untied: Uncoupled) -> Lost:
@@ -91,8 +107,8 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
     lost = _lost(shooting, Uncoupled())
     yield Fix(
         label="Plan with {starts}",
-        consequence="The card gets the order of starting; started {between} apart, {first} at the start are not as "
-        "planned.",
+        consequence="The card gets the order of starting; started {between} apart, {first} at the start will not be "
+        "as planned.",
         slots={
             "starts": slot(f"{COUNTED.get(lost.starts + 1, lost.starts + 1)} starts"),
             "between": slot(lost.between, "s"),
@@ -102,10 +118,32 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
     )
 
 
+def _going_on(shooting: Shooting) -> Iterator[Fix]:
+    """Frames taken on the way, where so little smears that nobody sees it."""
+    if shooting.plan.move.visits is not None or not shooting.shift.known:
+        return
+    rooms, open_s = shooting.timeline.rooms_s[:-1], shooting.shuttered.longest_s
+    px = float(np.max(shooting.shift.px * np.broadcast_to(open_s, shooting.frames)[:-1] / rooms, initial=0.0))
+    if px > UNSEEN_PX:
+        return
+    yield Fix(
+        label="Move all the time",
+        consequence="Frames are taken on the way; each smears {px} at most, which nobody sees.",
+        slots={"px": slot(px, "px")},
+        edits=(Edit(path="beat.school", value="continuous"),),
+    )
+
+
+def _in_step(shooting: Shooting) -> Iterator[Fix]:
+    """Two starts, where the beat leaves the move room on both sides for as long as the shoot lasts."""
+    if in_time_until(shooting, Uncoupled().drift_ppm) >= shooting.frames:
+        yield from _planned_with(shooting)
+
+
 def _tied() -> Iterator[Fix]:
     yield Fix(
-        label="They are tied",
-        consequence="What moves fires the camera, or the camera sets it going: a contact, a lead, one app for both.",
+        label="Tie them together",
+        consequence="What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
         slots={},
         edits=(Edit(path="beat.tied", value=True),),
     )

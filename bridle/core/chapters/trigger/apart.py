@@ -6,7 +6,9 @@ from fractions import Fraction
 
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
+from bridle.core.reckon.drifting import BY_HAND_S, in_time_until, room_s
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.travel import STILL
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
 FALLS = SnagKind(
@@ -16,42 +18,61 @@ FALLS = SnagKind(
     "From frame {frame} on the shutter may fall into the move.",
     "Camera and controller count by clocks of their own, {drift} apart: what is free in a beat is used up by then.",
 )
-KINDS = (FALLS,)
+NO_ROOM = SnagKind(
+    "two-starts-no-room",
+    "stop",
+    "trigger",
+    "The beat leaves {free} free, too little for two starts: the rig may move while the shutter is open, from the "
+    "first frame on.",
+    "A hand starts the second device within half a second, and nobody knows which clock gains: the move needs more "
+    "room than that on either side.",
+)
+KINDS = (FALLS, NO_ROOM)
 
 LASTS = Formula(
-    "floor(free / (drift / 1000000 * interval)) + 1", "each beat they come apart by so much; the first frame is in time"
+    "floor((free / 2 - by_hand) / (drift / 1000000 * interval)) + 1",
+    "started so that the move has half of what is free on either side, less what a hand's start is off; each beat the "
+    "clocks come apart by so much, one way or the other",
 )
 
 
 def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     """When the two have come apart by all that a beat leaves free; nothing where they are tied, or never stop."""
     beat, cycle = shooting.plan.beat, shooting.cycle
-    if beat.uncoupled is None or beat.continuous or not beat.uncoupled.drift_ppm or not shooting.plan.rig.axes:
+    if beat.uncoupled is None or beat.continuous or not any((far > STILL).any() for far in shooting.steps.values()):
         return
     free = max(0.0, float(cycle.interval_s) - cycle.need_s)
-    each = beat.uncoupled.drift_ppm / 1e6 * float(cycle.interval_s)
-    frame = math.floor(free / each) + 1
+    frame = in_time_until(shooting, beat.uncoupled.drift_ppm)
+    if not frame:
+        yield NO_ROOM.at("beat.uncoupled", {"free": slot(free, "s")}, [_tied()])
+        return
     terms = (
         term("free", "free in a beat", free, "s"),
+        term("by_hand", "a hand's start is off by", BY_HAND_S, "s"),
         term("drift", "drift of the clocks", beat.uncoupled.drift_ppm, "ppm"),
         term("interval", "interval", cycle.interval_s, "s"),
     )
+    if not beat.uncoupled.drift_ppm:
+        return
     yield figure("trigger.apart", "in time until frame", frame, "frames", LASTS, *terms)
     if frame >= shooting.frames:
         return
-    tied = Fix(
+    slots = {"frame": slot(str(frame)), "drift": slot(beat.uncoupled.drift_ppm, "ppm")}
+    yield FALLS.at("beat.uncoupled.drift_ppm", slots, [_tied(), *_better(shooting)])
+
+
+def _tied() -> Fix:
+    return Fix(
         label="Tie them together",
         consequence="The controller fires the camera over a lead, or the camera's shutter steps the controller.",
         slots={},
         edits=(Edit(path="beat.uncoupled", value=None), Edit(path="beat.tied", value=True)),
     )
-    slots = {"frame": slot(str(frame)), "drift": slot(beat.uncoupled.drift_ppm, "ppm")}
-    yield FALLS.at("beat.uncoupled.drift_ppm", slots, [tied, *_better(shooting, free)])
 
 
-def _better(shooting: Shooting, free: float) -> Iterator[Fix]:
+def _better(shooting: Shooting) -> Iterator[Fix]:
     """Clocks that keep together for the whole shoot."""
-    most = free / (shooting.frames * float(shooting.cycle.interval_s)) * 1e6
+    most = room_s(shooting) / (shooting.frames * float(shooting.cycle.interval_s)) * 1e6
     ppm = Fraction(math.floor(most * 10), 10)
     if ppm <= 0:
         return
