@@ -1,4 +1,4 @@
-"""What a fix would bring with it: the snags that there would be then and are not now."""
+"""What a fix would bring with it: the snags that there would be then and are not now; and whether less is wrong."""
 
 from collections import Counter
 from collections.abc import Iterable
@@ -8,7 +8,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
-from bridle.core.snag import Fix, Severity, Slot, Snag
+from bridle.core.snag import SEVERITIES, Severity, Slot, Snag
 
 # A note is no reason to think twice about a fix.
 TOLD: tuple[Severity, ...] = ("stop", "mind")
@@ -26,32 +26,54 @@ class Brought:
 
 @dataclass(frozen=True, slots=True)
 class Foreseen:
-    """Of a snag (by its kind and place): what each of its fixes would bring, in their order."""
+    """Of a snag (by its kind and place): what each of its fixes would bring, and whether it helps, in their order.
+
+    A fix helps where less is wrong afterwards; so no chain of such fixes leads back to where it began.
+    """
 
     code: str
     path: str
     brings: tuple[tuple[Brought, ...], ...]
+    helps: tuple[bool, ...]
 
 
 def foreseen(plan: Plan) -> list[Foreseen]:
     """What each fix of each snag of a plan would bring."""
     now = evaluate(plan)
-    return [
-        Foreseen(snag.code, snag.path, tuple(brought(plan, now, fix) for fix in snag.fixes))
-        for snag in now.snags
-        if snag.fixes
-    ]
+    return [_foreseen(plan, now, snag) for snag in now.snags if snag.fixes]
 
 
-def brought(plan: Plan, now: Evaluation, fix: Fix) -> tuple[Brought, ...]:
-    """The snags that a plan would have after a fix, of a kind of which it has fewer now."""
-    after, _ = apply(plan, fix.edits)
+def _foreseen(plan: Plan, now: Evaluation, snag: Snag) -> Foreseen:
+    after = [evaluate(apply(plan, fix.edits)[0]) for fix in snag.fixes]
+    brings = tuple(tuple(brought(now, then)) for then in after)
+    return Foreseen(snag.code, snag.path, brings, tuple(lessens(now, then) for then in after))
+
+
+def brought(now: Evaluation, after: Evaluation) -> Iterable[Brought]:
+    """The snags that a plan would have then, of a kind of which it has fewer now."""
     had = Counter(snag.code for snag in now.snags)
-    return tuple(
-        Brought(snag.code, snag.severity, snag.what, snag.slots)
-        for snag in _more(evaluate(after).snags, had)
-        if snag.severity in TOLD
-    )
+    for snag in _more(after.snags, had):
+        if snag.severity in TOLD:
+            yield Brought(snag.code, snag.severity, snag.what, snag.slots)
+
+
+def lessens(now: Evaluation, after: Evaluation) -> bool:
+    """Whether less is wrong after a fix: no stop that was not there before, and fewer of the worst that is told.
+
+    Compared as stops, then minds, then notes. What is wrong with a shoot whose clip is open nobody knows yet: to know
+    its frames is less wrong in any case.
+    """
+    if now.frames is None and after.frames is not None:
+        return True
+    stops = (snag for snag in after.snags if snag.severity == "stop")
+    had = Counter(snag.code for snag in now.snags if snag.severity == "stop")
+    return not any(_more(stops, had)) and weight(after) < weight(now)
+
+
+def weight(told: Evaluation) -> tuple[int, ...]:
+    """How much is wrong: whether the clip is open, then stops, minds, notes."""
+    counts = Counter(snag.severity for snag in told.snags)
+    return (told.frames is None, *(counts[severity] for severity in SEVERITIES))
 
 
 def _more(snags: Iterable[Snag], had: Counter[str]) -> Iterable[Snag]:

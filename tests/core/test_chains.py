@@ -1,15 +1,18 @@
 """Fixes one after another: they end, no plan is met twice, no axis leaves its travel, and what is new is foretold."""
 
+from collections import Counter
 from fractions import Fraction as F
 from itertools import islice
+from random import Random
 from unittest import TestCase
 
 from hypothesis import given
+from hypothesis import strategies as st
 
 from bridle.core.asks.changes import MakeEdits, make
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
-from bridle.core.foreseen import brought, foreseen
+from bridle.core.foreseen import brought, foreseen, lessens
 from bridle.core.plan.beat import Beat
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Keyframe
@@ -17,7 +20,9 @@ from bridle.core.plan.rounds import Station, Stations
 from bridle.core.reckon.path import FIELDS, at, reach
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.snag import Fix
+from tests.core.test_trigger import demo
 from tests.mutated import EXAMPLES, unshrunk
+from tests.provoked import PROVOKE
 from tests.strategies import plan_of, plans
 
 SELDOM = unshrunk(max(12, EXAMPLES // 10))
@@ -50,6 +55,35 @@ def held(plan: Plan) -> set[int]:
     return {number for number, event in enumerate(events) if shooting and shooting.timeline.holds(event.at)}
 
 
+def wrong(told: Evaluation) -> list[int]:
+    """Stops, minds and notes, counted."""
+    return [sum(snag.severity == severity for snag in told.snags) for severity in ("stop", "mind", "note")]
+
+
+def stops(told: Evaluation) -> Counter[str]:
+    """The stops, by their kind."""
+    return Counter(snag.code for snag in told.snags if snag.severity == "stop")
+
+
+def taken(plan: Plan, told: Evaluation, fixes: list[tuple[str, Fix]]) -> tuple[str, Plan, Evaluation] | None:
+    """The first of some fixes that is offered, the plan after it and what is told of that; None where none is."""
+    for label, fix in fixes:
+        tried, _ = make(plan, [MakeEdits(do="edits", edits=fix.edits)])
+        after = evaluate(tried)
+        if lessens(told, after):
+            return label, tried, after
+    return None
+
+
+def drawn_in(plan: Plan, name: str, reach_deg: float) -> Plan:
+    """The plan with an axis that comes only so far to either side of nought."""
+    axes = tuple(
+        axis.model_copy(update={"low": -reach_deg, "high": reach_deg}) if axis.name == name else axis
+        for axis in plan.rig.axes
+    )
+    return plan.model_copy(update={"rig": plan.rig.model_copy(update={"axes": axes})})
+
+
 class Chains(TestCase):
     @SELDOM
     @given(plans)
@@ -79,7 +113,44 @@ class Chains(TestCase):
             after = evaluate(make(plan, [MakeEdits(do="edits", edits=fix.edits)])[0])
             stops = {snag.code for snag in after.snags if snag.severity == "stop"}
             news = stops - {snag.code for snag in told.snags}
-            self.assertLessEqual(news, {one.code for one in brought(plan, told, fix)})
+            self.assertLessEqual(news, {one.code for one in brought(told, after)})
+
+    @SELDOM
+    @given(plans, st.randoms(use_true_random=False))
+    def test_any_fixes_that_are_offered_lead_somewhere(self, plan: Plan, chance: Random) -> None:
+        """Whichever is taken: after each there is less wrong, by a count of its own, and no stop of a new kind."""
+        way: list[str] = []
+        told = evaluate(plan)
+        for _ in range(MOST):
+            fixes = [(f"{snag.code}: {fix.label}", fix) for snag in told.snags for fix in snag.fixes]
+            chance.shuffle(fixes)
+            found = taken(plan, told, fixes)
+            if found is None:
+                return
+            label, plan, after = found
+            way.append(label)
+            if told.frames is not None or after.frames is None:
+                self.assertLess(wrong(after), wrong(told), way[-6:])
+                self.assertLessEqual(stops(after) - stops(told), Counter(), way[-6:])
+            told = after
+        self.fail(f"no end: {way[-6:]}")
+
+    def test_the_circles_that_were_found_are_broken(self) -> None:
+        """Marks that drift, leave or are never seen, and limits drawn in: first fixes went in circles."""
+        names = ("mark-drifts", "mark-leaves", "cue-never-seen", "ends-beside", "follows-out-of-travel")
+        cases = {name: PROVOKE[name] for name in (*names, "rig-in-picture")}
+        for name, axis, reach_deg in (("harbour-refloat", "pan", 8.0), ("moonlight-over-the-salt-barn", "tilt", 1.0)):
+            cases[name] = drawn_in(demo(name), axis, reach_deg)
+        for name, plan in cases.items():
+            with self.subTest(name):
+                for _ in range(MOST):
+                    told = evaluate(plan)
+                    found = taken(plan, told, [(snag.code, fix) for snag in told.snags for fix in snag.fixes])
+                    if found is None:
+                        break
+                    _, plan, _ = found
+                else:
+                    self.fail(name)
 
     def test_a_longer_beat_that_leaves_no_room_for_handles_says_so(self) -> None:
         """An hour with a frame every 10 s; exposed 20 s it needs one every 24 s: 150 frames, and handles of 160."""

@@ -201,5 +201,6 @@ class AnyChain(TestCase):
         codes = {snag.code for snag in told.snags if snag.chapter == "trigger"}
         self.assertLessEqual(codes, {"lamp-not-warm", "warm-up-not-in-beat", "toggle-loses-count", "dwell-too-short",
                                      "lamp-on-after-power-cut", "lamp-supply-too-weak", "ground-lifted",
-                                     "lamp-lead-loses", "shutter-falls-into-move", "two-starts-no-room", "autofocus-left-on",
+                                     "lamp-lead-loses", "shutter-falls-into-move", "two-starts-no-room",
+                                     "autofocus-left-on",
                                      "focus-blocks-release", "stabiliser-left-on"})  # fmt: skip

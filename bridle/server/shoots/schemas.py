@@ -137,11 +137,12 @@ class BroughtLine(Schema):
 
 
 class ForeseenLine(Schema):
-    """Of a snag: what each of its fixes would bring, in their order."""
+    """Of a snag: what each of its fixes would bring, and whether less is wrong afterwards, in their order."""
 
     code: str
     path: str
     brings: list[list[BroughtLine]]
+    helps: list[bool]
 
 
 class FrameTold(Schema):

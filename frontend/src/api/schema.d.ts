@@ -8688,7 +8688,7 @@ export interface components {
         };
         /**
          * ForeseenLine
-         * @description Of a snag: what each of its fixes would bring, in their order.
+         * @description Of a snag: what each of its fixes would bring, and whether less is wrong afterwards, in their order.
          */
         ForeseenLine: {
             /** Code */
@@ -8697,6 +8697,8 @@ export interface components {
             path: string;
             /** Brings */
             brings: components["schemas"]["BroughtLine"][][];
+            /** Helps */
+            helps: boolean[];
         };
         /**
          * AskForesee

@@ -1,5 +1,8 @@
 <script lang="ts">
-  /** A snag in plain words: what, why, and each fix as a button that says what it will change. */
+  /**
+   * A snag in plain words: what, why, and each fix as a button that says what it will change. A fix is tried when the
+   * hand rests; until then it cannot be pressed, and one that leaves as much wrong elsewhere is not shown.
+   */
   import type { ForeseenLine, Snag } from '../api/client';
   import { fill } from '../format';
   import { foresee } from '../sheet/foreseen';
@@ -13,18 +16,25 @@
 
   const sheet = theSheet();
   const WAIT_MS = 350;
-  let foretold = $state.raw<ForeseenLine['brings']>([]);
+  /** What was found of this snag's fixes; nothing of them where the server gave no answer. */
+  let tried = $state.raw<ForeseenLine | 'waiting' | 'unknown'>('waiting');
+  const brings = (n: number) => (typeof tried === 'string' ? [] : (tried.brings[n] ?? []));
+  const shown = $derived(
+    snag.fixes
+      .map((fix, n) => ({ fix, n }))
+      .filter(({ n }) => typeof tried === 'string' || tried.helps[n] !== false)
+  );
 
   /** Once nothing changes any more: what each fix would bring with it. */
   $effect(() => {
     const { plan, evaluation } = sheet;
     const { code, path, fixes } = snag;
-    foretold = [];
+    tried = 'waiting';
     if (!fixes.length) return;
     let here = true;
     const timer = setTimeout(async () => {
       const lines = await foresee(plan, evaluation);
-      if (here) foretold = lines.find((line) => line.code === code && line.path === path)?.brings ?? [];
+      if (here) tried = lines.find((line) => line.code === code && line.path === path) ?? 'unknown';
     }, WAIT_MS);
     return () => {
       here = false;
@@ -40,21 +50,31 @@
     {fill(snag.what, snag.slots, sheet.zone)}
     {#if full}<span class="why">{fill(snag.why, snag.slots, sheet.zone)}</span>{/if}
   </p>
-  {#each snag.fixes as fix, i (i)}
+  {#each shown as { fix, n } (n)}
     {@const label = fill(fix.label, fix.slots, sheet.zone)}
     {@const consequence = fill(fix.consequence, fix.slots, sheet.zone)}
     <p class="fix">
-      <button type="button" class="link" title={consequence} onclick={() => void sheet.apply(fix.edits)}
-        >{label}</button
+      <button
+        type="button"
+        class="link"
+        title={consequence}
+        disabled={tried === 'waiting'}
+        onclick={() => void sheet.apply(fix.edits)}>{label}</button
       >
       <span class="consequence">{consequence}</span>
-      {#each foretold[i] ?? [] as brought, j (j)}
+      {#each brings(n) as brought, j (j)}
         <span class="consequence brings {brought.severity}"
           ><b class="word">{WORDS[brought.severity as keyof typeof WORDS]}</b>
           then: {fill(brought.what, brought.slots, sheet.zone)}</span
         >
       {/each}
     </p>
+  {:else}
+    {#if snag.fixes.length}
+      <p class="consequence">
+        Every way out that Bridle knows would leave as much wrong elsewhere. Change by hand what is named here.
+      </p>
+    {/if}
   {/each}
 </div>
 
@@ -92,6 +112,11 @@
   .fix button {
     font-weight: 550;
     min-height: 24px;
+  }
+  .fix button:disabled {
+    color: var(--second);
+    text-decoration-style: dotted;
+    cursor: progress;
   }
   .consequence {
     display: block;

@@ -104,17 +104,21 @@ def _lost(shooting: Shooting, untied: Uncoupled) -> Lost:
 
 
 def _planned_with(shooting: Shooting) -> Iterator[Fix]:
-    lost = _lost(shooting, Uncoupled())
+    lost, clip = _lost(shooting, Uncoupled()), shooting.plan.clip
+    needed = max(clip.handle_in_frames, lost.first), max(clip.handle_out_frames, lost.last)
+    planned = Edit(path="beat.uncoupled", value=Uncoupled().model_dump(mode="json"))
+    room = shooting.solution.frames - sum(needed) >= FEWEST_MOVING
+    said = "The clip gets handles of {first} and {last}, which the edit cuts off."
     yield Fix(
         label="Plan with {starts}",
-        consequence="The card gets the order of starting; started {between} apart, {first} at the start will not be "
-        "as planned.",
+        consequence=f"The card gets the order of starting, {{between}} apart. {said if room else ''}".strip(),
         slots={
             "starts": slot(f"{COUNTED.get(lost.starts + 1, lost.starts + 1)} starts"),
             "between": slot(lost.between, "s"),
-            "first": slot(lost.first, "frames"),
+            "first": slot(needed[0], "frames"),
+            "last": slot(needed[1], "frames"),
         },
-        edits=(Edit(path="beat.uncoupled", value=Uncoupled().model_dump(mode="json")),),
+        edits=(planned, *(_handle_edits(*needed) if room else ())),
     )
 
 
@@ -168,11 +172,12 @@ def _handles(first: int, last: int, slots: dict[str, Slot]) -> Fix:
         label="Handles of {first} and {last}",
         consequence="The camera is started first and stopped last; the edit cuts the handles off.",
         slots=slots,
-        edits=(
-            Edit(path="clip.handle_in_frames", value=first),
-            Edit(path="clip.handle_out_frames", value=last),
-        ),
+        edits=_handle_edits(first, last),
     )
+
+
+def _handle_edits(first: int, last: int) -> tuple[Edit, Edit]:
+    return Edit(path="clip.handle_in_frames", value=first), Edit(path="clip.handle_out_frames", value=last)
 
 
 def _sooner(shooting: Shooting, lost: Lost) -> list[Fix]:
