@@ -13,6 +13,7 @@ from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Post
 from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
+from bridle.core.plan.shoot import ShootKind
 from bridle.core.snag import Snag, fill
 from tests.provoked_print import PRINTED
 from tests.provoked_season import SCHEDULED
@@ -28,6 +29,10 @@ TRIPOD = ("tripod", "belt-rail", "down-bush", "full-frame-body")
 SLOW = {**THREE, "interval": F(30)}
 THIN_LEAD = Rig(lead=Lead(length_mm=12_000, area_mm2=0.14))
 HANDS = Beat(school="continuous")
+
+
+def of_kind(plan: Plan, kind: ShootKind) -> Plan:
+    return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"kind": kind})})
 
 
 def leaning(**standing: float) -> Plan:
@@ -245,6 +250,9 @@ PROVOKE: dict[str, Plan] = {
         ),
         copies("turntable", "phone"),
     ),
+    "nothing-fires": fitted(plan_of(THREE), copies("tripod", "full-frame-body")),
+    "no-print-calls": of_kind(plan_of(THREE, clip={"called_by": "event"}), "print"),
+    "nothing-moves": of_kind(plan_of(THREE), "slide"),
     "moves-by-chance": stopping(fitted(plan_of(SLOW, move=FAR_PAN), copies("pan-head", "phone"))),
     "locked-out-of-latitude": dusk(proofs=[proof("2026-09-12T19:30+01:00", F(1, 125))]),
     "automatic-flickers": dusk(school="automatic", minutes=30),

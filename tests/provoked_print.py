@@ -1,7 +1,7 @@
 """A plan that provokes each kind of snag of a print, sound in everything else."""
 
 import json
-from datetime import datetime
+from datetime import date, datetime
 from fractions import Fraction
 from typing import Any
 
@@ -10,7 +10,8 @@ from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.frames import Layers
 from bridle.core.plan.kit import Copy, Kit
 from bridle.core.plan.printer import HeadPart, HeadSwitch, Printer
-from bridle.core.plan.printing import Already, PrintFile, Printing, Unread
+from bridle.core.plan.printing import Already, PrintFile, Printing, Proven, Unread
+from bridle.core.reckon.printing import print_digest
 from tests.strategies import plan_of
 
 HEAD = (
@@ -49,6 +50,12 @@ def printed(
     return apply(Plan.model_validate(json.loads(made.model_dump_json())), edits)[0]
 
 
+def failed(plan: Plan) -> Plan:
+    """A print whose changed file has not passed its proof."""
+    proof = Proven(of=print_digest(plan), stands="failed", on=date(2026, 9, 1), failures=3)
+    return plan.model_copy(update={"printing": plan.printing.model_copy(update={"proof": proof})})
+
+
 def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Already:
     return Already(name=name, sort=sort, count=count, layers=layers, line=line)
 
@@ -62,6 +69,7 @@ NOON = {
 WRONG = Unread(line=4012, stood="G1 X1O.5", expected="a letter with a number behind it")
 READ, REFITTED = datetime(2026, 10, 3).date(), datetime(2026, 10, 4).date()
 PRINTED: dict[str, Plan] = {
+    "proof-failed": failed(printed()),
     "print-spiral": printed(file={"spiral": True}),
     "print-lines-unread": printed(file={"unread": (WRONG,), "unread_count": 3}),
     "print-commands-unknown": printed(file={"already": (command("PREHEAT", "unknown", 1, 0, 12),)}),

@@ -17,6 +17,7 @@ from bridle.core.chapters.season.state import SeasonState
 from bridle.core.chapters.trigger import chapter as trigger
 from bridle.core.chapters.trigger.state import TriggerState
 from bridle.core.evaluation import Evaluation
+from bridle.core.given import NOTHING, Given
 from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.frames.windows import thinned
@@ -42,12 +43,15 @@ ASIDE = tuple(
 )
 
 
-def evaluate(plan: Plan, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:
+def evaluate(
+    plan: Plan, points: int = SOME, aside: bool = True, lit: bool = False, given: Given = NOTHING
+) -> Evaluation:
     """Everything about a shoot, its moves drawn through about so many points; for a drag without what stands aside.
 
-    Where the light is what is dragged (`lit`) its drawing is whole all the same. Never raises on a well-formed plan.
+    What is not in the plan is `given`: the moment at which it is asked. Where the light is what is dragged (`lit`) its
+    drawing is whole all the same. Never raises on a well-formed plan.
     """
-    return gather(reckon(plan), points, aside, lit)
+    return gather(reckon(plan), points, aside, lit, given)
 
 
 def dragged_windows(plan: Plan, points: int) -> Evaluation:
@@ -65,7 +69,9 @@ def dragged_windows(plan: Plan, points: int) -> Evaluation:
     )
 
 
-def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool = False) -> Evaluation:
+def gather(
+    known: Reckoning, points: int = SOME, aside: bool = True, lit: bool = False, given: Given = NOTHING
+) -> Evaluation:
     """What the chapters make of the numbers."""
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
@@ -75,7 +81,9 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
     lights = light.tell(known, points, aside, aside or lit)
     answers = (clips, moves, beats, rigs, triggers, prints, seasons, lights)
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
-    reviews = review.tell(known, figures, rigs.state.drives) if aside else Answer(ReviewState(), [], [])
+    found = (snag for answer in answers for snag in answer.snags)
+    snags = worst([*only_holdable(known.plan, found)])
+    reviews = review.tell(known, figures, rigs.state.drives, snags, given) if aside else Answer(ReviewState(), [], [])
     shooting = known.shooting
     # Built from typed values: checking the arrays once more would cost an eighth of the time.
     return Evaluation.model_construct(
@@ -101,5 +109,5 @@ def gather(known: Reckoning, points: int = SOME, aside: bool = True, lit: bool =
         review=reviews.state,
         origins=origins.answer(known.plan) if aside else {},
         figures=figures,
-        snags=tuple(worst([*only_holdable(known.plan, (snag for answer in answers for snag in answer.snags))])),
+        snags=tuple(snags),
     )

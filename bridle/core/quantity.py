@@ -294,7 +294,7 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
 
 # What is counted, dialled or read off a clock is written as it is.
 # Things that are counted, by their plural.
-COUNTED = frozenset(("frames", "layers", "lines", "tools", "objects", "ways", "presses", "pictures"))
+COUNTED = frozenset(("frames", "layers", "lines", "tools", "objects", "ways", "presses", "pictures", "faults"))
 WHOLE = frozenset(("frames", "instant", "moment", "rate", "shutter", "f-number", "focal", *COUNTED))
 SPOKEN = 3
 

@@ -472,14 +472,30 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "clocks-not-tied": (
         "The wind-up turntable, two-hour and the camera each run by a clock of their own.",
-        "Plan with two starts · The card gets the order of starting; started 20 s apart, 2 frames at the start will not be as planned.",
+        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets handles of 2 frames and 3 frames, which the edit cuts off.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
     ),
     "moves-by-chance": (
         "Nothing ties the two-axis head, pan to the camera, so the rig may move while the shutter is open, from the first frame on.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
         "Move all the time · Frames are taken on the way; each smears 0.0146 px at most, which nobody sees.",
-        "Plan with two starts · The card gets the order of starting; started 20 s apart, 1 frame at the start will not be as planned.",
+        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets handles of 1 frame and 1 frame, which the edit cuts off.",
+    ),
+    "nothing-fires": (
+        "Nothing fires the full-frame body, 24 MP: no trigger is on the rig.",
+        "Use the camera's own timer · It calls every frame; set its interval and its number of frames as the field card says.",
+    ),
+    "nothing-moves": (
+        "This shoot is to slide past something, and nothing moves yet.",
+        "Leave the camera still · The shoot is no longer one that moves; nothing else changes.",
+    ),
+    "no-print-calls": (
+        "A print is to call the frames, and no file of it is here.",
+        "Let the clock call the frames · They come at the interval, wherever the head is; it is in the picture.",
+    ),
+    "proof-failed": (
+        "The proof of the changed file failed: 3 faults found.",
+        "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
     ),
     "two-starts-no-room": (
         "The beat leaves 0.94 s free, too little for two starts: the rig may move while the shutter is open, from the first frame on.",

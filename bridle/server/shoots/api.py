@@ -56,7 +56,7 @@ from bridle.server.shoots.schemas import (
     Told,
     UpgradedPlan,
 )
-from bridle.server.shoots.sent import brief, sent, sent_json
+from bridle.server.shoots.sent import brief, evaluated, sent, sent_json
 from bridle.server.shoots.sought import folded, holds
 from bridle.server.turns import turn
 
@@ -194,7 +194,7 @@ def save_shoot(request: HttpRequest, shoot_id: PathId, save: Save) -> Any:
 def _stale(kept: Shoot, mine: Plan) -> HttpResponse:
     theirs = read_kept(kept)
     with turn(theirs):
-        evaluation = sent(evaluate(theirs))
+        evaluation = sent(evaluated(theirs))
     stale = Stale.model_construct(
         message="This shoot was saved from another window in the meantime. Nothing was overwritten.",
         kept=Opened.model_construct(**_opened(kept), changed=[], plan=theirs, evaluation=evaluation),
@@ -248,7 +248,7 @@ def evaluate_plan(request: HttpRequest, ask: Ask) -> Any:
     """Make changes to a plan and tell what follows. Nothing is kept."""
     plan, undo = _made(ask)
     with turn(plan):
-        answer = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluate(plan)))
+        answer = Told.model_construct(plan=plan, undo=undo, evaluation=sent(evaluated(plan)))
         return _json(answer.model_dump_json())
 
 

@@ -88,6 +88,7 @@ def _worked_out(shoot: Shoot, plan: Plan, evaluation: Evaluation) -> LineTold:
         clip_s=values["clip"] if solved else None,
         rate=values["rate"] if solved else None,
         worst=WorstSnag(severity=worst.severity, what=worst.what, slots=worst.slots) if worst else None,
+        ready=evaluation.review.ready,
         figures=tuple(evaluation.figures[key] for key in SHOWN if solved and key in evaluation.figures),
         traces=_small(evaluation),
     )

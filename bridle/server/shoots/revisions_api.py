@@ -8,7 +8,6 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 from ninja.params.functions import Query
 
-from bridle.core.evaluate import evaluate
 from bridle.core.lists.sides import side_by_side
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import difference
@@ -19,7 +18,7 @@ from bridle.server.ids import MOST, PathId
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.reading import read_kept
 from bridle.server.shoots.schemas import Back, BringBack, PlanThen
-from bridle.server.shoots.sent import sent
+from bridle.server.shoots.sent import evaluated, sent
 from bridle.server.turns import turn
 
 router = Router(tags=["shoots"])
@@ -53,7 +52,7 @@ def look_at_revision(request: HttpRequest, shoot_id: PathId, version: PathId) ->
     """A shoot as it was, to be looked at."""
     made_at, plan = _then(shoot_id, version)
     with turn(plan):
-        then = PlanThen.model_construct(version=version, made_at=made_at, plan=plan, evaluation=sent(evaluate(plan)))
+        then = PlanThen.model_construct(version=version, made_at=made_at, plan=plan, evaluation=sent(evaluated(plan)))
         return HttpResponse(then.model_dump_json(), content_type="application/json")
 
 

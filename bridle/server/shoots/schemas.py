@@ -7,6 +7,7 @@ from ninja import Schema
 from pydantic import Field
 
 from bridle.core.asks.changes import AnyChange
+from bridle.core.chapters.review.state import Readiness
 from bridle.core.figure import Figure
 from bridle.core.lists.sides import Side
 from bridle.core.plan.document import Plan
@@ -173,6 +174,7 @@ class LineTold(Schema):
     clip_s: float | None = None
     rate: float | None = None
     worst: WorstSnag | None = None
+    ready: Readiness | None = None
     figures: tuple[Figure, ...] = ()
     # The moves drawn small, by axis.
     traces: dict[str, Series] = Field(default_factory=dict)

@@ -1,5 +1,6 @@
 """What an evaluation is on its way to the page: figures without their workings, and less of it while one drags."""
 
+import time
 from dataclasses import dataclass
 from typing import Any
 
@@ -13,6 +14,7 @@ from bridle.core.chapters.season.state import SeasonState
 from bridle.core.evaluate import ASIDE, dragged_windows, evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
+from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Slot
 from bridle.server.remembered import Remembered
@@ -22,6 +24,7 @@ from bridle.server.turns import turn
 # While something is dragged, lines are drawn through so many points.
 DRAGGED_POINTS = 120
 MOST_BYTES = 32_000_000
+DAY_S = 86_400
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,10 +112,16 @@ _REMEMBERED = Remembered(MOST_BYTES)
 
 def sent_json(shoot: Shoot, plan: Plan) -> bytes:
     """What is sent of a kept version, as JSON."""
-    key = (shoot.pk, shoot.version, shoot.changed_at.timestamp())
+    # By the day too: a shoot that was to come may be past since.
+    key = (shoot.pk, shoot.version, shoot.changed_at.timestamp(), int(time.time() // DAY_S))
     return _REMEMBERED.get(key, lambda: _worked_out(plan))
 
 
 def _worked_out(plan: Plan) -> bytes:
     with turn(plan):
-        return sent(evaluate(plan)).model_dump_json().encode()
+        return sent(evaluated(plan)).model_dump_json().encode()
+
+
+def evaluated(plan: Plan) -> Evaluation:
+    """What a plan comes to as it is asked now."""
+    return evaluate(plan, given=Given(now_s=time.time()))

@@ -1119,6 +1119,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Doubt
+         * @description A check that could not be made, and the figure that is missing; the chapter in which it is typed.
+         */
+        Doubt: {
+            /** What */
+            what: string;
+            /** Lacks */
+            lacks: string;
+            /** Chapter */
+            chapter: string;
+        };
+        /**
          * Figure
          * @description A computed value with its working.
          */
@@ -1139,6 +1151,33 @@ export interface components {
             source: string;
             /** Terms */
             terms: components["schemas"]["Term"][];
+        };
+        /**
+         * Readiness
+         * @description The judgement over a shoot: its sentence with slots, what could not be checked, and what was.
+         */
+        Readiness: {
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "not ready" | "ready but" | "ready" | "past";
+            /** Title */
+            title: string;
+            /** Slots */
+            slots?: {
+                [key: string]: components["schemas"]["Slot"];
+            };
+            /**
+             * Doubts
+             * @default []
+             */
+            doubts: components["schemas"]["Doubt"][];
+            /**
+             * Checked
+             * @default
+             */
+            checked: string;
         };
         /**
          * Series
@@ -1210,6 +1249,7 @@ export interface components {
             /** Rate */
             rate?: number | null;
             worst?: components["schemas"]["WorstSnag"] | null;
+            ready?: components["schemas"]["Readiness"] | null;
             /**
              * Figures
              * @default []
@@ -6147,7 +6187,7 @@ export interface components {
         };
         /**
          * ReviewState
-         * @description Settings to dial in, and cautions in plain words.
+         * @description Settings to dial in, cautions in plain words, and whether the shoot is ready (None: not asked).
          */
         ReviewState: {
             /**
@@ -6160,6 +6200,7 @@ export interface components {
              * @default []
              */
             cautions: string[];
+            ready?: components["schemas"]["Readiness"] | null;
         };
         /**
          * Rig

@@ -72,7 +72,8 @@
   {:else}
     {#if snag.fixes.length}
       <p class="consequence">
-        Every way out that Bridle knows would leave as much wrong elsewhere. Change by hand what is named here.
+        Every way out that Bridle knows would leave as much wrong elsewhere. Change by hand what is named
+        here.
       </p>
     {/if}
   {/each}

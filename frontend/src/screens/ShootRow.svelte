@@ -64,8 +64,9 @@
     {:else if shoot.worst}
       <b>{WORDS[shoot.worst.severity]}</b>
       <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
-    {:else}{shoot.state === 'running' ? 'running' : shoot.past ? '' : 'ready'}{/if}
-    {#if shoot.past && shoot.state !== 'running'}<span class="label">its day has passed; not taken</span>{/if}
+    {:else if shoot.state === 'running'}running
+    {:else if !shoot.past && shoot.ready}{fill(shoot.ready.title, shoot.ready.slots ?? {}, zone)}{/if}
+    {#if shoot.past && shoot.state !== 'running'}<span class="label">past: its day has gone by, and it was not taken</span>{/if}
     {#if rehearsed}<span class="label">{rehearsed}</span>{/if}
   </span>
   <span class="does" class:open={!!shoot.broken}>

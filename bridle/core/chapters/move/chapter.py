@@ -11,6 +11,7 @@ from bridle.core.chapters.move import (
     picture,
     rig_in_view,
     rounds,
+    still,
     sun,
     tracking,
 )
@@ -36,6 +37,7 @@ KINDS = (
     *rig_in_view.KINDS,
     *picture.KINDS,
     *rounds.KINDS,
+    *still.KINDS,
 )
 
 
@@ -58,6 +60,7 @@ def _findings(known: Reckoning, aside: bool) -> Iterator[Figure | Snag]:
 
 
 def _seen(shooting: Shooting, aside: bool) -> Iterator[Figure | Snag]:
+    yield from still.findings(shooting)
     yield from rounds.findings(shooting)
     if aside:
         yield from sun.findings(shooting)

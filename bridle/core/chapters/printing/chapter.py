@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.chapters.answer import Answer, answer
-from bridle.core.chapters.printing import file, reaching, seeing, stopping
+from bridle.core.chapters.printing import file, proving, reaching, seeing, stopping
 from bridle.core.chapters.printing.drawn import bed
 from bridle.core.chapters.printing.figures import figures
 from bridle.core.chapters.printing.framed import framed
@@ -30,7 +30,7 @@ from bridle.core.snag import Snag
 from bridle.core.subjects.motion.calibration import click_of
 from bridle.core.subjects.parking.snippet import after, before, snippet
 
-KINDS = (*file.KINDS, *stopping.KINDS, *reaching.KINDS, *seeing.KINDS)
+KINDS = (*file.KINDS, *proving.KINDS, *stopping.KINDS, *reaching.KINDS, *seeing.KINDS)
 OFFERED = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20)
 
 
@@ -39,7 +39,7 @@ def tell(known: Reckoning) -> Answer[PrintingState]:
     plan = known.plan
     frames = layered(plan)
     if frames is None:
-        return answer(PrintingState(), ())
+        return answer(PrintingState(), file.without(plan))
     return answer(_state(known, frames), _findings(known, frames))
 
 
@@ -47,6 +47,7 @@ def _findings(known: Reckoning, frames: Layers) -> Iterator[Figure | Snag]:
     plan = known.plan
     yield from figures(plan, frames)
     yield from file.findings(plan)
+    yield from proving.findings(plan)
     yield from reaching.findings(plan)
     yield from stopping.findings(plan)
     yield from seeing.findings(known)

@@ -16,6 +16,13 @@ from bridle.core.reckon.printing import MANY, even_step_mm, has_stops, layered, 
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.prints.choose import varied
 
+NO_PRINT = SnagKind(
+    "no-print-calls",
+    "stop",
+    "print",
+    "A print is to call the frames, and no file of it is here.",
+    "Without its layers nobody knows how many frames there are. Bring the file in under Print, or let the clock call.",
+)
 SPIRAL = SnagKind(
     "print-spiral",
     "stop",
@@ -69,8 +76,20 @@ UNEVEN = SnagKind(
     "The layers differ in thickness; a frame every {every} makes the print grow in jumps.",
     "Frames at equal heights let it grow evenly.",
 )
-KINDS = (SPIRAL, UNREAD, UNKNOWN, ALREADY, PAUSES, TOOLS, UNEVEN)
+KINDS = (NO_PRINT, SPIRAL, UNREAD, UNKNOWN, ALREADY, PAUSES, TOOLS, UNEVEN)
 NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]{0,60}")
+
+
+def without(plan: Plan) -> Iterator[Snag]:
+    """A print shoot whose frames wait for a print that is not here."""
+    if plan.shoot.kind == "print" and plan.clip.called_by == "event":
+        clock = Fix(
+            label="Let the clock call the frames",
+            consequence="They come at the interval, wherever the head is; it is in the picture.",
+            slots={},
+            edits=(Edit(path="clip.called_by", value="clock"),),
+        )
+        yield NO_PRINT.at("frames", {}, [clock])
 
 
 def findings(plan: Plan) -> Iterator[Snag]:
@@ -126,6 +145,7 @@ def _by_the_clock(plan: Plan) -> Fix:
         edits=(
             Edit(path="frames", value={"source": "even"}),
             Edit(path="clip.pegs", value=[{"quantity": name, "value": str(value)} for name, value in pegs]),
+            Edit(path="clip.called_by", value="clock"),
         ),
     )
 

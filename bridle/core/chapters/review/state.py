@@ -1,6 +1,7 @@
 """The field card and its cautions, as the page draws them."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import Literal
 
 from bridle.core.snag import Slot
 
@@ -23,9 +24,33 @@ class SettingSheet:
     settings: tuple[SettingLine, ...]
 
 
+Ready = Literal["not ready", "ready but", "ready", "past"]
+
+
+@dataclass(slots=True, kw_only=True)
+class Doubt:
+    """A check that could not be made, and the figure that is missing; the chapter in which it is typed."""
+
+    what: str
+    lacks: str
+    chapter: str
+
+
+@dataclass(slots=True, kw_only=True)
+class Readiness:
+    """The judgement over a shoot: its sentence with slots, what could not be checked, and what was."""
+
+    stands: Ready
+    title: str
+    slots: dict[str, Slot] = field(default_factory=dict)
+    doubts: tuple[Doubt, ...] = ()
+    checked: str = ""
+
+
 @dataclass(slots=True, kw_only=True)
 class ReviewState:
-    """Settings to dial in, and cautions in plain words."""
+    """Settings to dial in, cautions in plain words, and whether the shoot is ready (None: not asked)."""
 
     sheets: tuple[SettingSheet, ...] = ()
     cautions: tuple[str, ...] = ()
+    ready: Readiness | None = None

@@ -1,7 +1,19 @@
 """Who tells the camera, and whether it hears."""
 
 from bridle.core.chapters.answer import Answer, answer
-from bridle.core.chapters.trigger import afar, apart, bench, circuits, contacts, lamps, links, pressing, timer, unread
+from bridle.core.chapters.trigger import (
+    afar,
+    apart,
+    bench,
+    called,
+    circuits,
+    contacts,
+    lamps,
+    links,
+    pressing,
+    timer,
+    unread,
+)
 from bridle.core.chapters.trigger.diagram import diagram
 from bridle.core.chapters.trigger.lamp_circuits import lamp_circuits
 from bridle.core.chapters.trigger.preparing import preparing
@@ -25,8 +37,9 @@ KINDS = (
     *lamps.KINDS,
     *links.KINDS,
     *apart.KINDS,
+    *called.KINDS,
 )
-FAMILIES = (contacts, circuits, pressing, lamps, apart, afar)
+FAMILIES = (called, contacts, circuits, pressing, lamps, apart, afar)
 
 
 def tell(known: Reckoning) -> Answer[TriggerState]:

@@ -1,6 +1,8 @@
 <script lang="ts">
   /** Before the start: every snag, the settings to dial in, the exports, and the field card. */
   import formats from '../../api/formats.json';
+  import { router } from '../../router.svelte';
+  import { CHAPTERS } from '../chapters';
   import { keyed } from '../../parts/keyed';
   import { clock, day, fill, oneEvery, write } from '../../format';
   import SnagNote from '../../parts/SnagNote.svelte';
@@ -11,7 +13,8 @@
   const sheet = theSheet();
   const review = $derived(sheet.evaluation.review);
   const snags = $derived(sheet.evaluation.snags);
-  const stops = $derived(snags.filter((snag) => snag.severity === 'stop').length);
+  const ready = $derived(review.ready);
+  const NAMES = Object.fromEntries(CHAPTERS.map((one) => [one.key, one.label]));
   const when = $derived(`${day(sheet.start, sheet.zone, true)}, ${clock(sheet.start, sheet.zone, false)}`);
   const finish = $derived(sheet.figure('time.finish'));
   const clip = $derived(sheet.quantity('clip')?.value);
@@ -44,19 +47,29 @@
 <section class="review">
   <div class="no-print findings">
     <h2>
-      {#if snags.length === 0}Ready: nothing stands in the way{:else if stops}Not ready: {stops}
-        {stops === 1 ? 'thing stops' : 'things stop'} this shoot{:else}Ready, with {snags.length}
-        {snags.length === 1 ? 'thing' : 'things'} to know{/if}
+      {#if ready}{fill(ready.title, ready.slots ?? {}, sheet.zone)}{/if}
     </h2>
+    {#if ready?.stands === 'not ready' && snags[0]}
+      <p class="first"><b>First:</b> {fill(snags[0].what, snags[0].slots, sheet.zone)}</p>
+    {/if}
+    {#if ready?.doubts?.length}
+      <ul class="doubts">
+        {#each ready.doubts as doubt (doubt.what)}
+          <li>
+            Nobody knows {doubt.what}: for that Bridle needs {doubt.lacks}.
+            <a class="link" href="/shoots/{sheet.id}/{doubt.chapter}" onclick={router.follow}
+              >Say it under {NAMES[doubt.chapter] ?? doubt.chapter}</a
+            >
+          </li>
+        {/each}
+      </ul>
+    {/if}
     <div class="snags">
       {#each keyed(snags, (one) => one.code + one.path) as { key, it: snag } (key)}
         <SnagNote {snag} full />
-      {:else}
-        <p class="mono-note">
-          Every check that Bridle knows of this shoot has passed: the clip, the beat and the move.
-        </p>
       {/each}
     </div>
+    {#if ready?.checked}<p class="mono-note">{ready.checked}</p>{/if}
     <h3>Take along</h3>
     <div class="takes">
       <button type="button" class="act" onclick={() => void take('card')}>Print the field card</button>
@@ -157,6 +170,15 @@
   }
   .findings h2 {
     font-size: 19px;
+  }
+  .first {
+    margin-top: 6px;
+  }
+  .doubts {
+    margin: 8px 0 0;
+    padding-left: 18px;
+    list-style: '– ';
+    font-size: 13px;
   }
   .snags {
     display: grid;
