@@ -14,7 +14,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.season.season import staying
-from bridle.core.reckon.season.told import Menu, compared, entries_of, in_its_own_words, taken, told_frames
+from bridle.core.reckon.season.told import Menu, compared, entries_of, in_its_own_words, menus, taken, told_frames
 from tests.core.test_windows import ALL, ASUNCION, HOWE, LONDON, hours
 from tests.provoked_staying import CARD, TIMER, another, camera
 from tests.strategies import shooting
@@ -36,6 +36,31 @@ def told_by(
 
 
 FOLLOWS: dict[str, Any] = {"follows_change": "yes"}
+
+
+# Windows that are joined over their midnights for days, weeks or months, and others that are not.
+JOINED = (
+    [hours(0, 1440)], [hours(0, 1440, [0, 1, 2, 3, 4])], [hours(1320, 360)], [hours(420, 1050), hours(1320, 360)],
+    [{"weekdays": [6], "opens": {"minutes": 1320}, "closes": {"minutes": 360}, "closes_on": 4}],
+    [hours(0, 720), hours(720, 1440)],
+)  # fmt: skip
+
+
+class Visited(TestCase):
+    @given(
+        st.sampled_from(JOINED), st.integers(1, 4), st.booleans(),
+        st.sampled_from(["any weekdays", "weekdays or weekends", "every day alone"]),
+        st.lists(st.integers(1, 60), max_size=4),
+    )  # fmt: skip
+    def test_what_is_covered_before_a_visit_is_covered_after_it(
+        self, rules: list[dict[str, Any]], spans: int, over: bool, known: str, days: list[int]
+    ) -> None:
+        """Windows of two months, told anew at some visits: no frame is lost that one telling for all would take."""
+        plan = told_by(*rules, last="2026-07-31", spans=spans, over_midnight=over, days=known, **FOLLOWS)
+        times = shooting(plan).timeline
+        visits = [times.start_unix_s + day * DAY_S + 36_000 for day in sorted(set(days))]
+        once, often = (told_frames(plan, times, menus(plan, times, at, ())).compared for at in ((), visits))
+        self.assertLessEqual(len(often.missing), len(once.missing), visits)
 
 
 class Entries(TestCase):

@@ -14,6 +14,7 @@ from scipy.integrate import cumulative_trapezoid
 
 from bridle.core.asks.changes import AnyChange, make
 from bridle.core.asks.fitting import fit
+from bridle.core.chapters.rig.tipping import with_supports
 from bridle.core.compare import compare_kit
 from bridle.core.evaluate import evaluate
 from bridle.core.lists.card import card_figures
@@ -23,7 +24,7 @@ from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.places import kind_of, read_at
 from bridle.core.plan.rig import Lead, Rig
-from bridle.core.reckon.bending import bending
+from bridle.core.reckon.bending import bending, falls
 from bridle.core.reckon.loads import hold, tip_slide
 from bridle.core.reckon.parts import bound
 from bridle.core.reckon.picture import scale
@@ -38,6 +39,7 @@ from bridle.core.subjects.motion.drives.every import AnyDrive
 from bridle.core.subjects.motion.drives.interface import Wanted
 from bridle.core.subjects.motion.drives.moves import MoveDial
 from bridle.core.subjects.strength import beams, mounting
+from tests.core.test_trigger import demo
 from tests.strategies import CARDS, copies, fitted, kits, plan_of
 from tests.workings import worked_out
 
@@ -220,6 +222,18 @@ class Standing(TestCase):
         after = apply(plan, thin.fixes[0].edits)[0]
         self.assertIsNone(after.rig.lead and after.rig.lead.ohm_per_m)
         self.assertNotIn("lead-too-thin", {snag.code for snag in evaluate(after).snags})
+
+    def test_a_carriage_exactly_over_a_support_leans_as_it_does_a_hair_beside_it(self) -> None:
+        """On one, two and three supports, at each of them and at both ends of the rail."""
+        for count in (1, 2, 3):
+            plan = apply(demo("harbour-refloat"), with_supports(demo("harbour-refloat"), count))[0]
+            known = reckon(plan)
+            rail, put = rail_of(plan), known.stack
+            assert rail is not None
+            places = [support.x_mm for support in put.supports] + list(put.ends_mm)
+            for place in places:
+                there = falls(put, rail, np.array([place - 1e-6, place, place + 1e-6]))
+                self.assertLess(float(np.ptp(there)), 1e-6, (count, place))
 
     def test_the_sag_in_all_is_that_of_load_and_rods_together(self) -> None:
         for supports in (1, 2):

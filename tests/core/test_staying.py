@@ -90,20 +90,24 @@ class Charge(TestCase):
     def test_the_worst_cloudy_days_are_worse_than_on_any_other_date(
         self, usual: list[float], watts: float, full: float, days: int, share: float
     ) -> None:
-        """Each date tried by itself, what the battery owes counted below nothing."""
+        """Each date tried by itself: the battery is empty soonest, or, where it never is, has the least in it."""
         gives, draws = np.array(usual), np.full(len(usual), watts)
         begins = worst_start(gives, gives * share, draws, full, days)
 
-        def lowest(start: int) -> float:
+        def comes_to(start: int) -> tuple[float, float]:
             made = gives.copy()
             made[start : start + 24 * days] *= share
-            level, low = full, full
+            level, low, empty = full, full, math.inf
             for hour in range(len(made)):
                 level = min(full, level + made[hour] - watts)
                 low = min(low, level) if hour >= start else low
-            return low
+                empty = min(empty, hour) if level <= 0 else empty
+            return empty, low
 
-        self.assertAlmostEqual(lowest(begins), min(map(lowest, range(0, len(usual), 24))), places=6)
+        (empty, low), worst = comes_to(begins), min(map(comes_to, range(0, len(usual), 24)))
+        self.assertEqual(empty, worst[0])
+        if math.isinf(empty):
+            self.assertAlmostEqual(low, worst[1], places=6)
 
     def test_cold_takes_its_share(self) -> None:
         for lithium, celsius, share in ((False, 25, 1), (False, 0, 0.8), (False, -5, 0.73), (True, -40, 0.6)):

@@ -1,5 +1,6 @@
 """Work windows: rules, changes of the clocks, days off and the sun, against a count minute by minute."""
 
+from bisect import bisect_left
 from datetime import UTC, date, datetime, timedelta
 from fractions import Fraction as F
 from itertools import pairwise
@@ -8,6 +9,8 @@ from unittest import TestCase
 from zoneinfo import ZoneInfo
 
 import ephem
+import pandas
+import pvlib
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -17,7 +20,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.frames import Windows
 from bridle.core.plan.upgrade import plan_from
-from bridle.core.reckon.frames.windows import Window, every_for, settled, spans_of, windows_of
+from bridle.core.reckon.frames.windows import Window, claimed, every_for, settled, spans_of, windows_of
 from bridle.core.snag import fill
 from bridle.core.subjects.time.windows import at_clock
 from tests.strategies import plan_of, shooting
@@ -272,6 +275,72 @@ class Pegs(TestCase):
         self.assertEqual(evaluate(plan_from({**data, "bridle_plan": 9})).interval_s, 600)
 
 
+FAR: tuple[tuple[float, float, str], ...] = (
+    (-70.0, 2.5, "Antarctica/Troll"), (-54.8, -68.3, "America/Argentina/Ushuaia"), (-33.9, 18.4, "Africa/Johannesburg"),
+    (-0.2, -78.5, "America/Guayaquil"), (1.4, 173.0, "Pacific/Tarawa"), (1.9, -157.4, "Pacific/Kiritimati"),
+    (39.5, 76.0, "Asia/Shanghai"), (43.4, -8.4, "Europe/Madrid"), (64.1, -21.9, "Atlantic/Reykjavik"),
+    (64.5, -165.4, "America/Nome"), (68.9, 33.1, "Europe/Moscow"), (71.0, 25.8, "Europe/Oslo"),
+)  # fmt: skip
+BY_SUN: dict[str, dict[str, Any]] = {
+    "day": {"opens": {"by": "sunrise"}, "closes": {"by": "sunset"}},
+    "morning": {"opens": {"by": "sunrise"}, "closes": {"by": "clock", "minutes": 480}},
+    "until dusk": {"opens": {"by": "clock", "minutes": 600}, "closes": {"by": "sunset"}},
+    "evening": {"opens": {"by": "sunset"}, "closes": {"by": "clock", "minutes": 1320}},
+    "night": {"opens": {"by": "clock", "minutes": 1200}, "closes": {"by": "sunrise"}},
+}
+Turns = tuple[float, float]
+
+
+def by_pvlib(latitude: float, longitude: float, zone: str) -> dict[date, Turns | None]:
+    """Sunrise and sunset of the sun's own day whose noon falls on each day, by another almanac; None without both."""
+    times = pandas.date_range("2025-12-30", "2027-01-02", freq="D", tz=zone)
+    found = pvlib.solarposition.sun_rise_set_transit_spa(times, latitude, longitude)
+    made: dict[date, Turns | None] = {}
+    for row in found.itertuples():
+        day = row.transit.tz_convert(zone).date()
+        rises, sets = row.sunrise, row.sunset
+        lost = pandas.isna(rises) or pandas.isna(sets)
+        made[day] = None if lost else (rises.timestamp(), sets.timestamp())
+    return {day: turns for day, turns in made.items() if day.year == 2026}
+
+
+def by_day(frames: Windows, zone: str, where: tuple[float, float], sun: dict[date, Turns | None]) -> dict[date, Turns]:
+    """What a single rule claims, by the day on which it opens: by the sun, the day whose turn is nearest."""
+    rule, made = frames.rules[0], {}
+    end = int(rule.opens.by == "sunset")
+    turns = sorted((one[end], day) for day, one in sun.items() if one is not None)
+    for opens, closes in claimed(frames, rule, zone, where):
+        day = datetime.fromtimestamp(opens, ZoneInfo(zone)).date()
+        if rule.opens.by != "clock":
+            at = bisect_left(turns, (opens, day))
+            day = min(turns[max(0, at - 1) : at + 1], key=lambda one: abs(one[0] - opens))[1]
+        made[day] = (float(opens), float(closes))
+    return made
+
+
+def grazes(turns: Turns) -> bool:
+    """Whether the sun is up, or down, for less than an hour and a half."""
+    return min(turns[1] - turns[0], 86_400 - (turns[1] - turns[0])) < 5400
+
+
+def meant(day: date, turns: Turns, after: Turns, zone: str) -> dict[str, Turns | None]:
+    """What each rule means on a day, in seconds; None for no window."""
+
+    def clock(minutes: int) -> float:
+        return datetime(day.year, day.month, day.day, minutes // 60, minutes % 60, tzinfo=ZoneInfo(zone)).timestamp()
+
+    def span(opens: float, closes: float) -> Turns | None:
+        return (opens, closes) if closes > opens else None
+
+    return {
+        "day": turns,
+        "morning": span(turns[0], clock(480)),
+        "until dusk": span(clock(600), turns[1]),
+        "evening": span(turns[1], clock(1320)),
+        "night": span(clock(1200), after[0]),
+    }
+
+
 class ByTheSun(TestCase):
     def test_it_opens_and_closes_with_the_sun_as_another_almanac_has_it(self) -> None:
         """Half an hour after sunrise to half an hour before sunset, at 57 north, through a year."""
@@ -288,6 +357,46 @@ class ByTheSun(TestCase):
             down = there.next_setting(ephem.Sun()).datetime().replace(tzinfo=UTC).timestamp()
             self.assertAlmostEqual(spans[number].opens, rise + 1800, delta=20)
             self.assertAlmostEqual(spans[number].closes, down - 1800, delta=20)
+
+    def test_every_day_of_a_year_at_twelve_places_as_another_almanac_has_it(self) -> None:
+        """From 70° south to 71° north, some far from their zone's meridian: the sun's own day decides; none is lost.
+
+        Days on which the sun hardly comes up, or hardly goes down, move by minutes with the almanac: they are left out.
+        """
+        for latitude, longitude, zone in FAR:
+            with self.subTest(zone):
+                sun, turned = by_pvlib(latitude, longitude, zone), list[float]()
+                for name, rule in BY_SUN.items():
+                    frames = made(rule, first="2026-01-02", last="2026-12-30")
+                    told = by_day(frames, zone, (latitude, longitude), sun)
+                    for day in (date(2026, 1, 2) + timedelta(days=number) for number in range(363)):
+                        turns, after = sun.get(day), sun.get(day + timedelta(days=1))
+                        if turns is None or after is None or grazes(turns) or grazes(after):
+                            continue
+                        wanted, found = meant(day, turns, after, zone)[name], told.get(day)
+                        if wanted is None or wanted[1] - wanted[0] < 900:
+                            self.assertLess(found[1] - found[0] if found else 0, 1800, (name, day))
+                            continue
+                        self.assertIsNotNone(found, (name, day))
+                        assert found is not None
+                        for end, edge in enumerate((frames.rules[0].opens, frames.rules[0].closes)):
+                            if edge.by != "clock":
+                                turned.append(found[end])
+                            # Where it hardly turns, that almanac is minutes off: how high the sun stood decides.
+                            self.assertAlmostEqual(found[end], wanted[end], delta=2400, msg=f"{name} {day}")
+                stood = pvlib.solarposition.get_solarposition(
+                    pandas.to_datetime(turned, unit="s", utc=True), latitude, longitude, altitude=0
+                )["elevation"]
+                self.assertGreater(len(turned), 900)
+                self.assertLess(float(abs(stood + 0.8333).max()), 0.02)
+
+    def test_a_day_that_ends_with_the_sun_is_that_day(self) -> None:
+        """Monday 10:00 to Monday sunset is some hours, not a week of them; until Tuesday's sunset it is a day more."""
+        for closes_on, hours_long in ((0, 6), (1, 30), (6, 6 + 6 * 24)):
+            rule = {"weekdays": [0], "opens": {"by": "clock", "minutes": 600}, "closes": {"by": "sunset"},
+                    "closes_on": closes_on}  # fmt: skip
+            spans = spans_of(made(rule, first="2026-12-14", last="2026-12-14"), LONDON, (57.32, -6.18))
+            self.assertEqual([round((one.closes - one.opens) / 3600) for one in spans], [hours_long])
 
     def test_where_it_does_not_rise_or_nobody_knows_the_place_there_is_no_window(self) -> None:
         rule = {"opens": {"by": "sunrise"}, "closes": {"by": "sunset"}}

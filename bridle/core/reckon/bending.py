@@ -70,7 +70,7 @@ def falls(put: Stack, rail: AxisCard, at_mm: Floats) -> Floats:
     last = put.supports[-1].x_mm
     near = at_mm % span
     inside = beams.slope_deg(force, near, span - near, modulus, inertia)
-    beyond = beams.beyond_slope_deg(force, np.where(at_mm < 0, at_mm, at_mm - last), span, modulus, inertia)
+    beyond = beams.beyond_slope_deg(force, np.where(at_mm <= 0, at_mm, at_mm - last), span, modulus, inertia)
     return np.where((at_mm > 0) & (at_mm < last), inside, beyond)
 
 

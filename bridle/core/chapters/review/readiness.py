@@ -15,7 +15,7 @@ from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.scene import daylit, placed
 from bridle.core.reckon.season.season import staying
 from bridle.core.reckon.travel import STILL
-from bridle.core.snag import Snag, at_clock, slot
+from bridle.core.snag import Snag, slot
 
 # Figures of a camera without which something is counted that is only usual.
 OF_THE_CAMERA = {"write_s": "write time", "lag_s": "shutter lag", "wake_s": "time to wake"}
@@ -31,8 +31,8 @@ def readiness(known: Reckoning, snags: Sequence[Snag], given: Given) -> Readines
         return Readiness(stands="not ready", title=said, slots=count)
     times = shooting.timeline
     if given.now_s is not None and given.now_s > times.unix_s(times.frames):
-        end = at_clock(times.unix_s(times.frames - 1), times.start, times.zone)
-        return Readiness(stands="past", title="Past: its last frame was due at {end}", slots={"end": end})
+        end = slot(times.unix_s(times.frames - 1), "moment")
+        return Readiness(stands="past", title="Past: its last frame was due {end}", slots={"end": end})
     doubts, checked = tuple(_doubts(shooting)), _checked(shooting)
     if doubts:
         title = {1: "Ready, but for one check that could not be made"}

@@ -22,9 +22,9 @@ from bridle.core.chapters.season.calendar import calendar_days, inked, longest_g
 from bridle.core.chapters.season.state import RuleTold, SeasonState
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
-from bridle.core.plan.frames import Windows
+from bridle.core.plan.frames import Rule, Windows
 from bridle.core.plan.hours import edge_said, rule_said
-from bridle.core.reckon.frames.windows import Window, claimed, spans_of, where_of, windows_of
+from bridle.core.reckon.frames.windows import Window, claimed, spans_of, sunless, where_of, windows_of
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.scene import placed
 from bridle.core.reckon.season.season import Staying, staying
@@ -144,13 +144,22 @@ def _rules(plan: Plan, frames: Windows, spans: tuple[Span, ...], windows: tuple[
     for number, rule in enumerate(frames.rules):
         claims = united(claimed(frames, rule, plan.shoot.place.zone, where_of(plan)))
         yield RuleTold(
-            said=rule_said(rule),
+            said=_said(plan, frames, rule),
             opens=edge_said(rule.opens),
             closes=edge_said(rule.closes),
             claims_h=sum(end - begin for begin, end in claims) / HOUR_S,
             has_h=sum(span.closes - span.opens for span in spans if span.rule == number) / HOUR_S,
             frames=sum(window.frames for window in windows if window.rule == number),
         )
+
+
+def _said(plan: Plan, frames: Windows, rule: Rule) -> str:
+    """The rule as a sentence, with the days on which the sun makes no window of it."""
+    said, lost = rule_said(rule), sunless(frames, rule, plan.shoot.place.zone, where_of(plan))
+    if not lost:
+        return said
+    days = "one day" if lost == 1 else f"{lost} days"
+    return f"{said}; none on {days} when the sun stays up or stays down there"
 
 
 def _findings(

@@ -24,12 +24,16 @@ from bridle.core.reckon.frames.found import Found, by_count, keep_of, rate_of
 from bridle.core.reckon.scene import placed
 from bridle.core.reckon.timeline import Run, Timeline
 from bridle.core.subjects.light.crossings import Crossing, crossings
+from bridle.core.subjects.light.noon import solar_noon_s
 from bridle.core.subjects.time.cycle import FINEST_S
 from bridle.core.subjects.time.sentence import HALF, Conflict, Solution
 from bridle.core.subjects.time.windows import DAY_MIN, Span, at_clock, closing_day, days, frames_in, ranked, united
 
 Where = tuple[float, float] | None
-FAR_FROM_NOON_S = 16 * 3600
+# Half a day of the sun, and how far its lowest stand may be off what is reckoned here.
+HALF_DAY_S, NEAR_S = 12 * 3600, 120
+# From this hour on an hour after sunrise is one of the same day.
+EARLY_MIN = 4 * 60
 EVERY_PATH = "frames.every_s"
 ANY = Fraction(1)
 
@@ -94,12 +98,47 @@ def claimed(frames: Windows, rule: Rule, zone: str, where: Where) -> Iterator[tu
             yield opens, closes
 
 
+def sunless(frames: Windows, rule: Rule, zone: str, where: Where) -> int:
+    """On how many of its days a rule that goes by the sun has none: it does not come up, or does not go down, there."""
+    first, last = max(frames.first, rule.first or frames.first), min(frames.last, rule.last or frames.last)
+    turns = [edge.by for edge in (rule.opens, rule.closes) if edge.by != "clock"]
+    if where is None or not turns:
+        return 0
+    sky = Sky(zone, where, first, last)
+    return sum(any(sky.turn(day, by) is None for by in turns) for day in days(first, last, rule.weekdays))
+
+
 def _closes(day: date, rule: Rule, opens: int, zone: str, sky: "Sky | None") -> int | None:
-    """When a window that opens on a day closes: on the clock by the day's count, by the sun at its next turn."""
-    if rule.closes_on is not None or (rule.opens.by == rule.closes.by == "clock"):
+    """When a window that opens on a day closes: on the clock by the day's count, by the sun at its next turn.
+
+    On the day itself where the hours are meant so, and then not at all where the sun comes too late or goes too soon.
+    """
+    by_clock = rule.opens.by == rule.closes.by == "clock"
+    if by_clock:
         return _edge(closing_day(day, rule.opens.minutes, rule.closes.minutes, rule.closes_on), rule.closes, zone, sky)
+    if rule.closes_on is not None:
+        ahead = day + timedelta(days=(rule.closes_on - day.weekday()) % 7)
+        found = _edge(ahead, rule.closes, zone, sky)
+        past = ahead == day and found is not None and found <= opens
+        return _edge(day + timedelta(days=7), rule.closes, zone, sky) if past else found
     same = _edge(day, rule.closes, zone, sky)
-    return same if same is not None and same > opens else _edge(day + timedelta(days=1), rule.closes, zone, sky)
+    if meant_on_the_day(rule) or (same is not None and same > opens):
+        return same
+    return _edge(day + timedelta(days=1), rule.closes, zone, sky)
+
+
+def meant_on_the_day(rule: Rule) -> bool:
+    """Whether one edge by the sun and one by the clock are meant on the same day, whatever the season makes of them.
+
+    From sunrise to an hour of the day; from an hour to sunset; from sunset to an hour of the same evening; from an hour
+    of the early morning to sunrise. All others run into the next day.
+    """
+    opens, closes = rule.opens, rule.closes
+    if opens.by == "clock":
+        return closes.by == "sunset" or (closes.by == "sunrise" and opens.minutes < DAY_MIN // 2)
+    if closes.by == "clock":
+        return closes.minutes >= (EARLY_MIN if opens.by == "sunrise" else DAY_MIN // 2)
+    return False
 
 
 def _edge(day: date, edge: Edge, zone: str, sky: "Sky | None") -> int | None:
@@ -110,10 +149,14 @@ def _edge(day: date, edge: Edge, zone: str, sky: "Sky | None") -> int | None:
 
 
 class Sky:
-    """When the sun comes up before noon and goes down after it, day by day; nothing where nobody knows the place."""
+    """When the sun comes up and goes down on its own day, from one lowest stand to the next, whose noon lies on a day.
+
+    Where a zone is far from its meridian it may come up after noon on the clock, or go down after midnight. Nothing
+    where nobody knows the place.
+    """
 
     def __init__(self, zone: str, where: Where, first: date, last: date) -> None:
-        self.zone = ZoneInfo(zone)
+        self.zone, self.where = ZoneInfo(zone), where
         # A window that opens on the last day may close a week later.
         ends = (at_clock(first, -DAY_MIN, self.zone), at_clock(last, 9 * DAY_MIN, self.zone))
         self.turns: dict[str, list[float]] = {"sunrise": [], "sunset": []}
@@ -121,11 +164,13 @@ class Sky:
             self.turns["sunrise" if crossing.up else "sunset"].append(crossing.at_s)
 
     def turn(self, day: date, which: str) -> int | None:
-        """The last sunrise before a day's noon, or the first sunset after it, no more than sixteen hours away."""
-        noon, turns = at_clock(day, DAY_MIN // 2, self.zone), self.turns[which]
+        """The sunrise before the sun's own noon of a day, or the sunset after it; None where there is none that day."""
+        if self.where is None:
+            return None
+        noon, turns = solar_noon_s(at_clock(day, DAY_MIN // 2, self.zone), self.where[1]), self.turns[which]
         at = bisect_left(turns, noon) - (which == "sunrise")
         found = turns[at] if 0 <= at < len(turns) else math.inf
-        return round(found) if abs(found - noon) <= FAR_FROM_NOON_S else None
+        return round(found) if abs(found - noon) <= HALF_DAY_S + NEAR_S else None
 
 
 @lru_cache(maxsize=4)

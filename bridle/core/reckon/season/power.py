@@ -154,14 +154,15 @@ def _clouded(
 
 
 def worst_start(usual: Floats, cloudy: Floats, drawn: Floats, full: float, days: int) -> int:
-    """The hour (a multiple of 24) from which so many cloudy days leave the least charge that is ever in the battery.
+    """The hour (a multiple of 24) from which so many cloudy days empty the battery soonest.
 
-    All beginnings are stepped side by side; what the battery would owe counts below nothing.
+    Where none do, from which they leave the least charge that is ever in it. All beginnings are stepped side by side;
+    what the battery would owe counts below nothing.
     """
     count, run = len(usual), DAY_H * days
     begins = np.arange(0, count, DAY_H)
     level = np.full(len(begins), full)
-    lowest = np.full(len(begins), full)
+    lowest, emptied = np.full(len(begins), full), np.full(len(begins), count)
     base = full
     for hour in range(count):
         going = hour // DAY_H + 1
@@ -175,7 +176,11 @@ def worst_start(usual: Floats, cloudy: Floats, drawn: Floats, full: float, days:
             level[max(0, (hour - run) // DAY_H + 1) : going] += dim - more
         np.minimum(part, full, out=part)
         np.minimum(lowest[:going], part, out=lowest[:going])
-    return int(begins[int(np.argmin(lowest))])
+        emptied[:going][(part <= 0) & (emptied[:going] == count)] = hour
+        if base <= 0:
+            # Without a cloud it is empty by now: no later ones can do that sooner.
+            emptied[going:][emptied[going:] == count] = hour
+    return int(begins[int(np.lexsort((lowest, emptied))[0])])
 
 
 @lru_cache(maxsize=8)

@@ -122,7 +122,8 @@ def entries_for(plan: Plan, card: Trigger, schedule: Schedule | None, low: float
     pieces = [piece for one in inside for piece in _pieces(one, schedule, zone, offset)]
     spans = _spans(schedule, [(opens, closes) for _, opens, closes in pieces], every)
     # A week that is cut by a visit has all of its days: entries are not changed for that.
-    near = (one for one in windows if low - WEEK_S < one.opens < high + WEEK_S)
+    # Windows that are joined over their midnights may have opened long before.
+    near = (one for one in windows if one.closes > low - WEEK_S and one.opens < high + WEEK_S)
     days = {day for one in (near if inside else ()) for day, _, _ in _pieces(one, schedule, zone, offset)}
     if spans == ((0, DAY_MIN),):
         # A whole day does not reach into the next: that one has to be whole as well.
