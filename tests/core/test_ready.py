@@ -72,9 +72,7 @@ class Judged(TestCase):
         ):
             self.assertEqual(ready(plan, now).stands, stands)
         past = ready(plan, datetime(2027, 1, 1, tzinfo=UTC))
-        self.assertEqual(
-            fill(past.title, past.slots, "Europe/London"), "Past: its last frame was due Sat 26 Sep, 08:09:50"
-        )
+        self.assertEqual(fill(past.title, past.slots, "Europe/London"), "Past: its last frame was due 26 Sep, 08:09:50")
 
     def test_what_nobody_knows_is_named_and_what_does_not_concern_a_rig_is_not(self) -> None:
         here = {"shoot.place.latitude_deg": 57.32, "shoot.place.longitude_deg": -6.18}

@@ -226,7 +226,7 @@ class Standing(TestCase):
     def test_a_carriage_exactly_over_a_support_leans_as_it_does_a_hair_beside_it(self) -> None:
         """On one, two and three supports, at each of them and at both ends of the rail."""
         for count in (1, 2, 3):
-            plan = apply(demo("harbour-refloat"), with_supports(demo("harbour-refloat"), count))[0]
+            plan = apply(demo("lamps-along-the-quay"), with_supports(demo("lamps-along-the-quay"), count))[0]
             known = reckon(plan)
             rail, put = rail_of(plan), known.stack
             assert rail is not None
