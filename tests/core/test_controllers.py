@@ -63,6 +63,19 @@ class Visited(TestCase):
         self.assertLessEqual(len(often.missing), len(once.missing), visits)
 
 
+class Asleep(TestCase):
+    def test_what_sleeps_between_two_windows_is_told(self) -> None:
+        """Ten minutes by day, 13 h 40 min from 17:20 to 7:00: after an hour's sleep a first frame is lost."""
+        for rules, sleeps_s, gap in (
+            (hours(420, 1050), 3600, 13 * 3600 + 40 * 60), (hours(420, 1050), 54_000, None), (hours(0, 1440), 3600, None),
+            (hours(0, 1440), 300, 600),
+        ):  # fmt: skip
+            with self.subTest(rules=rules, sleeps_s=sleeps_s):
+                plan = told_by(rules, card={**TIMER, "sleeps_after_s": str(sleeps_s)})
+                found = [snag for snag in evaluate(plan).snags if snag.code == "falls-asleep"]
+                self.assertEqual([snag.slots["gap"].value for snag in found], [gap] if gap else [])
+
+
 class Entries(TestCase):
     def test_the_closest_of_its_own_rules(self) -> None:
         weekdays, night = hours(420, 1050, [0, 1, 2, 3, 4]), hours(1320, 360, [0, 2])

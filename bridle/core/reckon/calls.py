@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+import numpy as np
+
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Imager
 from bridle.core.plan.trigger import LampUse
@@ -113,7 +115,8 @@ def needed_press_s(camera: Imager, asleep: bool, woken: bool, wake_s: float) -> 
 
 
 def longest_gap_s(shooting: Shooting) -> float:
-    """The longest time without a press: to the next frame, or to the next press that only keeps awake."""
-    gap = float(shooting.timeline.rooms_s.max())
+    """The longest time without a press, nights between windows included; or until the next that only keeps awake."""
+    starts, rooms = shooting.timeline.starts_s, shooting.timeline.rooms_s
+    gap = float(max(rooms.max(), np.diff(starts).max(initial=0.0)))
     keeps = shooting.plan.trigger.keep_awake_s
     return min(gap, float(keeps)) if keeps else gap
