@@ -67,8 +67,8 @@ class Asleep(TestCase):
     def test_what_sleeps_between_two_windows_is_told(self) -> None:
         """Ten minutes by day, 13 h 40 min from 17:20 to 7:00: after an hour's sleep a first frame is lost."""
         for rules, sleeps_s, gap in (
-            (hours(420, 1050), 3600, 13 * 3600 + 40 * 60), (hours(420, 1050), 54_000, None), (hours(0, 1440), 3600, None),
-            (hours(0, 1440), 300, 600),
+            (hours(420, 1050), 3600, 13 * 3600 + 40 * 60), (hours(420, 1050), 54_000, None),
+            (hours(0, 1440), 3600, None), (hours(0, 1440), 300, 600),
         ):  # fmt: skip
             with self.subTest(rules=rules, sleeps_s=sleeps_s):
                 plan = told_by(rules, card={**TIMER, "sleeps_after_s": str(sleeps_s)})

@@ -165,3 +165,21 @@ class Polar(TestCase):
                       {"do": "type", "path": "move.marks.3.turn_deg", "text": "4"}):  # fmt: skip
             with self.assertRaises(PathError):
                 make(self.PLAN, [ASKED.validate_python(wrong)])
+
+
+class Followed(TestCase):
+    def test_a_spring_s_sweep_follows_from_the_time(self) -> None:
+        """4° a minute: 240° in an hour, 120° in half of it; undone it is as it was, and a fix is made as it is."""
+        plan = put(NEW, "turntable", "phone")
+        before = numbers(plan).positions["pan"]
+        longer, undo = make(plan, [ASKED.validate_python({"do": "type", "path": "clip.shoot", "text": "30 min"})])
+        shorter = numbers(longer).positions["pan"]
+        seconds = float(numbers(longer).timeline.starts_s[-1])
+        self.assertAlmostEqual(abs(float(shorter[-1] - shorter[0])), 4 * seconds / 60, 2)
+        self.assertNotEqual(len(before), len(shorter))
+        self.assertNotIn("sweep-differs", [snag.code for snag in evaluate(longer).snags])
+        self.assertEqual(apply(longer, undo)[0], plan)
+        # A move that asks something else of it already is left as somebody has set it.
+        ends = apply(plan, [Edit(path="move.keyframes.1.pan_deg", value=plan.move.keyframes[0].pan_deg + 20)])[0]
+        kept, _ = make(ends, [ASKED.validate_python({"do": "type", "path": "clip.shoot", "text": "30 min"})])
+        self.assertEqual(kept.move, ends.move)

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 from bridle.core.asks import aiming, beginnings, calendar, chain, keyframes, polar
 from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
+from bridle.core.asks.following import followed
 from bridle.core.asks.pegs import hold_only, peg, release, take_over
 from bridle.core.asks.sourcing import asked_of_source, asks_source
 from bridle.core.asks.tying import let_go, untied, until
@@ -212,8 +213,13 @@ def make(plan: Plan, changes: list[Asked]) -> tuple[Plan, list[Edit]]:
     """
     undo: list[Edit] = []
     for change in changes:
+        before = plan
         plan, back = apply(plan, _edits(plan, change))
         undo = back + undo
+        # Edits as they are, undo among them, are made to the letter.
+        if not isinstance(change, MakeEdits) and (more := followed(before, plan)):
+            plan, back = apply(plan, more)
+            undo = back + undo
     return plan, undo
 
 
