@@ -376,7 +376,7 @@ MUTANTS = (
     Mutant("a battery is charged beyond full", "bridle/core/subjects/power/charge.py",
         "elif level > full:", "elif level > 2 * full:", (STAYING,)),
     Mutant("the cloudy days are any days", f"{CORE}/reckon/season/power.py",
-        "return int(begins[int(np.argmin(lowest))])", "return 0", (STAYING,)),
+        "return int(begins[int(np.lexsort((lowest, emptied))[0])])", "return 0", (STAYING,)),
     Mutant("a panel looks the other way", "bridle/core/subjects/power/panel.py",
         "np.cos(np.radians(azimuth_deg - toward_deg))", "np.cos(np.radians(azimuth_deg + toward_deg))", (STAYING,)),
     Mutant("a controller's last from–to is cut short", f"{CORE}/reckon/season/told.py",

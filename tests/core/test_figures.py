@@ -38,7 +38,7 @@ FULL = plan_of(
 )
 # 200 steps, of which the eases take away half of sixty.
 CRUISED = 200 - (20 + 40) / 2
-HYPER = 35**2 / (8 * 0.03) + 35
+HYPER = 35**2 / (8 * math.hypot(36, 24) / 1500) + 35
 # Between two limits of sharpness 1/f less the reciprocal of the distance grows by this; a fifth of it overlaps.
 AT_ONCE = math.log(HYPER / (HYPER - 70))
 POSITIONS = 1 + math.ceil((math.log((1 / 35 - 1 / 500) / (1 / 35 - 1 / 300)) / AT_ONCE - 1) / 0.8)

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import math
 from dataclasses import replace
 from fractions import Fraction as F
 from typing import Any
@@ -50,7 +51,9 @@ def turned(distance: float) -> float:
 
 def distances() -> list[float]:
     """Where to focus; that all is sharp between them is held against a walk of the limits elsewhere."""
-    return lens.focus_distances_mm(NEAR, FAR, shooting(stacked(None)).cycle.exposures.positions, 35, 8, 0.03)
+    return lens.focus_distances_mm(
+        NEAR, FAR, shooting(stacked(None)).cycle.exposures.positions, 35, 8, math.hypot(36, 24) / 1500
+    )
 
 
 class Driven(TestCase):

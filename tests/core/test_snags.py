@@ -722,7 +722,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Daylight is shut out · The lamps alone light it; look at the first frames with them off: they have to be black.",
     ),
     "print-out-of-focus": (
-        "Of the depth of 30 mm that the part has, 10.1 mm is sharp.",
+        "Of the depth of 30 mm that the part has, 9.69 mm is sharp.",
         "Stand the camera 520 mm away · All of the part is sharp then, and smaller in the picture.",
     ),
     "stop-oozes": (

@@ -46,7 +46,8 @@ def _waits_for_the_card(plan: Plan) -> bool:
 def _gaps_before(plan: Plan, value: float) -> float | None:
     """Each gap was as long as its focus move and its settling; now the card is waited for where it takes longer."""
     stack = plan.beat.stack
-    if stack is None or not plan.beat.write_s:
+    # With another circle of confusion there are other positions too, and so other gaps.
+    if stack is None or not plan.beat.write_s or _no_circle(plan):
         return None
     return float(Fraction(value) / plan.beat.write_s * (stack.move_s + stack.settle_s))
 
@@ -67,6 +68,22 @@ def _broken_windows(plan: Plan) -> bool:
     if not isinstance(frames, Windows):
         return False
     return any((rule.closes.minutes - rule.opens.minutes) % DAY_MIN * 60 % frames.every_s for rule in frames.rules)
+
+
+def _no_circle(plan: Plan) -> bool:
+    return plan.camera.circle_mm is None
+
+
+def _two_starts(plan: Plan) -> bool:
+    beat = plan.beat
+    return beat.uncoupled is not None and beat.uncoupled.drift_ppm > 0 and not beat.continuous and _moves(plan)
+
+
+def _by_the_sun(plan: Plan) -> bool:
+    frames = plan.frames
+    return isinstance(frames, Windows) and any(
+        edge.by != "clock" for rule in frames.rules for edge in (rule.opens, rule.closes)
+    )
 
 
 CHANGES = (
@@ -117,5 +134,37 @@ CHANGES = (
         ("clip.frames",),
         "a work window that the interval does not divide has its last frame too",
         only=_broken_windows,
+    ),
+    FigureChange(
+        10,
+        ("help.hyperfocal", "help.near", "help.far", "help.close", "help.close.grows", "help.out.depth",
+         "help.out.depth.grows", "printing.sharp"),
+        "what passes for sharp follows the size of the sensor where nobody has typed a circle of confusion",
+        only=_no_circle,
+        since=6,
+    ),
+    FigureChange(
+        10,
+        ("beat.positions", "beat.hyperfocal", "beat.exposures", "beat.gaps", "beat.need", "beat.share", "beat.shortest",
+         "beat.spare", "school.continuous.need", "school.continuous.on_site", "school.continuous.shortest",
+         "school.shoot-move-shoot.need", "school.shoot-move-shoot.on_site", "school.shoot-move-shoot.shortest",
+         "season.a_day", "season.all", "season.average", "season.card", "season.kept", "season.visits",
+         "trigger.closed", "trigger.lamp.7.heat", "trigger.lamp.7.saved", "trigger.lamp.7.share",
+         "trigger.lamp.9.heat", "trigger.lamp.9.saved", "trigger.lamp.9.share"),
+        "a focus stack has other positions, as its depth of field follows the size of the sensor",
+        only=lambda plan: _no_circle(plan) and plan.beat.stack is not None,
+    ),
+    FigureChange(
+        10,
+        ("trigger.apart",),
+        "two clocks are in time only as long as the room on one side of the move lasts, as nobody knows which gains",
+        only=_two_starts,
+    ),
+    FigureChange(
+        10,
+        ("clip.frames", "season.open", "season.days"),
+        "sunrise and sunset belong to the sun's own day, and hours meant on the same day stay on it",
+        only=_by_the_sun,
+        sure=False,
     ),
 )  # fmt: skip

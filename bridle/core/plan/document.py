@@ -17,13 +17,13 @@ from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[10] = 10
+VERSION: Literal[11] = 11
 
 
 class Plan(Section):
     """Version 10 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[10] = VERSION
+    bridle_plan: Literal[11] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()

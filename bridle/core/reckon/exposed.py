@@ -105,7 +105,7 @@ def stack_positions(beat: Beat, camera: Camera) -> int:
     stack = beat.stack
     if stack is None or not stackable(beat, camera):
         return 1
-    overlap, circle = float(stack.overlap), camera.circle_mm
+    overlap, circle = float(stack.overlap), camera.circle
     return lens.stack_positions(stack.near_mm, stack.far_mm, overlap, camera.focal_mm, camera.aperture, circle)
 
 
@@ -117,7 +117,7 @@ def focus_distances_mm(beat: Beat, camera: Camera, numbers: Iterable[int] | None
     stack = beat.stack
     if stack is None or not stackable(beat, camera):
         return []
-    count, circle = stack_positions(beat, camera), camera.circle_mm
+    count, circle = stack_positions(beat, camera), camera.circle
     return lens.focus_distances_mm(
         stack.near_mm, stack.far_mm, count, camera.focal_mm, camera.aperture, circle, numbers
     )
@@ -125,7 +125,7 @@ def focus_distances_mm(beat: Beat, camera: Camera, numbers: Iterable[int] | None
 
 def stackable(beat: Beat, camera: Camera) -> bool:
     """Whether there is a stack whose near end can be focused, by a lens for which not everything passes for sharp."""
-    hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
+    hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle)
     return beat.stack is not None and beat.stack.near_mm > camera.focal_mm and hyper > 2 * camera.focal_mm
 
 

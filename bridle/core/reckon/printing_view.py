@@ -149,7 +149,7 @@ def _shares(plan: Plan, place: Standing, box: tuple[float, ...], low: Floats, hi
 
 def sharp_of_part(plan: Plan, place: Standing, f_number: float) -> tuple[float, int]:
     """How much of the part's depth is sharp where least of it is, mm, and at which frame (from 0)."""
-    deep, circle = part_mm(plan)[1], plan.camera.circle_mm
+    deep, circle = part_mm(plan)[1], plan.camera.circle
     ahead, focal, focus = np.broadcast_arrays(place.ahead, place.at.lens, place.focus)
     least, where = deep, 0
     # Most shoots have one distance and one lens, however many frames.

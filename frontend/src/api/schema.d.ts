@@ -2458,7 +2458,8 @@ export interface components {
          * Camera
          * @description Sensor in millimetres, picture in pixels, focal length in millimetres, aperture as f-number.
          *
-         *     `circle_mm` is the circle of confusion: what may still pass for a point on the sensor. `upright` turns the camera
+         *     `circle_mm` is the circle of confusion: what may still pass for a point on the sensor; empty: as the sensor has it
+         *     (`circle`). `upright` turns the camera
          *     on its side; `corrected` is the share of each side that is left once the lens's distortion has been taken out;
          *     `lens_px` is how many pixels across the lens can fill, where that is known.
          */
@@ -2493,11 +2494,8 @@ export interface components {
              * @default 8
              */
             aperture: number;
-            /**
-             * Circle Mm
-             * @default 0.03
-             */
-            circle_mm: number;
+            /** Circle Mm */
+            circle_mm?: number | null;
             /**
              * Upright
              * @default false
@@ -5147,10 +5145,10 @@ export interface components {
         Plan: {
             /**
              * Bridle Plan
-             * @default 10
+             * @default 11
              * @constant
              */
-            bridle_plan: 10;
+            bridle_plan: 11;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -5213,7 +5211,7 @@ export interface components {
              *       "picture_height_px": 4000,
              *       "focal_mm": 35,
              *       "aperture": 8,
-             *       "circle_mm": 0.03,
+             *       "circle_mm": null,
              *       "upright": false,
              *       "corrected": 1,
              *       "lens_px": null,

@@ -68,11 +68,11 @@ def _stack(reckoned: Cycle, camera: Camera, prefix: str) -> list[Figure]:
     if stack is None or not stackable(reckoned.beat, camera):
         return []
     positions = stack_positions(reckoned.beat, camera)
-    hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle_mm)
+    hyper = lens.hyperfocal_mm(camera.focal_mm, camera.aperture, camera.circle)
     focal = term("focal", "focal length", camera.focal_mm, "focal")
     glass = (
         term("f_number", "aperture", camera.aperture, "f-number"),
-        term("circle", "circle of confusion", camera.circle_mm, "mm"),
+        term("circle", "circle of confusion", camera.circle, "mm"),
     )
     ends = (term("near", "near", stack.near_mm, "mm"), term("far", "far", stack.far_mm, "mm"))
     rest = (

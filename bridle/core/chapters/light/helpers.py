@@ -29,6 +29,7 @@ def findings(shooting: Shooting) -> Iterator[Figure]:
     exposure = float(shooting.shuttered.exposed_s[0])
     yield from _filter(shooting, exposure)
     yield from _triangle(plan, followed, exposure)
+    yield from _circle(plan)
     yield from _depth(plan)
     yield from _extended(plan)
     yield from _lamps(plan, exposure)
@@ -59,8 +60,21 @@ def _triangle(plan: Plan, followed: Followed | None, exposure: float) -> Iterato
         yield figure(f"help.brighter.{name}", f"one stop brighter by {name}", value * step, unit, BRIGHTER, *terms)
 
 
+def _circle(plan: Plan) -> Iterator[Figure]:
+    """What passes for a point, where nobody has typed it."""
+    camera = plan.camera
+    if camera.circle_mm is not None:
+        return
+    terms = (
+        term("sensor", "sensor, across", camera.sensor_width_mm, "focal"),
+        term("height", "sensor, upright", camera.sensor_height_mm, "focal"),
+        term("width", "picture, across", camera.picture_width_px, "px"),
+    )
+    yield figure("help.circle", "circle of confusion", camera.circle, "focal", depth.CIRCLE, *terms)
+
+
 def _glass(plan: Plan) -> tuple[float, float, float]:
-    return plan.camera.focal_mm, plan.camera.aperture, plan.camera.circle_mm
+    return plan.camera.focal_mm, plan.camera.aperture, plan.camera.circle
 
 
 def _depth(plan: Plan) -> Iterator[Figure]:

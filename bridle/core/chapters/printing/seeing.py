@@ -146,7 +146,7 @@ def _sharp(plan: Plan, place: Standing) -> Iterator[Figure | Snag]:
     camera, deep = plan.camera, part_mm(plan)[1]
     sharp, at = sharp_of_part(plan, place, camera.aperture)
     focal, focus = (float(np.broadcast_to(one, place.ahead.shape)[at]) for one in (place.at.focal, place.focus))
-    near_mm, far_mm = depth.limits_mm(focus, focal, camera.aperture, camera.circle_mm)
+    near_mm, far_mm = depth.limits_mm(focus, focal, camera.aperture, camera.circle)
     if math.isfinite(far_mm):
         ends = (
             term("near", "nearest that is sharp", near_mm, "mm"),

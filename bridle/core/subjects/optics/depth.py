@@ -15,6 +15,19 @@ SUBJECT = Formula("focal * (1 + focal / out)", "in front of the lens: measured t
 TURNS = Formula("out / thread", "turns of its thread")
 
 
+# What may pass for a point, as a share of the sensor's diagonal: seen as a whole, sharp prints need no more.
+SHARE_OF_DIAGONAL = 1500
+CIRCLE = Formula(
+    "max(sqrt(sensor**2 + height**2) / 1500, sensor / width)",
+    "the sensor's diagonal over 1500, no smaller than a pixel",
+)
+
+
+def circle_mm(width_mm: float, height_mm: float, width_px: int) -> float:
+    """The circle of confusion of a sensor: its diagonal over 1500, but no smaller than one of its pixels."""
+    return max(math.hypot(width_mm, height_mm) / SHARE_OF_DIAGONAL, width_mm / width_px)
+
+
 def limits_mm(distance_mm: float, focal_mm: float, f_number: float, circle_mm: float) -> tuple[float, float]:
     """`s(H − f)/(H + s − 2f)` and `s(H − f)/(H − s)`; the far one is infinite from the hyperfocal distance on."""
     hyper = hyperfocal_mm(focal_mm, f_number, circle_mm)

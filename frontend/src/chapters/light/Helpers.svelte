@@ -92,7 +92,9 @@
     <p class="line">
       <Editable path="camera.focal_mm" label="focal length" unit="focal" /> at
       <Editable path="camera.aperture" label="aperture" unit="f-number" />, circle of confusion
-      <Editable path="camera.circle_mm" label="circle of confusion" unit="focal" />, focused at
+      {#if has('help.circle')}<Working figure="help.circle" />, as the sensor has it (or
+        <Editable path="camera.circle_mm" label="circle of confusion" unit="focal" empty="your own" />){:else}
+        <Editable path="camera.circle_mm" label="circle of confusion" unit="focal" />{/if}, focused at
       <Editable path="move.keyframes.{FIRST}.focus_mm" label="focused at" unit="mm" />
     </p>
     <Rows>
