@@ -57,7 +57,7 @@ class Firm(BrowserCase):
         page = self.open_demo(chapter="Review")
         errand = {"name": "wait", "length_s": "600"}
         self.reopened(page, ("shoot.clock.errands", [errand, errand, errand]))
-        expect(page.get_by_role("heading", name="Ready: nothing stands in the way")).to_be_visible()
+        expect(page.get_by_role("heading", name=re.compile("^Past: its last frame was due 27 Jun"))).to_be_visible()
         self.assertEqual(page.locator(".card dt", has_text="wait").count(), 3)
         for visits in (PAIR, STATIONS, ROW):
             with self.subTest(visits["kind"]):

@@ -110,7 +110,6 @@ class FiveWays(BrowserCase):
         page = hand.page
         hand.mend()
         hand.click(re.compile("^Plan with two starts"))
-        hand.click(re.compile("^Handles of"))
         chapter(page, "Move")
         expect(page.get_by_text("let the rig find where it is")).to_have_count(0)
         self._printed(hand, "switch to", "start the my slider".replace("the my", "the my"), "stop it at")
@@ -124,7 +123,6 @@ class FiveWays(BrowserCase):
         hand.put_on("kitchen timer", "phone with a timer app")
         hand.mend()
         hand.click(re.compile("^Plan with two starts"))
-        hand.click(re.compile("^Handles of"))
         self._printed(hand, "wind it fully", "alarm at", "stop it at", "start the kitchen timer")
 
     def test_a_bought_head_with_three_keyframes(self) -> None:
@@ -163,7 +161,6 @@ class FiveWays(BrowserCase):
         hand.put_on("tripod, three sections", "star mount", "full-frame body, 24 MP", "35 mm f")
         hand.mend()
         hand.click(re.compile("^Plan with two starts"))
-        hand.click(re.compile("^Handles of"))
         self._printed(hand, "hold key", "nothing else stops it, set an alarm", "stop it at")
 
     def test_two_motors_on_two_apps(self) -> None:
@@ -182,5 +179,4 @@ class FiveWays(BrowserCase):
         hand.click("Plan with one that goes on by itself")
         expect(hand.page.locator(".margin [data-snag=clocks-not-tied]")).to_contain_text("app rail and app head")
         hand.click(re.compile("^Plan with three starts"))
-        hand.click(re.compile("^Handles of"))
         self._printed(hand, "Three clocks, three starts", "start the app rail", "start the app head", "speed")

@@ -116,7 +116,7 @@ class SheetParts(BrowserCase):
         page.keyboard.press("7")
         expect(page.get_by_role("button", name="Start the run")).to_be_disabled()
         page.keyboard.press("6")
-        expect(page.get_by_role("heading", name="Not ready: 1 thing stops this shoot")).to_be_visible()
+        expect(page.get_by_role("heading", name="Not ready: one thing stops this shoot")).to_be_visible()
         page.keyboard.press("1")
         page.get_by_role("button", name=re.compile("Hold the playback rate at 25 a second")).click()
         expect(figure(page, "clip length")).to_have_text("28.8 s")

@@ -73,7 +73,7 @@ describe('the list of changes', () => {
   });
 
   it('names what is moved as it is dialled', () => {
-    expect(setsOf(change(3, ['filter'], { density: 3 }))).toEqual(['filter of 3\u00a0stops on']);
+    expect(setsOf(change(3, ['filter'], { density: 3 }))).toEqual(['filter of 3 stops on']);
     expect(setsOf(change(3, ['filter', 'aperture']))).toEqual(['filter off', 'f/8']);
   });
 

@@ -170,7 +170,7 @@ describe('the cards', () => {
       if (field.day || field.commands) expect(Array.isArray(value), field.path).toBe(!!field.commands);
       else if (value === null) expect(field.empty, field.path).toBeTruthy();
       else if (field.choices) expect(field.choices, field.path).toContain(value);
-      else if (field.tick) expect(typeof value, field.path).toBe('boolean');
+      else if (field.tick || field.yes_no) expect(typeof value, field.path).toBe('boolean');
       else expect(exact(value), field.path).not.toBeNaN();
     }
   });

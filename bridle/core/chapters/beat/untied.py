@@ -7,10 +7,12 @@ from fractions import Fraction
 
 import numpy as np
 
+from bridle.core.asks.following import followed
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.beat import Uncoupled
-from bridle.core.plan.edit import Edit
-from bridle.core.quantity import listed
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.quantity import listed, write
 from bridle.core.reckon.clocks import own_clocks
 from bridle.core.reckon.drifting import in_time_until
 from bridle.core.reckon.reckoning import Shooting
@@ -109,6 +111,10 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
     planned = Edit(path="beat.uncoupled", value=Uncoupled().model_dump(mode="json"))
     room = shooting.solution.frames - sum(needed) >= FEWEST_MOVING
     said = "The clip gets handles of {first} and {last}, which the edit cuts off."
+    handles = _handle_edits(*needed) if room else ()
+    # In less time a drive with a pace of its own goes less far.
+    ends = followed(shooting.plan, apply(shooting.plan, [planned, *handles])[0], ("spring", "setting"))
+    said += " At its own pace {ends} then." if ends else ""
     yield Fix(
         label="Plan with {starts}",
         consequence=f"The card gets the order of starting, {{between}} apart. {said if room else ''}".strip(),
@@ -117,9 +123,17 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
             "between": slot(lost.between, "s"),
             "first": slot(needed[0], "frames"),
             "last": slot(needed[1], "frames"),
+            "ends": slot(listed([_ends_at(shooting.plan, edit) for edit in ends])),
         },
-        edits=(planned, *(_handle_edits(*needed) if room else ())),
+        edits=(planned, *handles, *ends),
     )
+
+
+def _ends_at(plan: Plan, edit: Edit) -> str:
+    """Where an axis ends, by the place of its keyframe."""
+    name = edit.path.rpartition(".")[2].partition("_")[0]
+    axis = next(axis for axis in plan.rig.axes if axis.name == name)
+    return f"the {name} ends at {write(float(str(edit.value)), axis.unit)}"
 
 
 def _going_on(shooting: Shooting) -> Iterator[Fix]:

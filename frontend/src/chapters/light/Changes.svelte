@@ -75,4 +75,7 @@
   .now {
     background: var(--wash);
   }
+  .now td {
+    color: var(--ink);
+  }
 </style>
