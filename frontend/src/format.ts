@@ -83,7 +83,17 @@ export function day(epochSeconds: number, zone: string, long = false): string {
 }
 
 /** Things that are counted, by their plural. */
-const COUNTED = new Set(['frames', 'layers', 'lines', 'tools', 'objects', 'ways', 'presses', 'pictures', 'faults']);
+const COUNTED = new Set([
+  'frames',
+  'layers',
+  'lines',
+  'tools',
+  'objects',
+  'ways',
+  'presses',
+  'pictures',
+  'faults'
+]);
 const JOINED: Record<string, string> = {
   '': '{}',
   times: '{}×',

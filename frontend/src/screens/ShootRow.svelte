@@ -66,7 +66,9 @@
       <span>{fill(shoot.worst.what, shoot.worst.slots, zone)}</span>
     {:else if shoot.state === 'running'}running
     {:else if !shoot.past && shoot.ready}{fill(shoot.ready.title, shoot.ready.slots ?? {}, zone)}{/if}
-    {#if shoot.past && shoot.state !== 'running'}<span class="label">past: its day has gone by, and it was not taken</span>{/if}
+    {#if shoot.past && shoot.state !== 'running'}<span class="label"
+        >past: its day has gone by, and it was not taken</span
+      >{/if}
     {#if rehearsed}<span class="label">{rehearsed}</span>{/if}
   </span>
   <span class="does" class:open={!!shoot.broken}>
