@@ -94,6 +94,22 @@ class Rigs(TestCase):
         found = [snag for snag in told.snags if snag.code == "drive-cannot-stop"]
         self.assertEqual([fix.label for snag in found for fix in snag.fixes], ["Move all the time"])
 
+    def test_a_body_that_nothing_fires_stops_the_shoot(self) -> None:
+        """A spring, a rate or a hand fires no camera; a controller, a menu that waits, a timer or an app does."""
+        keys = (Keyframe(slide_mm=100), Keyframe(slide_mm=500, pan_deg=60))
+        plan = plan_of(HELD, move=Move(keyframes=keys), beat=Beat(school="continuous"))
+        for names, fired in (
+            (("full-frame-body",), False), (("turntable", "full-frame-body"), False),
+            (("star-mount", "full-frame-body"), False), (("marked-base", "full-frame-body"), False),
+            (("turntable", "full-frame-body", "remote-timer"), True), (("belt-rail", "full-frame-body"), True),
+            (("app-head", "full-frame-body"), True), (("turntable", "phone"), True),
+        ):  # fmt: skip
+            with self.subTest(names):
+                codes = {snag.code for snag in evaluate(put_on(plan, *names)).snags if snag.severity == "stop"}
+                self.assertEqual("nothing-fires" in codes, not fired)
+        video = put_on(plan_of(HELD, clip=Clip(school="video")), "full-frame-body")
+        self.assertNotIn("nothing-fires", {snag.code for snag in evaluate(video).snags})
+
     def test_a_still_camera_hears_nothing_of_moving(self) -> None:
         plan = plan_of(HELD, rig=Rig(axes=()), move=Move(), beat=Beat(school="continuous"))
         told = evaluate(plan)

@@ -27,7 +27,8 @@ from bridle.core.subjects.optics import projecting
 from bridle.core.subjects.optics.projecting import Lean, Poses
 from bridle.formats.drive_program import program
 from tests.provoked import dusk, proof
-from tests.strategies import RINGS, shooting
+from tests.strategies import RINGS, plan_of, shooting
+from tests.workings import worked_out
 
 DIALS: tuple[Dial, ...] = ("shutter", "iso", "aperture")
 # What is engraved, and what it really stands for: seconds, ISO, f-number.
@@ -241,6 +242,23 @@ LIGHTS: tuple[dict[str, Any], ...] = (
     {"densities": [{"stops": 3, "first_frame": 20, "last_frame": 120}]}, {"town_lx": 2.0, "night_stops": 0.0},
     {"cloud_stops": 2.0, "proofs": [proof("2026-09-12T19:00+01:00", F(1, 30))]}, {"school": "automatic"},
 )  # fmt: skip
+
+
+class Sharp(TestCase):
+    def test_what_passes_for_a_point_follows_the_sensor(self) -> None:
+        """A diagonal over 1500: 0.0288 mm on full frame, 0.0058 on a phone; on a board camera of 640 pixels a pixel."""
+        for width, height, px, circle in (
+            (36, 24, 6000, 0.02884),
+            (7, 5.25, 4000, 0.005833),
+            (3.6, 2.7, 640, 0.005625),
+        ):
+            camera = Camera(sensor_width_mm=width, sensor_height_mm=height, picture_width_px=px)
+            self.assertAlmostEqual(camera.circle, circle, 5)
+            told = evaluate(plan_of({"rate": F(25), "shoot": F(3600), "interval": F(10)}, camera=camera.model_dump()))
+            figure = told.figures["help.circle"]
+            self.assertAlmostEqual(worked_out(figure), figure.value, 9)
+        typed = plan_of({"rate": F(25), "shoot": F(3600), "interval": F(10)}, camera={"circle_mm": 0.05})
+        self.assertEqual((typed.camera.circle, "help.circle" in evaluate(typed).figures), (0.05, False))
 
 
 class Replayed(TestCase):
