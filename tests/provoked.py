@@ -252,6 +252,7 @@ PROVOKE: dict[str, Plan] = {
     ),
     "nothing-fires": fitted(plan_of(THREE), copies("tripod", "full-frame-body")),
     "no-print-calls": of_kind(plan_of(THREE, clip={"called_by": "event"}), "print"),
+    "bracket-all-alike": plan_of(THREE, beat=Beat(bracket_frames=3)),
     "nothing-moves": of_kind(plan_of(THREE), "slide"),
     "moves-by-chance": stopping(fitted(plan_of(SLOW, move=FAR_PAN), copies("pan-head", "phone"))),
     "locked-out-of-latitude": dusk(proofs=[proof("2026-09-12T19:30+01:00", F(1, 125))]),

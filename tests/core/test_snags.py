@@ -180,7 +180,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Let it drift · The mark is no longer followed; the move stays as it is.",
     ),
     "buffer-stalls": (
-        "The buffer is full after 57 frames, at 06:11:54; 654 of 1800 frames are lost.",
+        "The buffer is full after 57 frames, at 06:11:54; 654 of 1800 frames will be lost.",
         "Beat of 3.2 s · 1125 frames, one every 3.2 s, 1 h on site, 45 s of clip.",
     ),
     "ring-unmarked": (
@@ -188,7 +188,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Begin with the marks of a usual lens · A guess, to be typed over: turn the ring to each mark and read off how far the motor went.",
     ),
     "buffer-stalls-in-part": (
-        "The buffer is full after 1 frame, at 06:10:05; 719 of 720 frames are not whole, 1797 of 3600 pictures lost.",
+        "The buffer is full after 1 frame, at 06:10:05; 719 of 720 frames will not be whole, 1797 of 3600 pictures lost.",
         "Beat of 10 s · 360 frames, one every 10 s, 1 h on site, 14.4 s of clip.",
     ),
     "follows-out-of-travel": (
@@ -484,6 +484,11 @@ SAID: dict[str, tuple[str, ...]] = {
     "nothing-fires": (
         "Nothing fires the full-frame body, 24 MP: no trigger is on the rig.",
         "Use the camera's own timer · It calls every frame; set its interval and its number of frames as the field card says.",
+    ),
+    "bracket-all-alike": (
+        "The 3 exposures of the bracket are all alike: they lie 0 stops apart.",
+        "Take one exposure a frame · The bracket is gone; the beat gets shorter.",
+        "Set them 2 stops apart · The longest one counts for the beat: it may not fit any more.",
     ),
     "nothing-moves": (
         "This shoot is to slide past something, and nothing moves yet.",
@@ -875,7 +880,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "It does not · Its hours stay wide, or its clock is set at a visit.",
     ),
     "controller-misses-frames": (
-        "As the site timer can be told, 210 frames of 840 frames are not taken.",
+        "As the site timer can be told, 210 frames of 840 frames will not be taken.",
         "Plan with a board that runs a program of one's own · Every window is told it as it is; it has to be written and tried.",
     ),
     "aim-eats-picture": (

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.chapters.answer import Answer
-from bridle.core.chapters.beat import overruns, schools, stacking, storing, unknown, untied
+from bridle.core.chapters.beat import bracketing, overruns, schools, stacking, storing, unknown, untied
 from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
 from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, BeatState
@@ -16,7 +16,7 @@ from bridle.core.reckon.wiring import presses
 MOST_RINGS = 80
 # What is not asked again while something is dragged.
 ASIDE = (*schools.KINDS, *storing.KINDS, *untied.KINDS, *unknown.KINDS)
-KINDS = (*overruns.KINDS, *stacking.KINDS, *ASIDE)
+KINDS = (*overruns.KINDS, *bracketing.KINDS, *stacking.KINDS, *ASIDE)
 
 
 def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
@@ -26,7 +26,7 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
         return Answer(BeatState(), [], [])
     cycle, pressed = shooting.cycle, presses(known.plan)
     made = figures(cycle, longest_lens(known.plan))
-    found = [*overruns.snags(shooting), *stacking.snags(shooting)]
+    found = [*overruns.snags(shooting), *bracketing.snags(shooting), *stacking.snags(shooting)]
     if not aside:
         return Answer(BeatState(beat=_beat(cycle, pressed)), made, found)
     both, stored = schools.compared(shooting), storing.stored(shooting)

@@ -24,7 +24,7 @@ STALLS = SnagKind(
     "buffer-stalls",
     "stop",
     "clip",
-    "The buffer is full after {kept}, at {clock}; {lost} of {frames} are lost.",
+    "The buffer is full after {kept}, at {clock}; {lost} of {frames} will be lost.",
     "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
     "are refused.",
 )
@@ -32,7 +32,8 @@ IN_PART = SnagKind(
     "buffer-stalls-in-part",
     "stop",
     "clip",
-    "The buffer is full after {kept}, at {clock}; {lost} of {frames} are not whole, {pictures} of {all} pictures lost.",
+    "The buffer is full after {kept}, at {clock}; {lost} of {frames} will not be whole, {pictures} of {all} "
+    "pictures lost.",
     "Writing takes {writing} a frame and the interval is {interval}: the buffer of {buffer} fills up, then triggers "
     "are refused, within a bracket, a stack or a round too.",
 )

@@ -46,7 +46,7 @@ MISSES = SnagKind(
     "controller-misses-frames",
     "mind",
     "season",
-    "As the {device} can be told, {missing} of {frames} are not taken.",
+    "As the {device} can be told, {missing} of {frames} will not be taken.",
     "Its rules are coarser than the windows, or its interval cannot be dialled as it is planned.",
 )
 KINDS = (NO_HOURS, UNCERTAIN, MISSES)
