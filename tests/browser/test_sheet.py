@@ -108,6 +108,20 @@ class SheetParts(BrowserCase):
         chapter(page, "Clip")
         expect(page.locator(".margin [data-snag=mark-drifts]")).to_have_count(1)
 
+    def test_quick_presses_of_an_arrow_key_all_count(self) -> None:
+        """Five of them while the first is still being worked out: five half seconds from 16 s, and three back."""
+        page = self.open_demo()
+        interval = figure(page, "interval")
+        interval.focus()
+        for _ in range(5):
+            page.keyboard.press("ArrowUp", delay=0)
+        expect(interval).to_have_text("18.5 s")
+        page.get_by_text(re.compile("^saved")).first.wait_for()
+        expect(interval).to_have_text("18.5 s")
+        for _ in range(3):
+            page.keyboard.press("ArrowDown", delay=0)
+        expect(interval).to_have_text("17 s")
+
     def test_too_few_pegs_and_what_is_proposed(self) -> None:
         page = self.open_demo()
         page.get_by_role("button", name="playback rate is held").click()

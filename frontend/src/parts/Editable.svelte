@@ -52,8 +52,15 @@
   let sent: string | null = null;
   let opened = 0;
 
+  /** What the arrow keys have asked for last, until it stands there: the next press steps on from it. */
+  let steppedTo = $state<number | null>(null);
+  let presses = 0;
+
   const value = $derived(given === undefined ? numberAt(editor.content, path) : given);
-  const said = $derived(shown ?? (value === null ? (empty ?? '–') : write(value, unit, editor.zone)));
+  const said = $derived.by(() => {
+    if (steppedTo !== null) return write(steppedTo, unit, editor.zone);
+    return shown ?? (value === null ? (empty ?? '–') : write(value, unit, editor.zone));
+  });
   const trouble = $derived(editor.troubles.get(path));
 
   async function edit(first = '') {
@@ -121,7 +128,13 @@
       void put(Number((from + notches * stepOf(from, size)).toFixed(6)), merge);
     },
     nudge: ({ way, size, merge }) => {
-      if (value !== null) void put(stepped(value, stepOf(value, size), way), merge);
+      const at = steppedTo ?? value;
+      if (at === null) return;
+      const mine = ++presses;
+      steppedTo = Math.max(min, stepped(at, stepOf(at, size), way));
+      void put(steppedTo, merge).finally(() => {
+        if (mine === presses) steppedTo = null;
+      });
     },
     tap: () => void edit()
   });
