@@ -143,6 +143,12 @@ class Moments(TestCase):
         ]:
             self.assertAlmostEqual(worked_out(figure), figure.value, 6, figure.key)
 
+    def test_the_clip_of_a_run_with_frames_to_spare_is_the_planned_one(self) -> None:
+        """316 frames shot for 300 of clip: all taken they are 12 s at 25 a second; no rate of 26.333 is named."""
+        told = {one.key: one for one in tally(316, 316, 3160, 3160, 12)}
+        self.assertEqual((told["log.clip_planned"].value, told["log.clip_taken"].value), (12, 12))
+        self.assertNotIn("rate", [term.unit for one in told.values() for term in one.terms])
+
 
 class Changes(TestCase):
     plan = plan_of(THREE)

@@ -7,7 +7,8 @@ FINISH = Formula("start + frames * interval + delayed", "every frame owns one sl
 LEFT = Formula("finish - clock", "until the end of the last frame's slot")
 TAKEN_S = Formula("clock", "the run's own clock, from the first frame's moment to the end: slots, delays and pauses")
 PLANNED_S = Formula("frames * interval", "every frame of the clip owns one slot; the interval, or its mean")
-CLIP_S = Formula("frames / rate", "frames over playback rate")
+CLIP_S = Formula("clip", "as the plan had it when the run was begun, spare frames left out")
+CLIP_TAKEN_S = Formula("clip * taken / frames", "as much of the planned clip as frames came")
 PLACES = Formula("floor(pictures / visits)", "each frame of the clip takes the pictures of all places of a cycle")
 
 
@@ -38,13 +39,13 @@ def tally(pictures: int, taken: int, planned_s: float, taken_s: float, clip_s: f
     """Planned against taken, as the logbook keeps it; times in seconds, `visits` pictures to a frame of the clip."""
     frames, came = pictures // visits, taken // visits
     interval = term("interval", "interval", planned_s / frames, "s")
-    rate = term("rate", "playback rate", frames / clip_s, "rate")
-    planned, gone = term("frames", "frames planned", frames, "frames"), term("frames", "frames taken", came, "frames")
+    clip = term("clip", "clip, planned", clip_s, "s")
+    planned, gone = term("frames", "frames planned", frames, "frames"), term("taken", "frames taken", came, "frames")
     made = [
         figure("log.planned", "on site, planned", planned_s, "s", PLANNED_S, planned, interval),
         figure("log.taken", "on site, taken", taken_s, "s", TAKEN_S, term("clock", "on the run's clock", taken_s, "s")),
-        figure("log.clip_planned", "clip, planned", clip_s, "s", CLIP_S, planned, rate),
-        figure("log.clip_taken", "clip, taken", came * clip_s / frames, "s", CLIP_S, gone, rate),
+        figure("log.clip_planned", "clip, planned", clip_s, "s", CLIP_S, clip),
+        figure("log.clip_taken", "clip, taken", came * clip_s / frames, "s", CLIP_TAKEN_S, clip, gone, planned),
     ]
     if visits == 1:
         return made

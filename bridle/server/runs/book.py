@@ -67,6 +67,6 @@ def _log(run: Run, programme: Programme, state: RunState, now_s: float) -> LogEn
         late_frames=counts["late"],
         restarts=counts["restart"],
         clip_planned_s=float(solution.clip),
-        clip_taken_s=float((state.taken // programme.visits) / solution.rate),
+        clip_taken_s=float(solution.clip * (state.taken // programme.visits) / solution.frames),
         visits=programme.visits,
     )
