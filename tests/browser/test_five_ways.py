@@ -21,6 +21,11 @@ class Hand:
         self.page.get_by_role(role, name=name, exact=isinstance(name, str)).first.click()
         self.clicks += 1
 
+    def fix(self, name: str) -> None:
+        """Press a fix and wait for what comes of it."""
+        with self.page.expect_response(lambda answer: answer.url.endswith("/api/evaluate")):
+            self.click(re.compile(f"^{name}"))
+
     def choose(self, label: str, option: str) -> None:
         self.page.get_by_label(label, exact=True).select_option(option)
         self.clicks += 1
@@ -109,7 +114,7 @@ class FiveWays(BrowserCase):
         hand.put_on("tripod, three sections", "my slider", "full-frame body, 24 MP", "35 mm f", "wired interval remote")
         page = hand.page
         hand.mend()
-        hand.click(re.compile("^Plan with two starts"))
+        hand.fix("Plan with two starts")
         chapter(page, "Move")
         expect(page.get_by_text("let the rig find where it is")).to_have_count(0)
         self._printed(hand, "switch to", "start the my slider".replace("the my", "the my"), "stop it at")
@@ -122,7 +127,7 @@ class FiveWays(BrowserCase):
         hand.shoot("turning on the spot", "the square")
         hand.put_on("kitchen timer", "phone with a timer app")
         hand.mend()
-        hand.click(re.compile("^Plan with two starts"))
+        hand.fix("Plan with two starts")
         self._printed(hand, "wind it fully", "alarm at", "stop it at", "start the kitchen timer")
 
     def test_a_bought_head_with_three_keyframes(self) -> None:
@@ -160,7 +165,7 @@ class FiveWays(BrowserCase):
         hand.shoot("turning on the spot", "the stars")
         hand.put_on("tripod, three sections", "star mount", "full-frame body, 24 MP", "35 mm f")
         hand.mend()
-        hand.click(re.compile("^Plan with two starts"))
+        hand.fix("Plan with two starts")
         self._printed(hand, "hold key", "nothing else stops it, set an alarm", "stop it at")
 
     def test_two_motors_on_two_apps(self) -> None:
@@ -176,7 +181,7 @@ class FiveWays(BrowserCase):
         hand.put_on("tripod, three sections", "app rail", "app head", "full-frame body, 24 MP", "35 mm f")
         hand.put_on("timer app of the phone")
         hand.mend()
-        hand.click("Plan with one that goes on by itself")
+        hand.fix("Plan with one that goes on by itself")
         expect(hand.page.locator(".margin [data-snag=clocks-not-tied]")).to_contain_text("app rail and app head")
-        hand.click(re.compile("^Plan with three starts"))
+        hand.fix("Plan with three starts")
         self._printed(hand, "Three clocks, three starts", "start the app rail", "start the app head", "speed")

@@ -153,6 +153,18 @@ export class Sheet {
     return this.#busy || this.#queue.length > 0 || this.saving.state !== 'saved';
   }
 
+  /** Once nothing that was asked for is on its way any more; not while the server is away. */
+  async rested(): Promise<void> {
+    while ((this.#busy || this.#queue.length) && !this.offline)
+      await new Promise((done) => setTimeout(done, REST_MS / 10));
+  }
+
+  /** Keep everything, what is on its way too, before it is taken along. False where that cannot be done. */
+  async settle(): Promise<boolean> {
+    await this.rested();
+    return this.saving.settle();
+  }
+
   /** Whether a change is being worked out: what is drawn still belongs to the plan before it. */
   get answering(): boolean {
     return this.#busy;

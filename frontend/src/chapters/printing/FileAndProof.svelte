@@ -104,6 +104,11 @@
     'by height': 'their height alone: the file says nothing'
   };
   const address = (kind: string) => `/api/prints/${print?.id}/file/${kind}`;
+  /** From the plan as it is asked for, a change that is still on its way with it. */
+  async function make(what: 'change' | 'trial' | 'prove') {
+    await sheet.rested();
+    if (print) await prints.begin(print, what, sheet.plan);
+  }
 </script>
 
 <Missing />
@@ -197,24 +202,14 @@
       knows the printer’s card and the bytes, nothing else.
     </p>
     <p class="acts">
-      <button
-        type="button"
-        class="act"
-        disabled={!ready || !writes}
-        onclick={() => print && void prints.begin(print, 'change', sheet.plan)}>Write it and prove it</button
+      <button type="button" class="act" disabled={!ready || !writes} onclick={() => void make('change')}
+        >Write it and prove it</button
       >
-      <button
-        type="button"
-        class="act quiet"
-        disabled={!ready || !writes}
-        onclick={() => print && void prints.begin(print, 'trial', sheet.plan)}>A trial of ten layers</button
+      <button type="button" class="act quiet" disabled={!ready || !writes} onclick={() => void make('trial')}
+        >A trial of ten layers</button
       >
       {#if elsewhere || file?.parks || file?.already?.some((one) => one.sort === 'fire')}
-        <button
-          type="button"
-          class="act quiet"
-          disabled={!ready}
-          onclick={() => print && void prints.begin(print, 'prove', sheet.plan)}
+        <button type="button" class="act quiet" disabled={!ready} onclick={() => void make('prove')}
           >Prove the file as it came</button
         >
       {/if}

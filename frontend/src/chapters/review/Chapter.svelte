@@ -34,7 +34,7 @@
   /** What is downloaded or printed is what is kept, so everything is kept first. */
   async function take(what: 'plan' | 'frames' | 'card') {
     waiting = '';
-    if (!(await sheet.saving.settle())) {
+    if (!(await sheet.settle())) {
       waiting = 'Not everything is saved yet, so this would be out of date. See beside undo what keeps it.';
       return;
     }

@@ -102,7 +102,7 @@
 
   async function begin() {
     asking = true;
-    if (await sheet.saving.settle()) await watch.begin(speed, weather, comes);
+    if (await sheet.settle()) await watch.begin(speed, weather, comes);
     else watch.trouble = 'Not everything is saved yet, and a run takes the plan as it is kept.';
     asking = false;
   }
