@@ -28,6 +28,7 @@ $(S)/run: $(S)/pip requirements.lock pyproject.toml
 	@echo "installing the pinned Python packages"
 	@$(LOCKED) requirements.lock
 	@$(PIP) --no-deps --no-build-isolation -e .
+	@$(BIN)/python -m compileall -q bridle
 	@touch $@
 
 $(S)/test: $(S)/run requirements-dev.lock
