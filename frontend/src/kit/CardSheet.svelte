@@ -205,8 +205,7 @@
                     value={unsure ? '' : String(value)}
                     onchange={(event) => choose(field.path, event.currentTarget.value === 'true')}
                   >
-                    {#if unsure}<option value="">not checked (usually {field.yes_no[value ? 0 : 1]})</option
-                      >{/if}
+                    {#if unsure}<option value="">not checked yet</option>{/if}
                     <option value="true">{field.yes_no[0]}</option>
                     <option value="false">{field.yes_no[1]}</option>
                   </select>
