@@ -66,6 +66,14 @@ class Clocks(TestCase):
         plan = make(NEW, [PutOn.model_validate({"do": "put", "cards": cards})])[0]
         self.assertEqual([part.copy.card.name for part in own_clocks(plan)], [CARDS["app-head"]["name"]])
 
+    def test_a_head_whose_two_axes_move_is_one_clock(self) -> None:
+        """It fires the camera itself, or a timer does: then it is one start more, not two."""
+        for source, own in ((None, 0), ("camera timer", 1)):
+            plan = put(NEW, "app-head", "full-frame-body")
+            plan = with_trigger(plan, source) if source else plan
+            both, _ = apply(plan, [Edit(path="move.keyframes.1.tilt_deg", value=12.0)])
+            self.assertEqual(len(own_clocks(both)), own)
+
     def test_two_apps_and_a_camera_are_three_starts(self) -> None:
         plan = with_trigger(put(NEW, "app-slider", "app-head", "compact"), "camera timer")
         (snag,) = (one for one in evaluate(plan).snags if one.code == "clocks-not-tied")
