@@ -13,7 +13,7 @@ from bridle.core.reckon.parts import axis_parts, first_of
 from bridle.core.reckon.printing import layered, print_digest
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.scene import daylit, placed
-from bridle.core.reckon.season.season import staying
+from bridle.core.reckon.season.hours import is_long
 from bridle.core.reckon.travel import STILL
 from bridle.core.snag import Snag, slot
 
@@ -67,7 +67,7 @@ def _checked(shooting: Shooting) -> str:
         parts.append("the trigger")
     if layered(plan) is not None:
         parts.append("the print")
-    if staying(shooting) is not None:
+    if is_long(plan, shooting.timeline):
         parts.append("the long run")
     return f"Checked: {listed(parts)}."
 
