@@ -495,7 +495,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Leave the camera still · The shoot is no longer one that moves; nothing else changes.",
     ),
     "no-print-calls": (
-        "A print is to call the frames, and no file of it is here.",
+        "This shoot waits for a print to call its frames, and no print file is here yet.",
         "Let the clock call the frames · They come at the interval, wherever the head is; it is in the picture.",
     ),
     "proof-failed": (

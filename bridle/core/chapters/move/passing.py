@@ -27,8 +27,8 @@ QUICK = SnagKind(
     "note",
     "move",
     "From frame {frame} to the next the picture passes by {shift}, {share} of its width.",
-    "Played at {rate} something crosses the picture in {cross}. Below 0.6 % of the width from one frame to the next "
-    "nobody sees single frames.",
+    "Played at {rate} something crosses the picture in {cross}. At 0.6 % of the width or less from one frame to the "
+    "next, nobody sees single frames.",
 )
 STROBES = SnagKind(
     "move-strobes",

@@ -20,7 +20,7 @@ NO_PRINT = SnagKind(
     "no-print-calls",
     "stop",
     "print",
-    "A print is to call the frames, and no file of it is here.",
+    "This shoot waits for a print to call its frames, and no print file is here yet.",
     "Without its layers nobody knows how many frames there are. Bring the file in under Print, or let the clock call.",
 )
 SPIRAL = SnagKind(
