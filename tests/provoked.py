@@ -7,7 +7,7 @@ from unittest import TestCase
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, BeatSchool, Stack, Uncoupled
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import apply
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move, OnFrame, Pass
 from bridle.core.plan.picture import Crop, Post
@@ -152,6 +152,17 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
         copies("tripod", "marked-base"),
     ),
     "camera-holds-nothing": (plan_of(THREE), copies("phone", phone={"holds_exposure": "no", "holds_focus": "no"})),
+    "camera-has-no-manual-mode": (dusk(school="ramped", minutes=40), copies("phone", phone={"manual": "no"})),
+    "aperture-is-fixed": (
+        dusk(school="ramped", minutes=40, order=["shutter", "aperture", "iso"], camera={"aperture": 2.0}),
+        copies("phone"),
+    ),
+    "exposure-beyond-the-dial": (
+        plan_of({**THREE, "interval": F(30)}, beat=Beat(exposure_s=F(8))),
+        copies("full-frame-body", full_frame_body={"slowest_s": "2"}),
+    ),
+    "no-raw-files": (plan_of(THREE), copies("full-frame-body", full_frame_body={"raw": "no"})),
+    "stabiliser-stays-on": (plan_of(THREE), copies("full-frame-body", full_frame_body={"stabiliser": "always on"})),
     "polariser-bands": (
         plan_of(THREE, move=FAR_PAN),
         [
@@ -238,6 +249,7 @@ PROVOKE: dict[str, Plan] = {
     ),
     "live-too-fast": plan_of(THREE, move=FAR.model_copy(update={"live_s": F(3)})),
     **{code: fitted(*case) for code, case in KITS.items()},
+    "aperture-is-another": apply(fitted(plan_of(THREE), copies("phone")), [Edit(path="camera.aperture", value=5.6)])[0],
     "drive-cannot-stop": stopping(
         fitted(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))), copies("turntable", "phone"))
     ),

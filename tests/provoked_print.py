@@ -77,7 +77,7 @@ PRINTED: dict[str, Plan] = {
     "print-pauses": printed(file={"already": (command("M600", "pause", 1, 1, 71),)}),
     "print-several-tools": printed(file={"tools": (0, 1)}),
     "print-layers-vary": printed(layers={"z_mm": (0.2, 0.4, 0.6, 0.7, 0.8, 1.0, 1.2, 1.4, 1.5, 1.6, 1.8, 2.0)}),
-    "print-not-in-picture": printed(printing__distance_mm=50, camera__focal_mm=50),
+    "print-not-in-picture": printed(printing__distance_mm=80, camera__focal_mm=50),
     "print-out-of-focus": printed(printing__distance_mm=300, camera__focal_mm=50, camera__aperture=5.6),
     "print-leaves-picture": printed(move__marks=[CUP], printing__mark=0, camera__focal_mm=50),
     "print-head-in-picture": printed(printing__distance_mm=900, camera__focal_mm=50),

@@ -164,6 +164,31 @@ SAID: dict[str, tuple[str, ...]] = {
         "The phone with a timer app does not hold its exposure and focus: they are set anew for each frame, and the clip flickers.",
         "Plan with a camera that exposes by itself · The clip is told to flicker, as it will; the edit has to even it out.",
     ),
+    "camera-has-no-manual-mode": (
+        "The settings are to follow the light, but “phone with a timer app” has no manual mode.",
+        "Let it expose by itself · Every frame is exposed, each a little differently: the clip flickers, and the edit has to even it out.",
+        "Lock its exposure for the whole shoot · One exposure for all: 14 of 120 frames cannot be mended.",
+    ),
+    "aperture-is-fixed": (
+        "The aperture is to follow the light, but “phone with a timer app” has only f/2.",
+        "Hold the aperture at f/2 · Shutter and ISO follow the light alone.",
+    ),
+    "aperture-is-another": (
+        "The plan counts on f/5.6; “phone with a timer app” has f/2 and nothing else.",
+        "Plan with f/2 · With the same shutter and ISO every frame comes out 2.97 stops brighter.",
+    ),
+    "exposure-beyond-the-dial": (
+        "A frame is exposed for 8 s; the slowest shutter of “full-frame body, 24 MP” is 2 s.",
+        "Expose 2 s at ISO 400 · As bright as before, with more noise.",
+    ),
+    "no-raw-files": (
+        "“full-frame body, 24 MP” writes no raw files, and the plan counts on mending 2 stops too bright and 4 stops too dark.",
+        "Count on 1 stop too bright and 2 stops too dark · Frames further off than that are told as beyond mending.",
+    ),
+    "stabiliser-stays-on": (
+        "The stabiliser of “full-frame body, 24 MP” cannot be switched off: it shifts the picture from frame to frame.",
+        "Keep 5 % of each side for levelling it out · The clip shows 5700 px across, and the edit can shift each frame back into place.",
+    ),
     "polariser-bands": (
         "The polariser darkens the sky unevenly over the 94.4° that this move sees.",
         "Leave the polariser at home · Reflections on water and glass stay; the sky is even.",
@@ -709,8 +734,8 @@ SAID: dict[str, tuple[str, ...]] = {
         "By the clock, 7:00 to 17:00 · In summer it is light before, in winter dark by then.",
     ),
     "print-not-in-picture": (
-        "The finished part is 40 mm wide and 2.4 mm high; the picture takes in 36 mm by 24 mm.",
-        "Stand the camera 70 mm away · The finished part fits, with a tenth to spare around it.",
+        "The finished part is 40 mm wide and 2.4 mm high; the picture takes in 21.6 mm by 14.4 mm.",
+        "Stand the camera 120 mm away · The finished part fits, with a tenth to spare around it.",
     ),
     "print-leaves-picture": (
         "Not all of the part is in the picture in 6 frames, first in frame 1, when it is 0.4 mm high.",

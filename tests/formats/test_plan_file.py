@@ -33,13 +33,13 @@ REFUSED: dict[str, tuple[bytes | str, str, str]] = {
     "cut short": (GOOD[:300], "not JSON", "line"),
     "binary": (b"\xff\xfe\x00", "not text", ""),
     "a list": ("[]", "not a Bridle plan", "bridle_plan"),
-    "newer": (changed(bridle_plan=12), "version 12; this Bridle reads versions up to 11", "newer"),
+    "newer": (changed(bridle_plan=13), "version 13; this Bridle reads versions up to 12", "newer"),
     "version as text": (changed(bridle_plan="one"), 'version "one"', ""),
     "no number": (GOOD.replace('"4000"', "4000").replace("4000", "NaN", 1), "not a plan", ""),
     "unknown field": (
         changed(weather="fine"),
         "do not belong",
-        'weather: found "fine"; version 11 knows no such field',
+        'weather: found "fine"; version 12 knows no such field',
     ),
     "text for a number": (
         changed(camera={"iso": "high"}),
@@ -99,7 +99,7 @@ class PlanFiles(TestCase):
         )
         _later(old)
         plan = read_plan(json.dumps({**old, "bridle_plan": 1, "shoot": {**old["shoot"], "start": clock["at"]}}))
-        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (11, "start"))
+        self.assertEqual((plan.bridle_plan, plan.shoot.clock.holds), (12, "start"))
         self.assertEqual(plan.shoot.clock.at, datetime.fromisoformat(clock["at"]))
         self.assertEqual(plan.move, read_plan(GOOD).move)
         self.assertEqual(evaluate(plan).frames, evaluate(read_plan(GOOD)).frames)
@@ -180,4 +180,4 @@ class PlanFiles(TestCase):
 
     def test_what_the_docs_have_from_the_code_is_true(self) -> None:
         self.assertEqual((ROOT / "docs/snags.md").read_text(), snag_list())
-        self.assertEqual((ROOT / "docs/formats/plan-11.schema.json").read_text(), schema_text())
+        self.assertEqual((ROOT / "docs/formats/plan-12.schema.json").read_text(), schema_text())

@@ -19,6 +19,8 @@ from tests.provoked_print import CUP, printed
 LANTERN = Path(__file__).parents[2] / "bridle" / "demo" / "shoots" / "lattice-lantern.json"
 # The part of `printed` is 40 mm wide, 30 mm deep and 2.4 mm high; its head parks at X 228, Y 200.
 WIDE, DEEP, HIGH = 40.0, 30.0, 2.4
+# How far behind a lens of 50 mm, focused a metre away, the picture is drawn.
+DRAWN = 50 * 1000 / 950
 
 
 def framed(plan: Plan) -> Framed:
@@ -39,17 +41,19 @@ def fixes_of(plan: Plan, code: str) -> dict[str, Plan]:
 
 class InThePicture(TestCase):
     def test_part_and_head_are_where_a_ruler_and_a_pocket_calculator_have_them(self) -> None:
-        """50 mm on 36 by 24, a metre away: half of what is nearest is 20 mm at 985 mm, 20/985 · 50/36 of the width."""
+        """50 mm on 36 by 24, focused a metre away, draws at 50 · 1000/950: 20 mm at 985 mm are 20/985 · 52.6/36."""
         told = framed(printed(printing__distance_mm=1000, camera__focal_mm=50))
-        half = WIDE / 2 / (1000 - DEEP / 2) * 50 / 36
-        for at, want in zip(told.last, (-half, half, -HIGH / 2 / 985 * 50 / 24, HIGH / 2 / 985 * 50 / 24), strict=True):
+        half = WIDE / 2 / (1000 - DEEP / 2) * DRAWN / 36
+        for at, want in zip(
+            told.last, (-half, half, -HIGH / 2 / 985 * DRAWN / 24, HIGH / 2 / 985 * DRAWN / 24), strict=True
+        ):
             self.assertAlmostEqual(at, want, delta=1e-4)
         # The finished part is in the middle of the picture, so the first layers lie at its foot.
         self.assertAlmostEqual(told.first[2], told.last[2], delta=1e-4)
         self.assertLess(told.first[3], 0)
         # It parks 128 mm to the right of the part's middle and 105 behind it; the shroud reaches from 28 before that.
-        self.assertAlmostEqual(told.head[0], (128 - 28) / (1000 + 105 + 25) * 50 / 36, delta=1e-4)
-        self.assertAlmostEqual(told.head[1], (128 + 32) / (1000 + 105 - 30) * 50 / 36, delta=1e-4)
+        self.assertAlmostEqual(told.head[0], (128 - 28) / (1000 + 105 + 25) * DRAWN / 36, delta=1e-4)
+        self.assertAlmostEqual(told.head[1], (128 + 32) / (1000 + 105 - 30) * DRAWN / 36, delta=1e-4)
 
     def test_from_each_side_the_head_is_elsewhere_and_the_part_as_deep_as_it_is_there(self) -> None:
         for side, where, wide in (("front", 1, 40), ("back", -1, 40), ("left", -1, 30), ("right", 1, 30)):
@@ -57,7 +61,7 @@ class InThePicture(TestCase):
             with self.subTest(side):
                 self.assertEqual(math.copysign(1, told.head[0] + told.head[1]), where)
                 deep = DEEP if wide == WIDE else WIDE
-                self.assertAlmostEqual(told.last[1], wide / 2 / (1000 - deep / 2) * 50 / 36, delta=1e-4)
+                self.assertAlmostEqual(told.last[1], wide / 2 / (1000 - deep / 2) * DRAWN / 36, delta=1e-4)
 
     def test_a_mark_straight_ahead_is_the_same_as_its_distance(self) -> None:
         """A block's mark is the middle of its front and its top; the bed lies as much lower as the part is high."""
@@ -75,14 +79,14 @@ class InThePicture(TestCase):
         keys = [{**key.model_dump(mode="json"), "zoom_mm": 70} for key in zooming.move.keyframes]
         there = plan.model_copy(update={"rig": zooming.rig})
         there = changed(there, move__keyframes=keys)
-        self.assertAlmostEqual(framed(there).last[1] / framed(plan).last[1], 70 / 24, delta=0.01)
+        self.assertAlmostEqual(framed(there).last[1] / framed(plan).last[1], 70 * 976 / (24 * 930), delta=0.01)
 
     def test_a_camera_that_tilts_away_loses_the_part_and_the_frame_is_named(self) -> None:
         plan = read_plan(LANTERN.read_bytes())
         away = changed(plan, move__keyframes__0__tilt_deg=-14.0, move__keyframes__1__tilt_deg=-14.0)
         said = next(snag for snag in evaluate(away).snags if snag.code == "print-leaves-picture")
-        # Its top edge is half of 17.3 mm over 60 mm: 8.2 degrees over -14, so what is over 5.8 below level is lost.
-        lost = next(n for n in range(350) if self._top_deg(0.48 * (n + 1)) > -14 + 8.2)
+        # Its top edge is half of 17.3 mm over 64.3 mm, as 60 mm draw focused at 900: 7.66 degrees over -14.
+        lost = next(n for n in range(350) if self._top_deg(0.48 * (n + 1)) > -14 + 7.66)
         self.assertAlmostEqual(float(str(said.slots["first"].value)), lost + 1, delta=2)
 
     @staticmethod

@@ -146,7 +146,7 @@ class Requests(TestCase):
             self.assertIn(answer.status_code, (201, 422), answer.content[:300])
 
     def test_descriptions_are_files(self) -> None:
-        for path in ("/api/openapi.json", "/schema/plan-11.json"):
+        for path in ("/api/openapi.json", "/schema/plan-12.json"):
             answer: Any = self.page.get(path)
             self.assertEqual(answer.status_code, 200)
             json.loads(b"".join(answer.streaming_content))

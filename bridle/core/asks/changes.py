@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
-from bridle.core.asks import aiming, beginnings, calendar, chain, keyframes, polar
+from bridle.core.asks import aiming, beginnings, calendar, chain, keyframes, polar, unscrewing
 from bridle.core.asks.dialling import dialled
 from bridle.core.asks.fitting import fit
 from bridle.core.asks.following import followed
@@ -271,6 +271,8 @@ def _set(plan: Plan, change: SetValue) -> list[Edit]:
         return [*take_over(plan, quantity, Fraction(str(change.value))), *let_go(plan, quantity)]
     if (found := polar.place(plan, change.path)) and isinstance(change.value, int | float):
         return polar.moved(plan, *found, float(change.value))
+    if change.path in unscrewing.KINDS and isinstance(change.value, int | float):
+        return unscrewing.screwed(plan, change.path, float(change.value))
     return [Edit(path=change.path, value=change.value)]
 
 
@@ -284,6 +286,8 @@ def _type(plan: Plan, change: TypeText) -> list[Edit]:
     if found := polar.place(plan, path):
         value = read(text, "length" if found[1] == "distance_mm" else "angle", change.imperial)
         return polar.moved(plan, *found, float(value))
+    if path in unscrewing.KINDS:
+        return unscrewing.screwed(plan, path, float(read(text, unscrewing.KINDS[path], change.imperial)))
     standing = look(dump(plan), path)
     if path.startswith(TIED_PATHS) and path.endswith(".at") and re.search("[a-z]{3}", text.lower()):
         return [Edit(path=f"{path.removesuffix('.at')}.tied", value=read_anchor(text).model_dump(mode="json"))]

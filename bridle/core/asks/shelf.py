@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from fractions import Fraction
+from functools import lru_cache
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, JsonValue, TypeAdapter
@@ -19,7 +20,8 @@ DRIVE: TypeAdapter[AnyDrive] = TypeAdapter(Drive)
 
 # What else can be made than the plain kinds, each a card with some values of its own.
 Like = CardKind | Literal[
-    "turning axis", "head", "spring", "lens motor", "camera with its own lens", "switch", "pin", "relay", "resistor",
+    "turning axis", "head", "spring", "lens motor", "camera with its own lens", "camera on a board",
+    "switch", "pin", "relay", "resistor",
     "timer with hours",
 ]  # fmt: skip
 TURNS: dict[str, JsonValue] = {
@@ -36,6 +38,12 @@ MADE: dict[str, tuple[CardKind, str, dict[str, JsonValue]]] = {
     "camera with its own lens": ("body", "a camera with its own lens", {
         "mass_g": 300, "sensor_width_mm": 13.2, "sensor_height_mm": 8.8, "focal_mm": 8.8, "focal_to_mm": 25.7,
         "height_mm": 65, "width_mm": 105, "socket": "USB",
+    }),
+    "camera on a board": ("body", "a camera on a board", {
+        "mass_g": 60, "sensor_width_mm": 6.4, "sensor_height_mm": 4.8, "picture_width_px": 4000,
+        "picture_height_px": 3000, "focal_mm": 6, "only_f": 2.8, "manual": "not known", "raw": "not known",
+        "stabiliser": "none", "holds_exposure": "not known", "holds_white": "not known", "holds_focus": "yes",
+        "height_mm": 40, "width_mm": 60, "socket": "none", "hears": "nothing", "hole_mm": None,
     }),
     "phone": ("phone", "a phone", {}),
     "lens": ("lens", "a lens", {}),
@@ -269,6 +277,18 @@ def _parted(line: str) -> tuple[str, str]:
 
 def _cell(path: str, text: str, linear: bool, imperial: bool) -> Any:
     return text if kind_of(path, linear) is None else read_at(path, text, 0.0, linear, imperial)
+
+
+@lru_cache(maxsize=32)
+def _alike(kind: str) -> tuple[AnyCard, ...]:
+    """The cards of a kind as they are made anew."""
+    return tuple(made(like) for like, (made_kind, _, _) in MADE.items() if made_kind == kind)  # type: ignore[arg-type]
+
+
+def is_usual(card: AnyCard, field: str) -> bool:
+    """Whether a figure of a card, not of its drives, is one that nobody has typed, measured or chosen."""
+    known = field in card.typed or any(one.field == field for one in card.measured)
+    return not known and any(getattr(one, field) == getattr(card, field) for one in _alike(card.kind))
 
 
 def usual(card: AnyCard) -> list[str]:

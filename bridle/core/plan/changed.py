@@ -86,6 +86,10 @@ def _by_the_sun(plan: Plan) -> bool:
     )
 
 
+def _under_stars(plan: Plan) -> bool:
+    return plan.shoot.place.latitude_deg is not None
+
+
 CHANGES = (
     FigureChange(
         3,
@@ -166,5 +170,20 @@ CHANGES = (
         "sunrise and sunset belong to the sun's own day, and hours meant on the same day stay on it",
         only=_by_the_sun,
         sure=False,
+    ),
+    FigureChange(
+        11,
+        ("help.stars", "light.leftover", "light.changes", "light.dark.frame", "light.pace", "light.gap"),
+        "stars have to stay points in the middle two thirds of the picture, by the scale that holds there",
+        only=_under_stars,
+        since=6,
+        sure=False,
+    ),
+    FigureChange(
+        11,
+        ("printing.wide",),
+        "a lens focused close up stands further out than its focal length, and takes in less",
+        only=lambda plan: plan.printing.distance_mm is not None or plan.printing.mark is not None,
+        since=8,
     ),
 )  # fmt: skip

@@ -17,13 +17,13 @@ from bridle.core.plan.shoot import Shoot
 from bridle.core.plan.trigger import Chain
 from bridle.core.values import Section
 
-VERSION: Literal[11] = 11
+VERSION: Literal[12] = 12
 
 
 class Plan(Section):
-    """Version 10 of the plan document. Frozen: an edit makes a new plan."""
+    """Version 12 of the plan document. Frozen: an edit makes a new plan."""
 
-    bridle_plan: Literal[11] = VERSION
+    bridle_plan: Literal[12] = VERSION
     shoot: Shoot
     clip: Clip = Clip()
     frames: Frames = Even()

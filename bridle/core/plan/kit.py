@@ -14,8 +14,9 @@ from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, 
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
 from bridle.core.subjects.motion.drives.gear import Gear
-from bridle.core.values import MOST, Count, Duration, Mass, Position, Positive, Section
+from bridle.core.values import MOST, Count, Duration, Mass, Position, Positive, PositiveDuration, Section
 
+Stabiliser = Literal["none", "can be switched off", "always on", "not known"]
 Hears = Literal["half and full press", "full press", "headset button", "nothing"]
 
 
@@ -46,6 +47,13 @@ class Imager(Joined):
     holds_exposure: Holds = "yes"
     holds_white: Holds = "yes"
     holds_focus: Holds = "yes"
+    # What a hand can set on it: a mode for shutter and ISO, raw files, its one aperture (None: any), the slowest
+    # shutter of its dial (None: not known, or as long as its contact is closed).
+    manual: Holds = "yes"
+    raw: Holds = "yes"
+    only_f: Positive | None = None
+    slowest_s: PositiveDuration | None = None
+    stabiliser: Stabiliser = "not known"
     # While it waits, in watts; and what a picture takes on top of that, waking and writing included, in joules.
     standby_w: NonNegative | None = None
     picture_j: NonNegative | None = None
@@ -88,6 +96,9 @@ class Phone(Imager):
     holds_exposure: Holds = "not known"
     holds_white: Holds = "not known"
     holds_focus: Holds = "not known"
+    manual: Holds = "not known"
+    raw: Holds = "not known"
+    only_f: Positive | None = 1.8
 
 
 class Lens(CardBase):

@@ -9,6 +9,7 @@ from bridle.core.subjects.light.dials import Dial, Step
 from bridle.core.values import SMALLEST, Instant, Positive, PositiveDuration, Section
 
 LightSchool = Literal["locked", "ramped", "automatic"]
+StarsIn = Literal["centre", "middle", "corner"]
 Iso = Annotated[int, Field(ge=1, le=10_000_000)]
 Stops = Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)]
 
@@ -43,7 +44,8 @@ class Light(Section):
     `daylight` says whether the sky lights the scene; empty: as the kind of shoot has it. `cloud_stops` is what cloud
     takes of sun and moon, `town_lx` what lamps add; the scene may be darker than open ground by `offset_stops`.
     Proofs shift the whole curve instead. `night_stops` is by how much a night should look darker than day. `stars_px`
-    is how far a star may be drawn out (empty: as far as it likes). A frame may be `over_stops` too bright or
+    is how far a star may be drawn out (empty: as far as it likes), in the part of the picture that counts,
+    `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too bright or
     `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat have them.
     """
 
@@ -63,6 +65,7 @@ class Light(Section):
     aperture_wide: Positive = 2.8
     aperture_narrow: Positive = 11.0
     stars_px: Annotated[float, Field(ge=SMALLEST, le=1000, allow_inf_nan=False)] | None = 2.0
+    stars_in: StarsIn = "middle"
     over_stops: Stops = 2.0
     under_stops: Stops = 4.0
     densities: Annotated[tuple[Density, ...], Field(max_length=6)] = ()

@@ -108,6 +108,7 @@ _LAST = {
     "stops": "stops",
     "iso": "count",
     "aperture": "f-number",
+    "only_f": "f-number",
     "frame": "count",
     "across": "share",
     "down": "share",

@@ -170,9 +170,33 @@ def _from_10(data: Data) -> Data:
     return {**newer, "camera": {name: value for name, value in camera.items() if name != "circle_mm"}}
 
 
+def _from_11(data: Data) -> Data:
+    """Version 12 knows that a phone has one aperture: until then it was taken to have the one of the plan."""
+    kit, camera = data.get("kit"), data.get("camera")
+    newer = {**data, "bridle_plan": 12}
+    if not isinstance(kit, dict) or not isinstance(kit.get("copies"), list | tuple):
+        return newer
+    aperture = camera.get("aperture", APERTURE) if isinstance(camera, dict) else APERTURE
+    copies = [_with_aperture(copy, aperture) for copy in kit["copies"]]
+    return {**newer, "kit": {**kit, "copies": copies}}
+
+
+# What every camera was set to until version 12, unless somebody typed another one.
+APERTURE = 8.0
+
+
+def _with_aperture(copy: Any, aperture: Any) -> Any:
+    card = copy.get("card") if isinstance(copy, dict) else None
+    if not isinstance(card, dict) or card.get("kind") != "phone":
+        return copy
+    if "only_f" in card:
+        return copy
+    return {**copy, "card": {**card, "only_f": aperture}}
+
+
 UPGRADES: dict[int, Callable[[Data], Data]] = {
     1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4, 5: _from_5, 6: _from_6, 7: _from_7,
-    8: _from_8, 9: _from_9, 10: _from_10,
+    8: _from_8, 9: _from_9, 10: _from_10, 11: _from_11,
 }  # fmt: skip
 
 

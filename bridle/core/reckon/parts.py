@@ -21,6 +21,7 @@ _IMAGER = {
     "beat.lag_s": "lag_s",
     "beat.write_s": "write_s",
     "beat.buffer_frames": "buffer_frames",
+    "camera.aperture": "only_f",
 }
 AXIS_FIELDS = ("low", "high", "top_speed", "acceleration", "backlash")
 
@@ -38,6 +39,18 @@ class Bound:
 def axis_name(card: AxisCard) -> AxisName:
     """Which axis of the move a card is."""
     return "slide" if card.motion == "linear" else card.turns
+
+
+def imager_of(copies: tuple[Copy, ...]) -> Body | Phone | None:
+    """The card of the camera that takes the pictures; None while there is none."""
+    copy = first_of(copies, Body, Phone)
+    return copy.card if copy is not None and isinstance(copy.card, Body | Phone) else None
+
+
+def one_aperture(plan: Plan) -> bool:
+    """Whether the camera has one aperture that nobody can change."""
+    camera = imager_of(plan.kit.copies)
+    return camera is not None and camera.only_f is not None
 
 
 def has_own_lens(card: AnyCard) -> bool:

@@ -11,7 +11,7 @@ from bridle.core.reckon.printing import chosen, layered, middle, parking, printe
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics.depth import limits_mm
-from bridle.core.subjects.optics.projecting import NEAREST_MM, Poses, see
+from bridle.core.subjects.optics.projecting import NEAREST_MM, Poses, see, still_or_each
 
 # The printer's X and Y as the camera has them: to the right, and away from it.
 TURNED = {"front": (1, 0, 0, 1), "back": (-1, 0, 0, -1), "left": (0, -1, 1, 0), "right": (0, 1, -1, 0)}
@@ -37,6 +37,20 @@ class Standing:
     def ahead(self) -> Floats:
         """How far before the lens the middle of the finished part lies, mm."""
         return see(self.at, self.x, self.y, self.bed + self.high / 2).ahead
+
+    @property
+    def image(self) -> Floats:
+        """How far behind the lens the picture is drawn, mm: close up a lens stands further out than its focal length.
+
+        `f·s/(s − f)` for a lens focused at `s`; where nothing can be sharp so near, the focal length itself.
+        """
+        lens, focus = self.at.lens, self.focus
+        if not len(focus):
+            focus = self.ahead
+        beyond = np.where(focus > lens + NEAREST_MM, focus, np.inf)
+        with np.errstate(invalid="ignore"):
+            drawn = lens / (1 - lens / beyond)
+        return still_or_each(np.asarray(drawn))
 
 
 @dataclass(frozen=True)
@@ -143,7 +157,8 @@ def _shares(plan: Plan, place: Standing, box: tuple[float, ...], low: Floats, hi
     x, y = (np.array([side[n] for side in sides])[:, np.newaxis] for n in (0, 1))
     z = np.stack([side[2] for side in sides])
     seen = see(place.at, place.x + x, place.y + y, place.bed + z)
-    across, above = seen.across() * place.at.lens / frame.width_mm, seen.above() * place.at.lens / frame.height_mm
+    image = place.image
+    across, above = seen.across() * image / frame.width_mm, seen.above() * image / frame.height_mm
     return np.stack([across.min(0), across.max(0), above.min(0), above.max(0)], axis=1)
 
 

@@ -1,22 +1,19 @@
 """The slowest shutter that each frame may have: what its beat leaves free, and how far the stars may be drawn out."""
 
-from collections.abc import Iterator
-
 import numpy as np
 from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.exposed import exposed_for, exposures, seconds_of
 from bridle.core.reckon.focusing import driven_stack_mm
-from bridle.core.reckon.picture import kept, longest_lens
-from bridle.core.reckon.poses import normal_deg
+from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.rooms import room_left_s, waking_and_exposing_s
 from bridle.core.reckon.scene import Scene
+from bridle.core.reckon.starfield import fastest
 from bridle.core.reckon.timeline import Timeline
-from bridle.core.subjects.light import dials, trails
+from bridle.core.subjects.light import dials
 from bridle.core.subjects.light.ramp import Limits
 from bridle.core.subjects.numbers.arrays import Floats
-from bridle.core.subjects.optics import lens, projecting
 from bridle.core.subjects.optics.projecting import Poses
 
 Steps = NDArray[np.int64]
@@ -24,8 +21,6 @@ Steps = NDArray[np.int64]
 STARS_DEG = -6.0
 # The sky turns and the camera goes slowly: so many frames are looked at, and lines drawn between them.
 MOST_LOOKS = 200
-# Where in the picture it is looked for what turns fastest, in halves of its width and height.
-GRID = np.linspace(-1, 1, 5)
 
 
 def by_beat(plan: Plan, within: Limits, times: Timeline, settling: Floats) -> Steps:
@@ -61,39 +56,16 @@ def by_stars(plan: Plan, within: Limits, at: Poses, scene: Scene) -> Steps:
 
 
 def longest_star_s(plan: Plan, at: Poses, pixels: float, latitude_deg: float) -> Floats:
-    """How long the shutter may be open at each frame until what turns fastest in its sky is drawn out so far.
+    """How long the shutter may be open at each frame until a star is drawn out so far, in the part that counts.
 
-    In seconds; infinite where no sky is in the picture.
+    In seconds; infinite where no sky is in that part.
     """
     picked = np.unique(np.linspace(0, len(at) - 1, min(len(at), MOST_LOOKS)).astype(np.int64))
-    some, frame = at.some(picked), kept(plan)
-    scale = lens.px_per_deg(1.0, frame.width_mm, frame.width_px) * some.focal
-    least = least_declination_deg(plan, some, latitude_deg)
-    longest = np.where(np.isnan(least), np.inf, trails.longest_s(pixels, np.nan_to_num(least), scale))
+    speed = fastest(plan, at.some(picked), latitude_deg, plan.light.stars_in).px_s
+    with np.errstate(divide="ignore"):
+        longest = np.where(np.isnan(speed), np.inf, pixels / np.nan_to_num(speed))
     if len(picked) == len(at):
         return longest
     # Between two that are looked at the shorter one holds for both.
     sooner = np.minimum(longest[:-1], longest[1:])
     return np.asarray(np.append(sooner, longest[-1])[np.searchsorted(picked, np.arange(len(at)), side="right") - 1])
-
-
-def least_declination_deg(plan: Plan, at: Poses, latitude_deg: float) -> Floats:
-    """How near to the celestial equator the sky in the picture comes, in degrees; no number where none is in it."""
-    least, north = np.full(len(at), np.nan), np.full(len(at), False)
-    south = north.copy()
-    for declination, up in _sky(plan, at, latitude_deg):
-        near = np.where(up, np.abs(declination), np.nan)
-        least = np.fmin(least, near)
-        north, south = north | (up & (declination >= 0)), south | (up & (declination <= 0))
-    return np.where(north & south, 0.0, least)
-
-
-def _sky(plan: Plan, at: Poses, latitude_deg: float) -> Iterator[tuple[Floats, NDArray[np.bool_]]]:
-    """The declination of points all over the picture, and whether they lie above the horizon."""
-    frame = kept(plan)
-    for right in GRID:
-        for up in GRID:
-            bearing, height = projecting.directions(
-                at, right * frame.width_mm / 2 / at.focal, up * frame.height_mm / 2 / at.focal
-            )
-            yield trails.declination_deg(bearing + normal_deg(plan), height, latitude_deg), height > 0

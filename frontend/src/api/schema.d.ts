@@ -2251,6 +2251,28 @@ export interface components {
              * @enum {string}
              */
             holds_focus: "yes" | "no" | "not known";
+            /**
+             * Manual
+             * @default yes
+             * @enum {string}
+             */
+            manual: "yes" | "no" | "not known";
+            /**
+             * Raw
+             * @default yes
+             * @enum {string}
+             */
+            raw: "yes" | "no" | "not known";
+            /** Only F */
+            only_f?: number | null;
+            /** Slowest S */
+            slowest_s?: string | null;
+            /**
+             * Stabiliser
+             * @default not known
+             * @enum {string}
+             */
+            stabiliser: "none" | "can be switched off" | "always on" | "not known";
             /** Standby W */
             standby_w?: number | null;
             /** Picture J */
@@ -4063,7 +4085,8 @@ export interface components {
          *     `daylight` says whether the sky lights the scene; empty: as the kind of shoot has it. `cloud_stops` is what cloud
          *     takes of sun and moon, `town_lx` what lamps add; the scene may be darker than open ground by `offset_stops`.
          *     Proofs shift the whole curve instead. `night_stops` is by how much a night should look darker than day. `stars_px`
-         *     is how far a star may be drawn out (empty: as far as it likes). A frame may be `over_stops` too bright or
+         *     is how far a star may be drawn out (empty: as far as it likes), in the part of the picture that counts,
+         *     `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too bright or
          *     `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat have them.
          */
         Light: {
@@ -4149,6 +4172,12 @@ export interface components {
              * @default 2
              */
             stars_px: number | null;
+            /**
+             * Stars In
+             * @default middle
+             * @enum {string}
+             */
+            stars_in: "centre" | "middle" | "corner";
             /**
              * Over Stops
              * @default 2
@@ -5055,6 +5084,31 @@ export interface components {
              * @enum {string}
              */
             holds_focus: "yes" | "no" | "not known";
+            /**
+             * Manual
+             * @default not known
+             * @enum {string}
+             */
+            manual: "yes" | "no" | "not known";
+            /**
+             * Raw
+             * @default not known
+             * @enum {string}
+             */
+            raw: "yes" | "no" | "not known";
+            /**
+             * Only F
+             * @default 1.8
+             */
+            only_f: number | null;
+            /** Slowest S */
+            slowest_s?: string | null;
+            /**
+             * Stabiliser
+             * @default not known
+             * @enum {string}
+             */
+            stabiliser: "none" | "can be switched off" | "always on" | "not known";
             /** Standby W */
             standby_w?: number | null;
             /** Picture J */
@@ -5140,15 +5194,15 @@ export interface components {
         };
         /**
          * Plan
-         * @description Version 10 of the plan document. Frozen: an edit makes a new plan.
+         * @description Version 12 of the plan document. Frozen: an edit makes a new plan.
          */
         Plan: {
             /**
              * Bridle Plan
-             * @default 11
+             * @default 12
              * @constant
              */
-            bridle_plan: 11;
+            bridle_plan: 12;
             shoot: components["schemas"]["Shoot"];
             /**
              * @default {
@@ -5347,6 +5401,7 @@ export interface components {
              *       "aperture_wide": 2.8,
              *       "aperture_narrow": 11,
              *       "stars_px": 2,
+             *       "stars_in": "middle",
              *       "over_stops": 2,
              *       "under_stops": 4,
              *       "densities": [],
@@ -9469,7 +9524,7 @@ export interface components {
          */
         NewCard: {
             /** Like */
-            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch" | "panel" | "box") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "switch" | "pin" | "relay" | "resistor" | "timer with hours");
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch" | "panel" | "box") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "camera on a board" | "switch" | "pin" | "relay" | "resistor" | "timer with hours");
             /**
              * Name
              * @default

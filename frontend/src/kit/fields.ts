@@ -56,6 +56,7 @@ const UNKNOWN = { empty: 'not known' } as const;
 const THREADS = ['1/4-20', '3/8-16', 'M3', 'M4', 'M5', 'M6', 'M8', 'fine', 'plate', 'own', 'none'] as const;
 const SOCKETS = ['2.5 mm', '3.5 mm', 'USB', 'own', 'none'] as const;
 const HOLDS = ['yes', 'no', 'not known'] as const;
+const STABILISER = ['none', 'can be switched off', 'always on', 'not known'] as const;
 const MASS = field('mass_g', 'mass', 'g');
 const JOINT = [
   field('below', 'thread below', '', { choices: THREADS }),
@@ -82,6 +83,11 @@ const IMAGER = [
   field('holds_exposure', 'holds its exposure', '', { choices: HOLDS }),
   field('holds_white', 'holds its white balance', '', { choices: HOLDS }),
   field('holds_focus', 'holds its focus', '', { choices: HOLDS }),
+  field('manual', 'has a manual mode', '', { choices: HOLDS }),
+  field('only_f', 'its one aperture', 'f-number', { empty: 'can be changed' }),
+  field('slowest_s', 'slowest shutter', 'shutter', UNKNOWN),
+  field('raw', 'writes raw files', '', { choices: HOLDS }),
+  field('stabiliser', 'stabiliser', '', { choices: STABILISER }),
   field('standby_w', 'draws while it waits', 'W', UNKNOWN),
   field('picture_j', 'a picture takes besides', 'J', UNKNOWN),
   field('warmest_c', 'made for, at most', '°C', { ...UNKNOWN, signed: true }),
@@ -297,6 +303,7 @@ export const SHELVES: { title: string; kinds: Kind[]; tall: number }[] = [
 export const LIKES = {
   body: 'camera body',
   'camera with its own lens': 'camera with a lens of its own',
+  'camera on a board': 'camera on a board of its own',
   phone: 'phone',
   lens: 'lens',
   filter: 'filter',

@@ -1,13 +1,13 @@
 """Light: what lights the scene, in which school it is exposed, and how the settings follow it."""
 
 from bridle.core.chapters.answer import Answer, answer
-from bridle.core.chapters.light import balance, filters, hand, helpers, proofs, running_out, schools, steady
+from bridle.core.chapters.light import balance, filters, hand, helpers, proofs, running_out, schools, settable, steady
 from bridle.core.chapters.light.drawn import drawn
 from bridle.core.chapters.light.figures import figures
 from bridle.core.chapters.light.state import LightState
 from bridle.core.reckon.reckoning import Reckoning
 
-KINDS = (*schools.KINDS, *running_out.KINDS, *hand.KINDS, *proofs.KINDS, *filters.KINDS, *steady.KINDS)
+KINDS = (*schools.KINDS, *running_out.KINDS, *hand.KINDS, *proofs.KINDS, *filters.KINDS, *settable.KINDS, *steady.KINDS)
 
 
 def tell(known: Reckoning, points: int, aside: bool, whole: bool) -> Answer[LightState]:
@@ -17,6 +17,6 @@ def tell(known: Reckoning, points: int, aside: bool, whole: bool) -> Answer[Ligh
         return Answer(LightState(missing=("clip",)), [], [])
     state = drawn(shooting, points, whole)
     lit = () if state.missing else (schools, running_out, hand, proofs, balance)
-    told = (*lit, filters, steady, helpers) if aside else ()
+    told = (*lit, filters, settable, steady, helpers) if aside else ()
     numbers = () if state.missing else figures(shooting)
     return answer(state, [*numbers, *(one for part in told for one in part.findings(shooting))])

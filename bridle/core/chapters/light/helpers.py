@@ -7,12 +7,13 @@ import numpy as np
 
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.picture import kept
+from bridle.core.plan.light import StarsIn
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.settings import Followed
-from bridle.core.reckon.slowest import least_declination_deg
+from bridle.core.reckon.starfield import Fastest, fastest
 from bridle.core.subjects.light import dew, lamps, trails
 from bridle.core.subjects.optics import depth, lens
+from bridle.core.subjects.optics.projecting import Poses
 
 HALF_INTERVAL = Formula("log2(interval / 2 / exposure)", "so many stops of filter let half the interval be exposed")
 PITCH = Formula("sensor / width * 1000", "the sensor's width shared among its pixels")
@@ -169,16 +170,43 @@ def _stars(shooting: Shooting) -> Iterator[Figure]:
     where, bearing = plan.shoot.place.latitude_deg, plan.rig.normal_bearing_deg
     if where is None or bearing is None:
         return
-    least = float(least_declination_deg(plan, shooting.poses.at(0), where)[0])
-    if np.isnan(least):
-        return
-    frame = kept(plan)
-    scale = lens.px_per_deg(focal, frame.width_mm, frame.width_px)
-    px = plan.light.stars_px or 2.0
-    terms = (
-        term("pixels", "drawn out over", px, "px"),
-        term("declination", "nearest to the equator in the picture", least, "deg"),
-        term("scale", "pixels per degree", scale, "px/°"),
-    )
-    longest = float(trails.longest_s(px, least, scale))
-    yield figure("help.stars", "stars stay points for", longest, "s", trails.DRIFT, *terms)
+    yield from _star_places(plan, shooting.poses.at(0), where)
+
+
+PLACES: dict[StarsIn, str] = {"centre": "at the centre", "middle": "in the middle two thirds", "corner": "anywhere"}
+
+
+def _star_places(plan: Plan, at: Poses, where: float) -> Iterator[Figure]:
+    """How long stars stay points in each part of the picture, and how far the fastest is drawn out then."""
+    px, counts = plan.light.stars_px or 2.0, plan.light.stars_in
+    longest: dict[StarsIn, float] = {}
+    for part, said in PLACES.items():
+        one = fastest(plan, at, where, part)
+        speed = float(one.px_s[0])
+        if np.isnan(speed) or not speed:
+            continue
+        longest[part] = px / speed
+        terms = (
+            term("pixels", "drawn out over", px, "px"),
+            term("declination", f"declination of the fastest, {_place(one)}", float(one.declination_deg[0]), "deg"),
+            term("scale", "pixels per degree there", float(one.px_per_deg[0]), "px/°"),
+        )
+        key = "help.stars" if part == counts else f"help.stars.{part}"
+        yield figure(key, f"stars stay points {said} for", longest[part], "s", trails.DRIFT, *terms)
+    if counts != "corner" and counts in longest and "corner" in longest:
+        one, seconds = fastest(plan, at, where, "corner"), longest[counts]
+        terms = (
+            term("declination", "declination there", float(one.declination_deg[0]), "deg"),
+            term("scale", "pixels per degree there", float(one.px_per_deg[0]), "px/°"),
+            term("seconds", f"what stays a point {PLACES[counts]}, exposed for", seconds, "s"),
+        )
+        label = f"then drawn out {_place(one)} over"
+        yield figure("help.stars.drawn", label, float(one.px_s[0]) * seconds, "px", trails.DRAWN, *terms)
+
+
+def _place(one: Fastest) -> str:
+    """Where in the picture the fastest star is, in words."""
+    right, up = float(one.right[0]), float(one.up[0])
+    sides = [name for by, more, less in ((up, "top", "bottom"), (right, "right", "left")) if by
+             for name in ((more if by > 0 else less),)]  # fmt: skip
+    return f"at the {' '.join(sides)}" if sides else "at the centre"

@@ -16,6 +16,7 @@ from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Lens
 from bridle.core.reckon.cycles import tightest
 from bridle.core.reckon.exposed import exposed_for, seconds_of, shuttered
+from bridle.core.reckon.parts import one_aperture
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting, shooting_of
 from bridle.core.reckon.scene import night_share
@@ -172,7 +173,7 @@ def _trailing(shooting: Shooting) -> Iterator[Fix]:
 def _wider(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
     plan = shooting.plan
     f_number = _label("aperture", followed.limits.aperture.low - _lacking(followed, 1), followed)
-    if f_number < widest_of(plan):
+    if f_number < widest_of(plan) or one_aperture(plan):
         return
     if "aperture" in plan.light.order:
         tried, edit = with_light(shooting, aperture_wide=f_number), _limit("aperture_wide", f_number)
@@ -191,7 +192,7 @@ def _wider(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
 def _together(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
     """Where nothing helps by itself: the aperture as wide as the lens opens, and as much ISO as that leaves lacking."""
     plan, a_stop = shooting.plan, followed.settings.a_stop
-    if "aperture" in plan.light.order or "iso" not in plan.light.order:
+    if "aperture" in plan.light.order or "iso" not in plan.light.order or one_aperture(plan):
         return
     f_number = dials.label("aperture", dials.at_least("aperture", widest_of(plan), a_stop), a_stop)
     camera = plan.camera.model_copy(update={"aperture": min(f_number, plan.camera.aperture)})
@@ -304,6 +305,8 @@ def _faster(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
 
 def _narrower(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
     plan = shooting.plan
+    if one_aperture(plan):
+        return
     f_number = _label("aperture", followed.limits.aperture.high + _lacking(followed, -1), followed)
     if "aperture" in plan.light.order:
         tried, edit = with_light(shooting, aperture_narrow=f_number), _limit("aperture_narrow", f_number)

@@ -86,3 +86,21 @@ def _fields_of_view(plan: Plan) -> Iterator[Figure]:
             view = lens.field_of_view_deg(mm, focal_mm)
             label = f"field of view, {side}{said}"
             yield figure(f"view.{side}{key}", label, view, "deg", lens.FIELD_OF_VIEW, sensor, focal)
+    yield from _wide(plan, frame.width_mm, longest)
+
+
+def _wide(plan: Plan, sensor_mm: float, focal_mm: float) -> Iterator[Figure]:
+    """How much stands across the picture where the first keyframe is focused: a lens that is screwed out sees there."""
+    sensor, focal = (
+        term("sensor", "sensor that is kept, across", sensor_mm, "focal"),
+        term("focal", "focal length", focal_mm, "focal"),
+    )
+    out, distance = plan.camera.extension_mm, plan.move.start.focus_mm
+    label = "the picture is so wide where it is focused"
+    if out is not None:
+        beyond = term("out", "screwed out by", out, "focal")
+        yield figure("view.wide", label, sensor_mm * focal_mm / out, "mm", lens.WIDE_SCREWED, sensor, focal, beyond)
+    elif distance > focal_mm:
+        at = term("distance", "focused at", distance, "mm")
+        wide = lens.wide_mm(sensor_mm, focal_mm, distance)
+        yield figure("view.wide", label, wide, "mm", lens.WIDE, sensor, at, focal)

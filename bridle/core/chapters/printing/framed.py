@@ -15,11 +15,11 @@ def framed(known: Reckoning) -> Framed | None:
         return None
     seen, shown, at = views(plan, place), kept(plan), place.at
     pan, tilt, roll = (float(angle[0]) for angle in at.views)
-    focal = float(at.focal[0])
+    drawn = float(place.image[0])
     return Framed(
         lens_mm=(float(at.x[0]) - place.x, -place.y, float(at.z[0]) - place.bed),
         turned_deg=(pan, tilt, roll),
-        sides=(shown.width_mm / focal, shown.height_mm / focal),
+        sides=(shown.width_mm / drawn, shown.height_mm / drawn),
         first=_shares(seen.part[0]),
         last=_shares(seen.part[-1]),
         head=() if seen.head is None else _shares(seen.head[-1]),

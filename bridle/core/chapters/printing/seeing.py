@@ -56,7 +56,10 @@ DAYLIGHT = SnagKind(
 KINDS = (LARGE, LEAVES, HEAD, SHALLOW, DAYLIGHT)
 ROOM = 1.1
 STOPS = (2.8, 4.0, 5.6, 8.0, 11.0, 16.0)
-WIDE = Formula("sensor * distance / focal", "what a lens takes in, far against its focal length")
+WIDE = Formula(
+    "sensor * distance * (focus - focal) / (focal * focus)",
+    "what a lens takes in; focused close up it stands further out than its focal length, and takes in less",
+)
 SHARP = Formula("far - near", "between the nearest and the farthest that is sharp")
 
 
@@ -84,13 +87,15 @@ def findings(known: Reckoning) -> Iterator[Figure | Snag]:
 
 def _wide(plan: Plan, place: Standing) -> Figure:
     """Where the picture takes in least."""
-    at = int(np.argmin(place.ahead / place.at.focal))
-    far, focal = float(place.ahead[at]), float(place.at.focal[at])
+    ahead, image, focal, focus = np.broadcast_arrays(place.ahead, place.image, place.at.lens, place.focus)
+    at = int(np.argmin(ahead / image))
     side = kept(plan).width_mm
     return figure(
-        "printing.wide", "the picture takes in", side * far / focal, "mm", WIDE,
+        "printing.wide", "the picture takes in", side * float(ahead[at] / image[at]), "mm", WIDE,
         term("sensor", "sensor, as wide as the clip shows", side, "mm"),
-        term("distance", "from lens to part", far, "mm"), term("focal", "focal length", focal, "mm"),
+        term("distance", "from lens to part", float(ahead[at]), "mm"),
+        term("focus", "focused at", float(focus[at]), "mm"),
+        term("focal", "focal length", float(focal[at]), "mm"),
     )  # fmt: skip
 
 
@@ -99,10 +104,13 @@ def _large(plan: Plan, place: Standing) -> Iterator[Snag]:
     if "framing" in plan.printing.meant:
         return
     shown, (across, _, part_high) = kept(plan), part_mm(plan)
-    wide, high = (side * place.y / float(place.at.focal[0]) for side in (shown.width_mm, shown.height_mm))
+    focal, image = float(place.at.focal[0]), float(place.image[0])
+    wide, high = (side * place.y / image for side in (shown.width_mm, shown.height_mm))
     if across <= wide and part_high <= high:
         return
-    enough = math.ceil(place.y * max(across / wide, part_high / high) * ROOM / 10) * 10.0
+    # So far that the part, drawn smaller by the room around it, fits onto the sensor: s = f · (1 + part / sensor).
+    larger = max(across / shown.width_mm, part_high / shown.height_mm) * ROOM
+    enough = math.ceil(focal * (1 + larger) / 10) * 10.0
     fix = Fix(
         label="Stand the camera {far} away",
         consequence="The finished part fits, with a tenth to spare around it.",

@@ -5,11 +5,10 @@ from collections.abc import Iterator, Sequence
 from bridle.core.chapters.review.state import Doubt, Readiness, Ready
 from bridle.core.given import Given
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Body, Phone
 from bridle.core.plan.wired import Trigger
 from bridle.core.quantity import listed
 from bridle.core.reckon.asked import asked_of
-from bridle.core.reckon.parts import axis_parts, first_of
+from bridle.core.reckon.parts import axis_parts, first_of, imager_of
 from bridle.core.reckon.printing import layered, print_digest
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.scene import daylit, placed
@@ -19,6 +18,7 @@ from bridle.core.snag import Snag, slot
 
 # Figures of a camera without which something is counted that is only usual.
 OF_THE_CAMERA = {"write_s": "write time", "lag_s": "shutter lag", "wake_s": "time to wake"}
+HELD = {"holds_exposure": "exposure", "holds_white": "white balance", "holds_focus": "focus"}
 
 
 def readiness(known: Reckoning, snags: Sequence[Snag], given: Given) -> Readiness:
@@ -107,12 +107,21 @@ def _of_the_print(plan: Plan) -> Iterator[Doubt]:
 
 
 def _of_the_camera(shooting: Shooting) -> Iterator[Doubt]:
-    copy = first_of(shooting.plan.kit.copies, Body, Phone)
-    if copy is None:
+    camera = imager_of(shooting.plan.kit.copies)
+    if camera is None:
         return
-    missing = [said for field, said in OF_THE_CAMERA.items() if getattr(copy.card, field) is None]
+    missing = [said for field, said in OF_THE_CAMERA.items() if getattr(camera, field) is None]
     if missing:
         yield Doubt(what="whether the camera keeps up", lacks=f"its {listed(missing)}", chapter="clip")
+    if shooting.plan.light.school == "automatic":
+        return
+    if camera.manual == "not known":
+        lacks = f"whether “{camera.name}” has a manual mode"
+        yield Doubt(what="that the exposure can be set as planned", lacks=lacks, chapter="light")
+    untried = [said for field, said in HELD.items() if getattr(camera, field) == "not known"]
+    if untried:
+        lacks = f"whether “{camera.name}” holds its {listed(untried)}"
+        yield Doubt(what="that no frame flickers by itself", lacks=lacks, chapter="light")
 
 
 def _of_the_drives(shooting: Shooting) -> Iterator[Doubt]:

@@ -4,23 +4,23 @@ from collections import Counter
 from collections.abc import Sequence
 
 from bridle.core.chapters.review.firing import bench_test, firing, to_pack
-from bridle.core.chapters.review.glass import filter_lines, filters_to_pack
+from bridle.core.chapters.review.glass import filters_to_pack
 from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.printing import print_card, spares
-from bridle.core.chapters.review.state import SettingLine, SettingSheet
+from bridle.core.chapters.review.settings import camera_settings
+from bridle.core.chapters.review.state import SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Support
 from bridle.core.plan.light import LightSchool
-from bridle.core.quantity import listed, write, write_shutter
+from bridle.core.quantity import write, write_shutter
 from bridle.core.reckon.changes import ChangeLine, change_lines
 from bridle.core.reckon.clocks import own_clocks
 from bridle.core.reckon.parts import Driven, axes_in, programmed
-from bridle.core.reckon.picture import focal_ends
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
-from bridle.core.snag import Slot, at_clock, slot
+from bridle.core.snag import at_clock, slot
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
@@ -36,11 +36,11 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
     """
     plan, shooting = known.plan, known.shooting
     if shooting is None:
-        return (_camera(plan, None),)
+        return (camera_settings(plan, None),)
     return (
         *_before(plan, figures),
         _times(shooting.timeline),
-        _camera(plan, shooting),
+        camera_settings(plan, shooting),
         *_changes(shooting),
         _controller(shooting),
         *_segments(plan),
@@ -109,38 +109,6 @@ def _times(times: Timeline) -> SettingSheet:
     return sheet("Times", rows)
 
 
-def _camera(plan: Plan, shooting: Shooting | None) -> SettingSheet:
-    camera, automatic = plan.camera, plan.light.school == "automatic"
-    followed = shooting.followed if shooting else None
-    first = next(change_lines(shooting, 0), None) if shooting and followed else None
-    begins = " to begin with" if first and not automatic else ""
-    rows = (
-        line("mode", slot("exposed by itself, raw files" if automatic else "manual, raw files")),
-        *(
-            []
-            if automatic
-            else [
-                line(f"shutter{begins}", slot(first.shutter_s if first else plan.beat.exposure_s, "shutter")),
-            ]
-        ),
-        *_bracket(plan),
-        *(
-            []
-            if automatic and "aperture" in plan.light.order
-            else [
-                line("aperture", slot(first.aperture if first else camera.aperture, "f-number")),
-            ]
-        ),
-        *([] if automatic else [line(f"ISO{begins}", slot(first.iso if first else camera.iso))]),
-        *filter_lines(plan),
-        line("focal length", _focal(plan)),
-        line("focus", slot("manual, stabiliser off")),
-        line("white balance", slot("fixed")),
-        line("noise reduction", slot("on" if plan.beat.noise_reduction else "off")),
-    )
-    return sheet("Camera", rows)
-
-
 def _changes(shooting: Shooting) -> list[SettingSheet]:
     """What a hand sets at which minute; of a longer list the card has the first, the rest is a list of its own."""
     school, times = shooting.plan.light.school, shooting.timeline
@@ -175,25 +143,6 @@ def _moved(change: ChangeLine, school: LightSchool) -> str:
         "filter": filtered,
     }
     return ", ".join(each[name] for name in change.moved if school == "ramped" or name == "filter")
-
-
-def _focal(plan: Plan) -> Slot:
-    shortest, longest = focal_ends(plan)
-    return slot(longest, "focal") if shortest == longest else slot(f"{shortest:g} to {longest:g} mm, as it zooms")
-
-
-def _bracket(plan: Plan) -> list[SettingLine]:
-    beat = plan.beat
-    rows = []
-    if beat.bracket_times_s:
-        times = listed([write_shutter(float(time)) for time in beat.bracket_times_s])
-        rows.append(line("bracket", slot(times), "beat.bracket"))
-    elif beat.bracket_frames > 1:
-        rows.append(line("bracket", slot(f"{beat.bracket_frames} exposures, {beat.bracket_step_stops:g} stops apart")))
-    if beat.stack:
-        rows.append(line("focus from", slot(beat.stack.near_mm, "mm"), "beat.positions"))
-        rows.append(line("focus to", slot(beat.stack.far_mm, "mm"), "beat.positions"))
-    return rows
 
 
 def _controller(shooting: Shooting) -> SettingSheet:

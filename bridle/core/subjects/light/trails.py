@@ -7,9 +7,14 @@ from bridle.core.subjects.numbers.arrays import Floats
 
 # Seconds of arc that the sky turns in a second, on the celestial equator: 360° in a day of the stars.
 DRIFT_ARCSEC_S = 15.041
+DRIFT_RAD_S = np.radians(DRIFT_ARCSEC_S / 3600)
 DRIFT = Formula(
     "pixels / (15.041 / 3600 * cos(radians(declination)) * scale)",
-    "the sky turns by 15.04 seconds of arc a second on its equator, less towards its poles",
+    "the sky turns by 15.04 seconds of arc a second on its equator, less towards its poles; the scale is the one that "
+    "holds at this place of the picture, along the star's way",
+)
+DRAWN = Formula(
+    "15.041 / 3600 * cos(radians(declination)) * scale * seconds", "how far the sky turns meanwhile, in pixels there"
 )
 RULE_500 = Formula("500 / focal", "a quick rule of thumb, for the focal length as it would be on full frame")
 RULE_PIXELS = Formula("(35 * f_number + 30 * pitch) / focal", "a quick rule that knows the pixel pitch, in micrometres")

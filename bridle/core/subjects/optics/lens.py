@@ -30,6 +30,18 @@ STACK = Formula(
 FIELD_OF_VIEW = Formula("degrees(2 * atan(sensor / (2 * focal)))", "a rectilinear lens, focused far away")
 
 
+WIDE = Formula(
+    "sensor * (distance - focal) / focal",
+    "focused close up a lens stands further out than its focal length, and takes in less",
+)
+WIDE_SCREWED = Formula("sensor * focal / out", "the sensor over the magnification of a lens that is screwed out")
+
+
+def wide_mm(sensor_mm: float, focal_mm: float, distance_mm: float) -> float:
+    """How much stands across the picture at the distance that the lens is focused at: `sensor · (s − f) / f`."""
+    return sensor_mm * (distance_mm - focal_mm) / focal_mm
+
+
 def field_of_view_deg(sensor_mm: float, focal_mm: float) -> float:
     """The angle across a sensor side, in degrees."""
     return math.degrees(2 * math.atan(sensor_mm / (2 * focal_mm)))

@@ -64,12 +64,28 @@
     <h3>Stars</h3>
     {#if has('help.stars')}
       <p class="line big"><Working figure="help.stars" /> keep them points in this framing</p>
+      <Choice
+        label="Where stars have to stay points"
+        options={[
+          { value: 'centre', label: 'the centre' },
+          { value: 'middle', label: 'the middle two thirds' },
+          { value: 'corner', label: 'out to the corners' }
+        ]}
+        value={light.stars_in ?? 'middle'}
+        onchoose={(part) => sheet.put('light.stars_in', part)}
+      />
     {:else}
       <p class="line">
         For this framing it is worked out once place and bearing are known, and sky is in the picture.
       </p>
     {/if}
     <Rows>
+      <FigureRow label="at the centre" figure="help.stars.centre" />
+      <FigureRow label="in the middle two thirds" figure="help.stars.middle" />
+      <FigureRow label="out to the corners" figure="help.stars.corner" />
+      {#if sheet.figure('help.stars.drawn')}
+        <FigureRow label={sheet.figure('help.stars.drawn')!.label} figure="help.stars.drawn" />
+      {/if}
       <FigureRow label="500 rule" figure="help.stars.500" />
       <FigureRow label="by aperture and pixels" figure="help.stars.pixels" />
     </Rows>
@@ -114,6 +130,21 @@
       thread
       <Editable path="camera.thread_mm" label="one turn of the thread" unit="focal" /> a turn
     </p>
+    {#if camera.extension_mm}
+      <p class="line">
+        that is <Editable
+          path="camera.turns"
+          label="turns of the thread"
+          value={sheet.figure('help.out.turns')?.value ?? null}
+          unit=""
+        /> turns, and sharp <Editable
+          path="camera.subject_mm"
+          label="subject in front of the lens"
+          value={sheet.figure('help.out.subject')?.value ?? null}
+          unit="mm"
+        /> in front of it: set whichever you know
+      </p>
+    {/if}
     <Rows>
       <FigureRow label="turns" figure="help.out.turns" />
       <FigureRow label="magnification" figure="help.out.scale" />
