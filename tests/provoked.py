@@ -4,6 +4,7 @@ from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
 
+from bridle.core.asks.shelf import made
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.beat import Beat, BeatSchool, Stack, Uncoupled
 from bridle.core.plan.document import Plan
@@ -99,6 +100,8 @@ def proof(at: str, shutter: F, iso: int = 100, aperture: float = 8.0) -> dict[st
     return {"at": at, "shutter_s": shutter, "iso": iso, "aperture": aperture}
 
 
+# A head that its own menu sends from one end to the other.
+HEAD = made("head").model_dump(mode="json")
 # A plan, and the cards of its rig.
 KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
     "thread-mismatch": (plan_of(THREE), copies("tripod", "belt-rail", "full-frame-body")),
@@ -250,6 +253,9 @@ PROVOKE: dict[str, Plan] = {
     "live-too-fast": plan_of(THREE, move=FAR.model_copy(update={"live_s": F(3)})),
     **{code: fitted(*case) for code, case in KITS.items()},
     "aperture-is-another": apply(fitted(plan_of(THREE), copies("phone")), [Edit(path="camera.aperture", value=5.6)])[0],
+    "mark-drifts-on-the-way": fitted(
+        following(34.27, 8.18), [*copies("tripod", "belt-rail"), {"key": "head", "card": HEAD}]
+    ),
     "drive-cannot-stop": stopping(
         fitted(plan_of(THREE, move=Move(keyframes=(Keyframe(), Keyframe(pan_deg=128)))), copies("turntable", "phone"))
     ),

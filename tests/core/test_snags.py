@@ -189,6 +189,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The stabiliser of “full-frame body, 24 MP” cannot be switched off: it shifts the picture from frame to frame.",
         "Keep 5 % of each side for levelling it out · The clip shows 5700 px across, and the edit can shift each frame back into place.",
     ),
+    "mark-drifts-on-the-way": (
+        "The post drifts 0.993 % of the width off its place between the two ends, most at frame 360.",
+        "Let it drift · The mark is no longer followed; the move stays as it is.",
+    ),
     "polariser-bands": (
         "The polariser darkens the sky unevenly over the 94.4° that this move sees.",
         "Leave the polariser at home · Reflections on water and glass stay; the sky is even.",
@@ -242,12 +246,12 @@ SAID: dict[str, tuple[str, ...]] = {
     "move-quick": (
         "From frame 1 to the next the picture passes by 58.4 px, 0.974 % of its width.",
         "150 frames · Shoot length no longer held. 150 frames, one every 40 s, 1 h 40 min on site, 6 s of clip.",
-        "Go 60.3 % of the way · Every keyframe of the slide and pan comes that much nearer to the first; what does not fit into that is left out.",
+        "Go 60.3 % of the way · Every keyframe of the slide and pan comes that much nearer to the first.",
     ),
     "move-strobes": (
         "From frame 1 to the next the picture jumps by 179 px, 2.99 % of its width: it strobes.",
         "154 frames · Shoot length no longer held. 154 frames, one every 2 min, 5 h 8 min on site, 6.16 s of clip.",
-        "Go 19.6 % of the way · Every keyframe of the slide and pan comes that much nearer to the first; what does not fit into that is left out.",
+        "Go 19.6 % of the way · Every keyframe of the slide and pan comes that much nearer to the first.",
     ),
     "move-too-small": (
         "The whole move passes the picture by 39 px, 0.65 % of its width.",
@@ -291,12 +295,12 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "cue-never-seen": (
         "The post is on the cue list and never comes into the picture.",
-        "End on the post · The last keyframe points at it; the move there becomes another one.",
+        "End on the post · The last keyframe points at it. The pan of the last keyframe goes from 0° to −88.7°.",
         "Take it off the cue list · It stays on the drawing.",
     ),
     "ends-beside": (
         "The move ends just beside the post: it is 10.8 % of the width outside the picture.",
-        "End on the post · The last keyframe points at it; the move there becomes another one.",
+        "End on the post · The last keyframe points at it. The pan of the last keyframe goes from 0° to 32°.",
     ),
     "sun-in-picture": (
         "The sun stands in the picture from frame 1 (07:20:00) to frame 360.",
@@ -334,7 +338,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "round-out-of-travel": (
         "The stereo pair would take the slide to −32.5 mm; it reaches from 0 mm to 900 mm.",
-        "Bring the keyframes in · The places beside the outermost keyframes come within reach; the framing there changes.",
+        "Bring the keyframes in · The slide goes from 32.5 mm to 868 mm at most, so that the places beside its ends come within reach; the framing there changes.",
         "One picture a cycle · The round is left out; the move goes from keyframe to keyframe.",
     ),
     "round-needs-stops": (
@@ -389,7 +393,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "rig-tips": (
         "The rig tips with the carriage below 107 mm; the move goes to 20 mm.",
         "A second support at the far end · The rail stands on both; test for rocking on four points, level, tighten, level again.",
-        "Stop the slide at 109 mm · The move is shorter by 89 mm; the framing there changes.",
+        "Keep the slide between 109 mm and 801 mm · The move is shorter by 168 mm; the framing changes at both ends.",
         "Spread the feet to 200 mm · A wider tripod, or spreaders under this one; measure from the middle to a foot.",
     ),
     "rail-sags": (
@@ -428,7 +432,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "horizon-tilts": (
         "A pan base 2° off level tilts the horizon by up to 210 px through the sweep.",
         "Level it to 0.11° · Under 12 px from edge to edge. A bubble in the head, not the one under it.",
-        "It leans on purpose · The pan draws an arc, drawn beside; say towards where.",
+        "It leans on purpose · What it is off level counts as its lean: the pan draws an arc, drawn beside; say towards where.",
     ),
     "steps-uneven": (
         "The pan takes 0.131 steps a frame: its pace wavers by 100 %, and a step is 17.3 px.",
@@ -739,8 +743,8 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "print-leaves-picture": (
         "Not all of the part is in the picture in 6 frames, first in frame 1, when it is 0.4 mm high.",
-        "Aim the camera at the middle of the finished part · Every keyframe turns by as much; the empty bed lies low in the picture at first.",
-        "Stand the part 340 mm away, and aim at its middle · All of it is in every picture, and smaller.",
+        "Aim the camera at the middle of the finished part · Every keyframe turns by as much; the empty bed lies low in the picture at first. The tilt goes from 0° to −17.8° in every keyframe.",
+        "Stand the part 340 mm away, and aim at its middle · All of it is in every picture, and smaller. The tilt goes from 0° to −16.6° in every keyframe.",
         "It is to be so · What leaves the picture is not in the clip.",
     ),
     "print-head-in-picture": (

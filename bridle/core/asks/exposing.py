@@ -14,6 +14,11 @@ def shifted(beat: Beat, exposure: Fraction) -> tuple[Fraction, ...]:
     return tuple(shutter.at_most(float(time) * share) or shutter.LABELS[0] for time in beat.bracket_times_s)
 
 
+def bracket_said(beat: Beat) -> str:
+    """What a fix that exposes for another time adds to its words, where a bracket has times of its own."""
+    return " The times of the bracket change by as many stops." if beat.bracket_times_s else ""
+
+
 def exposing(beat: Beat, exposure: Fraction) -> Iterator[Edit]:
     """The edits that expose for another time."""
     yield Edit(path="beat.exposure_s", value=str(exposure))

@@ -5,11 +5,13 @@ from typing import TypeVar
 
 import numpy as np
 
+from bridle.core.asks.naming import besides
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.plan.rig import Axis
 from bridle.core.plan.rounds import PanoramaRow, Station, Stations, StereoPair
+from bridle.core.quantity import listed
 from bridle.core.reckon.asked import misses_more
 from bridle.core.reckon.path import FIELDS, at, shown_unit
 from bridle.core.reckon.reckoning import Shooting
@@ -75,23 +77,24 @@ def lessened(shooting: Shooting, axes: Sequence[Axis], holds: Callable[[Shooting
     edits = edits_to(plan, move)
     if not edits:
         return []
-    names = " and ".join(axis.name for axis in axes)
+    names = listed([axis.name for axis in axes])
     if len(axes) == 1 and len(plan.move.keyframes) == 2 and move.visits is None and plan.move.visits is None:
         return [_end_there(plan, axes[0], move, edits)]
-    consequence = (
-        "Every keyframe of the {axes} comes that much nearer to the first; what does not fit into that is left out."
-    )
-    slots = {"share": slot(low, "share"), "axes": slot(names)}
+    more, named = besides(plan, move, [axis.name for axis in axes])
+    consequence = f"Every keyframe of the {{axes}} comes that much nearer to the first.{more}"
+    slots = {"share": slot(low, "share"), "axes": slot(names), **named}
     label = "Go {share} of the way" if low else "Leave the {axes} still"
     return [Fix(label=label, consequence=consequence, slots=slots, edits=edits)]
 
 
 def _end_there(plan: Plan, axis: Axis, move: Move, edits: tuple[Edit, ...]) -> Fix:
+    more, named = besides(plan, move, (axis.name,))
     before, nearer, unit = at(plan, plan.move.end, axis.name), at(plan, move.end, axis.name), shown_unit(axis)
     return Fix(
         label="End the {axis} at {nearer}",
-        consequence="The {axis} travels {shorter} less; the interval stays.",
+        consequence=f"The {{axis}} travels {{shorter}} less; the interval stays.{more}",
         slots={
+            **named,
             "axis": slot(axis.name),
             "nearer": slot(nearer, unit),
             "shorter": slot(abs(before - nearer), unit),

@@ -14,6 +14,12 @@ def untied(plan: Plan) -> list[Edit]:
     return [] if plan.shoot.clock.tied is None else [Edit(path="shoot.clock.tied", value=None)]
 
 
+def untied_said(plan: Plan) -> str:
+    """What a fix that unties the start adds to its words; nothing where it goes by the hour already."""
+    tied = plan.shoot.clock.tied
+    return "" if tied is None else f" The start is no longer tied to {tied.to}."
+
+
 def until(plan: Plan, anchor: Anchor) -> list[Edit]:
     """The edits that let the shoot last until something in the sky: its length is held, and the sky says at what.
 

@@ -45,8 +45,9 @@ class Light(Section):
     takes of sun and moon, `town_lx` what lamps add; the scene may be darker than open ground by `offset_stops`.
     Proofs shift the whole curve instead. `night_stops` is by how much a night should look darker than day. `stars_px`
     is how far a star may be drawn out (empty: as far as it likes), in the part of the picture that counts,
-    `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too bright or
-    `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat have them.
+    `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too
+    bright or `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat
+    have them.
     """
 
     school: LightSchool = "locked"

@@ -6,7 +6,7 @@ from fractions import Fraction
 import numpy as np
 
 from bridle.core.asks.clip_offers import clip_fix
-from bridle.core.asks.exposing import exposing, shifted
+from bridle.core.asks.exposing import bracket_said, exposing, shifted
 from bridle.core.asks.move_offers import lessened
 from bridle.core.asks.pegs import changed, no_shorter
 from bridle.core.plan.clip import RANGES
@@ -230,7 +230,8 @@ def _shorten_exposure(shooting: Shooting) -> list[Fix]:
     darker = shutter.stops_between(exposure, float(label))
     fix = Fix(
         label="Expose {shorter}",
-        consequence="{darker} darker: open the aperture or raise ISO by as much. The interval stays.",
+        consequence="{darker} darker: open the aperture or raise ISO by as much. The interval stays."
+        + bracket_said(beat),
         slots={"shorter": slot(label, "shutter"), "darker": slot(round(darker, 1), "stops")},
         edits=tuple(exposing(beat, label)),
     )

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from bridle.core.asks.exposing import exposing
+from bridle.core.asks.exposing import bracket_said, exposing
 from bridle.core.asks.trying import with_light
 from bridle.core.chapters.beat.figures import against, needed
 from bridle.core.chapters.beat.smear import smear as smear_of
@@ -139,7 +139,8 @@ def _expose_shorter(shooting: Shooting, smear: float) -> list[Fix]:
     return [
         Fix(
             label="Expose {shorter}",
-            consequence="{darker} darker, and soft at most: open the aperture or raise ISO by as much.",
+            consequence="{darker} darker, and soft at most: open the aperture or raise ISO by as much."
+            + bracket_said(plan.beat),
             slots={"shorter": slot(label, "shutter"), "darker": slot(round(stops, 1), "stops")},
             edits=tuple(exposing(plan.beat, label)),
         )

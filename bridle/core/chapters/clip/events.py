@@ -7,7 +7,7 @@ from fractions import Fraction
 
 from bridle.core.asks.clip_offers import clip_fix
 from bridle.core.asks.pegs import changed, within
-from bridle.core.asks.tying import untied
+from bridle.core.asks.tying import untied, untied_said
 from bridle.core.chapters.clip.clock import at_term
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.clip import Clip
@@ -202,7 +202,7 @@ def _move_there(plan: Plan, number: int, solution: Solution, times: Timeline) ->
     at = start if clock.holds == "start" else instant(start, solution.shoot, plan.shoot.place.zone)
     yield Fix(
         label=f"{'Start' if clock.holds == 'start' else 'Finish'} at {{held}}",
-        consequence=said,
+        consequence=said + untied_said(plan),
         slots={"held": at_clock(at.timestamp(), times.start, times.zone), "event": slot(event.name)},
         edits=(Edit(path="shoot.clock.at", value=at.isoformat()), *untied(plan)),
     )

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from bridle.core.asks.dialling import exact_mark
-from bridle.core.asks.exposing import exposing
+from bridle.core.asks.exposing import bracket_said, exposing
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Body, Phone
 from bridle.core.plan.picture import Picture
@@ -187,7 +187,7 @@ def _shorter(shooting: Shooting, most: float) -> Iterator[Fix]:
     if shooting.followed is not None:
         yield Fix(
             label="Expose {exposure}",
-            consequence="ISO goes up sooner instead, as far as its limit.",
+            consequence=f"ISO goes up sooner instead, as far as its limit.{bracket_said(plan.beat)}",
             slots={"exposure": slot(exposure, "shutter")},
             edits=tuple(exposing(plan.beat, exposure)),
         )
@@ -196,7 +196,7 @@ def _shorter(shooting: Shooting, most: float) -> Iterator[Fix]:
     iso = int(dials.label("iso", dials.nearest("iso", plan.camera.iso * 2.0**stops, 3), 3))
     yield Fix(
         label="Expose {exposure} at ISO {iso}",
-        consequence="As bright as before, with more noise.",
+        consequence=f"As bright as before, with more noise.{bracket_said(plan.beat)}",
         slots={"exposure": slot(exposure, "shutter"), "iso": slot(iso)},
         edits=(*exposing(plan.beat, exposure), Edit(path="camera.iso", value=iso)),
     )

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from fractions import Fraction
 
-from bridle.core.asks.exposing import exposing
+from bridle.core.asks.exposing import bracket_said, exposing
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Body, Filter, Phone
 from bridle.core.quantity import listed
@@ -66,7 +66,7 @@ def _pulsing(shooting: Shooting) -> Iterator[Snag]:
     steady = Fraction(count, 2 * mains)
     fix = Fix(
         label="Expose {steady}",
-        consequence="A whole number of pulses: every frame gets as much light as the others.",
+        consequence=f"A whole number of pulses: every frame gets as much light as the others.{bracket_said(plan.beat)}",
         slots={"steady": slot(steady, "shutter")},
         edits=tuple(exposing(plan.beat, steady)),
     )

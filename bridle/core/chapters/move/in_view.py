@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.asks.aiming import aimed_edits
+from bridle.core.asks.naming import besides
 from bridle.core.chapters.move.passing import strobes_anew
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
@@ -105,6 +106,7 @@ def _end_on(shooting: Shooting, index: int) -> list[Fix]:
         return []
     if strobes_anew(shooting, tried) or misses_more(shooting, tried):
         return []
-    slots = {"mark": slot(plan.move.marks[index].name)}
-    consequence = "The last keyframe points at it; the move there becomes another one."
+    more, named = besides(plan, tried.plan.move)
+    slots = {"mark": slot(plan.move.marks[index].name), **named}
+    consequence = f"The last keyframe points at it.{more}"
     return [Fix(label="End on the {mark}", consequence=consequence, slots=slots, edits=tuple(edits))]

@@ -157,8 +157,13 @@ def _closer(plan: Plan, axis: Axis, places: dict[str, Floats]) -> list[Fix]:
         inside = min(max(value, low), high)
         if inside != value:
             edits.append(Edit(path=f"{framing.path}.{axis.name}_{axis.unit}", value=inside))
-    consequence = "The places beside the outermost keyframes come within reach; the framing there changes."
-    return [Fix(label="Bring the keyframes in", consequence=consequence, slots={}, edits=tuple(edits))] if edits else []
+    consequence = (
+        "The {axis} goes from {low} to {high} at most, so that the places beside its ends come within reach; the "
+        "framing there changes."
+    )
+    slots = {"axis": slot(axis.name), "low": slot(low, axis.unit), "high": slot(high, axis.unit)}
+    fix = Fix(label="Bring the keyframes in", consequence=consequence, slots=slots, edits=tuple(edits))
+    return [fix] if edits else []
 
 
 def _passes(plan: Plan, solution: Solution) -> Iterator[Figure]:

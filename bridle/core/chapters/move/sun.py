@@ -4,7 +4,7 @@ import itertools
 from collections.abc import Iterator
 from datetime import timedelta
 
-from bridle.core.asks.tying import untied
+from bridle.core.asks.tying import untied, untied_said
 from bridle.core.chapters.move.rig_in_view import in_view, rig_points
 from bridle.core.chapters.move.search import Search, some_frames, tilted_by
 from bridle.core.figure import Figure, Formula, figure, term
@@ -166,7 +166,7 @@ def _at_another_time(search: Search) -> list[Fix]:
     return [
         Fix(
             label="Shoot {by} {way}",
-            consequence="The first frame is taken at {start}; light and tide are others then.",
+            consequence=f"The first frame is taken at {{start}}; light and tide are others then.{untied_said(plan)}",
             slots=slots,
             edits=(Edit(path="shoot.clock.at", value=(plan.shoot.clock.at + by).isoformat()), *untied(plan)),
         )

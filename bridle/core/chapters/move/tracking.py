@@ -4,22 +4,17 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from bridle.core.chapters.move.pointing import LIMIT_SHARE, least_drift, pointed
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.move import Keyframe, Move
 from bridle.core.reckon.path import key_path
 from bridle.core.reckon.picture import kept
-from bridle.core.reckon.poses import WANTED, following, see_mark, tilt_at
+from bridle.core.reckon.poses import WANTED, see_mark, tilt_at
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.reckon.schedule import Schedule
 from bridle.core.reckon.tracking import Tracked
-from bridle.core.reckon.travel import overreach
 from bridle.core.snag import Fix, Snag, SnagKind, slot
-from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.rounding import first_peak
 
-LIMIT_SHARE = 0.005
-MOST_BETWEEN = 12
 DRIFTS = SnagKind(
     "mark-drifts",
     "mind",
@@ -41,7 +36,16 @@ LEAVES = SnagKind(
     "At frame {frame} the {mark} is out of the picture, {way}.",
     "A head that follows across does not see how high a thing stands; what is followed should be seen.",
 )
-KINDS = (DRIFTS, LOST, LEAVES)
+DRIFTS_ON = SnagKind(
+    "mark-drifts-on-the-way",
+    "note",
+    "move",
+    "The {mark} drifts {error} of the width off its place between the two ends, most at frame {frame}.",
+    "This head goes from end to end at one pace, and no other ends do better; a head that takes keyframes would.",
+)
+KINDS = (DRIFTS, DRIFTS_ON, LOST, LEAVES)
+# Within this share of the least drift there is, the ends stand as well as they can.
+NEARLY = 1.05
 ERROR = Formula(
     "abs(focal * right / ahead / width - wanted)",
     "right of the axis over ahead along it, as the lens sees it, against where it is wanted",
@@ -50,8 +54,6 @@ HEIGHT = Formula(
     "abs(focal_this * up_this / ahead_this - focal_first * up_first / ahead_first) / width",
     "above the axis over ahead along it, as the lens sees it, against where the first frame has it",
 )
-# Angles are set to this many digits.
-DIGITS = 2
 
 
 def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
@@ -91,7 +93,7 @@ def _leaves(shooting: Shooting, frame: int) -> Snag:
         else ("to the right" if right > 0 else "to the left")
     )
     slots = {"frame": slot(str(frame + 1)), "mark": slot(mark.name), "way": slot(way)}
-    fixes = [*_with_keyframes(shooting), *_at_every_frame(shooting), *_tilted(shooting), _let_go()]
+    fixes = [*pointed(shooting), *_tilted(shooting), _let_go()]
     return LEAVES.at("move.follow", slots, fixes)
 
 
@@ -153,101 +155,11 @@ def _drifts(shooting: Shooting, found: Tracked) -> Snag:
     assert plan.move.follow is not None
     mark = plan.move.marks[plan.move.follow.mark]
     slots = {"mark": slot(mark.name), "error": slot(found.error, "share"), "frame": slot(str(found.worst + 1))}
-    fixes = [*_with_keyframes(shooting), *_at_every_frame(shooting), _let_go()]
+    least = least_drift(shooting)
+    if least is not None and least.tracked is not None and found.error <= least.tracked.error * NEARLY:
+        return DRIFTS_ON.at("move.follow", slots, [_let_go()])
+    fixes = [*pointed(shooting), _let_go()]
     return DRIFTS.at("move.follow", slots, fixes)
-
-
-def _with_keyframes(shooting: Shooting) -> list[Fix]:
-    """The fewest evenly spaced keyframes between those that stand that bring the error under the limit."""
-    plan = shooting.plan
-    if plan.rig.axis("pan") is None:
-        return []
-    for between in range(MOST_BETWEEN + 1):
-        move = followed_by_keyframes(shooting, between)
-        if move is None:
-            return []
-        tried = shooting.tried(move=move)
-        found = tried.tracked
-        if found is not None and found.leaves is None and found.error <= LIMIT_SHARE and not _farther(shooting, tried):
-            added = len(move.keyframes) - len(plan.move.keyframes)
-            return [_keyframes_fix(added, found.error, move)]
-    return []
-
-
-def _farther(shooting: Shooting, tried: Shooting) -> bool:
-    """Whether another move, with what a round adds beside it, goes further beyond an axis's travel."""
-    return overreach(tried.plan, tried.stops) > overreach(shooting.plan, shooting.stops) + 1e-6
-
-
-def _keyframes_fix(added: int, error: float, move: Move) -> Fix:
-    label = "Add {added}" if added else "Aim the keyframes at it"
-    edits = [Edit(path="move.keyframes", value=move.model_dump(mode="json")["keyframes"])]
-    if move.follow is not None:
-        edits.append(Edit(path="move.follow.every_frame", value=False))
-    return Fix(
-        label=label,
-        consequence="Every keyframe points at it, and it drifts {after} at most. The slide goes as before.",
-        slots={"added": slot(f"{added} keyframe{'s' if added > 1 else ''}"), "after": slot(error, "share")},
-        edits=tuple(edits),
-    )
-
-
-def followed_by_keyframes(shooting: Shooting, between: int) -> Move | None:
-    """The move with so many keyframes more in each gap, all of them aimed; None where there is no room for them."""
-    move, timing = shooting.plan.move, shooting.schedule
-    plain = move.model_copy(update={"follow": move.follow and move.follow.model_copy(update={"every_frame": False})})
-    still = shooting.tried(move=plain)
-    places, aimed = still.positions, following(still.plan, still.positions)
-    steps = _even_steps(timing, between)
-    if steps is None or len(steps) > 60:
-        return None
-    keys = []
-    for step, number in steps:
-        frame = timing.span.first + round(step)
-        own = plain.keyframes[number] if number is not None else _standing(places, frame)
-        angles = {f"{name}_deg": round(float(values[frame]), DIGITS) for name, values in aimed.items()}
-        keys.append(own.model_copy(update=angles))
-    return plain.model_copy(update={"keyframes": tuple(keys)})
-
-
-def _even_steps(timing: Schedule, between: int) -> list[tuple[float, int | None]] | None:
-    """Steps of the leg with the number of the keyframe that stands there, the new ones evenly in each gap."""
-    made: list[tuple[float, int | None]] = []
-    last = len(timing.arrive) - 1
-    for number in range(last):
-        made.append((float(timing.arrive[number]), number))
-        low, high = float(timing.leave[number]), float(timing.arrive[number + 1])
-        inner = [float(round(low + (high - low) * n / (between + 1))) for n in range(1, between + 1)]
-        if inner and (inner[0] <= low or inner[-1] >= high or len(set(inner)) < len(inner)):
-            return None
-        made += [(step, None) for step in inner]
-    return [*made, (float(timing.arrive[last]), last)]
-
-
-def _standing(places: dict[str, Floats], frame: int) -> Keyframe:
-    """A keyframe without a frame of its own, where the axes stand at a frame; it falls evenly between the others."""
-    units = {"slide": "mm", "pan": "deg", "tilt": "deg", "roll": "deg", "focus": "mm", "zoom": "mm"}
-    return Keyframe.model_validate({f"{name}_{units[name]}": float(values[frame]) for name, values in places.items()})
-
-
-def _at_every_frame(shooting: Shooting) -> list[Fix]:
-    """The pan computed for each frame, where the head can reach all of it."""
-    plan, follow = shooting.plan, shooting.plan.move.follow
-    if follow is None or follow.every_frame or plan.rig.axis("pan") is None:
-        return []
-    every = plan.move.model_copy(update={"follow": follow.model_copy(update={"every_frame": True})})
-    tried = shooting.tried(move=every)
-    found = tried.tracked
-    if found is None or found.leaves is not None or not found.error <= LIMIT_SHARE or _farther(shooting, tried):
-        return []
-    return [
-        Fix(
-            label="Follow it at every frame",
-            consequence="The pan is worked out for each frame and told to the drive so; its keyframes no longer count.",
-            slots={},
-            edits=(Edit(path="move.follow.every_frame", value=True),),
-        )
-    ]
 
 
 def _let_go() -> Fix:

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from bridle.core.asks.naming import Said, besides
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.path import key_path
@@ -32,20 +33,22 @@ def fixes(plan: Plan, place: Standing) -> Iterator[Fix]:
         return
     aimed, edits = _aimed(plan, place)
     if _fits(plan, aimed):
+        more, named = _besides(plan, edits)
         yield Fix(
             label="Aim the camera at the middle of the finished part",
-            consequence="Every keyframe turns by as much; the empty bed lies low in the picture at first.",
-            slots={},
+            consequence=f"Every keyframe turns by as much; the empty bed lies low in the picture at first.{more}",
+            slots=named,
             edits=edits,
         )
     for share in FARTHER:
         far = _round(place.y * share)
         farther, turned = _aimed(plan, moved(plan, place, far))
         if _fits(plan, farther):
+            more, named = _besides(plan, turned)
             yield Fix(
                 label="Stand the part {far} away, and aim at its middle",
-                consequence="All of it is in every picture, and smaller.",
-                slots={"far": slot(far, "mm")},
+                consequence=f"All of it is in every picture, and smaller.{more}",
+                slots={"far": slot(far, "mm"), **named},
                 edits=(_away(plan, place, far), *turned),
             )
             return
@@ -166,13 +169,20 @@ def _can_be_sharp(plan: Plan, place: Standing) -> bool:
 
 
 def _nearer(plan: Plan, near: Standing, moves: bool, turned: tuple[Edit, ...], aimed: tuple[Edit, ...]) -> Fix:
-    consequence = "The head is beside the picture then, and all of the part in it."
+    more, named = _besides(plan, aimed)
+    shaped = " The clip becomes upright too." if len(turned) > 1 else ""
+    consequence = f"The head is beside the picture then, and all of the part in it.{shaped}{more}"
     if not moves:
         label = "Hold the camera upright" if turned else "Aim the camera at the middle of the finished part"
-        return Fix(label=label, consequence=consequence, slots={}, edits=(*turned, *aimed))
+        return Fix(label=label, consequence=consequence, slots=named, edits=(*turned, *aimed))
     label = "Hold it upright, and the part {far} away" if turned else "The part {far} away, and aimed at its middle"
     edits = (*turned, _away(plan, near, near.y), *aimed)
-    return Fix(label=label, consequence=consequence, slots={"far": slot(near.y, "mm")}, edits=edits)
+    return Fix(label=label, consequence=consequence, slots={"far": slot(near.y, "mm"), **named}, edits=edits)
+
+
+def _besides(plan: Plan, edits: tuple[Edit, ...]) -> Said:
+    """What the edits write into the keyframes, in words."""
+    return besides(plan, apply(plan, list(edits))[0].move) if edits else ("", {})
 
 
 def _parked_farther(plan: Plan, place: Standing) -> Iterator[Fix]:

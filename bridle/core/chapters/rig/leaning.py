@@ -112,7 +112,11 @@ def on_purpose(plan: Plan) -> list[Fix]:
     if pan is None or pan.lean_deg:
         return []
     fix = _stands(
-        plan, pan, "It leans on purpose", "The pan draws an arc, drawn beside; say towards where.", (error, 0)
+        plan,
+        pan,
+        "It leans on purpose",
+        "What it is off level counts as its lean: the pan draws an arc, drawn beside; say towards where.",
+        (error, 0),
     )
     level = Edit(path="rig.standing.level_error_deg", value=0.0)
     return [Fix(label=fix.label, consequence=fix.consequence, slots={}, edits=(*fix.edits, level))]

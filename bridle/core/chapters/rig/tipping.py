@@ -157,12 +157,18 @@ def _stop_short(plan: Plan, stack: Stack, end: int) -> list[Fix]:
         for framing, to in zip(framings(plan), inside, strict=True)
         if to != framing.slide_mm
     ]
+    before, after = slide_ends(plan), slide_ends(apply(plan, edits)[0])
+    both = all(abs(was - now) > 1e-9 for was, now in zip(before, after, strict=True))
     fix = Fix(
-        label="Stop the slide at {stop}",
-        consequence="The move is shorter by {shorter}; the framing there changes.",
+        label="Keep the slide between {low} and {high}" if both else "Stop the slide at {stop}",
+        consequence="The move is shorter by {shorter}; the framing changes at both ends."
+        if both
+        else "The move is shorter by {shorter}; the framing there changes.",
         slots={
-            "stop": slot(low if end == 0 else high, "mm"),
-            "shorter": slot(abs((slide_ends(plan)[end]) - (low if end == 0 else high)), "mm"),
+            "low": slot(after[0], "mm"),
+            "high": slot(after[1], "mm"),
+            "stop": slot(after[end], "mm"),
+            "shorter": slot((before[1] - before[0]) - (after[1] - after[0]), "mm"),
         },
         edits=tuple(edits),
     )
