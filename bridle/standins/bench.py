@@ -91,14 +91,14 @@ class Bench:
         elif isinstance(event, Silent) and self.site is not None:
             self.site.missed()
         elif isinstance(event, Visited) and self.site is not None:
-            self.site.visit(self.now_s - LEAD_S, tuple(event.said.split(", ")) if event.said else ())
+            self.site.visit(self.now_s - LEAD_S, event.tasks)
         return event
 
-    def expect(self, visits: Iterable[tuple[float, str]]) -> None:
+    def expect(self, visits: Iterable[tuple[float, tuple[str, ...]]]) -> None:
         """Somebody will come at these times, in seconds after the run was started, and do this."""
-        for at_s, said in visits:
+        for at_s, tasks in visits:
             if at_s >= self.now_s:
-                self._later(at_s, Visited(said))
+                self._later(at_s, Visited(tasks))
 
     def _later(self, at_s: float, event: Event) -> None:
         self._order += 1

@@ -109,7 +109,7 @@ CASES = (
     Case(Bought(asks="a speed"), STILL, None, None, {}),
     Case(Bought(keyframes=3, still=True, ramp=True, grid=0.5),
          replace(PAN, sweep=90.2, frames=361, interval_s=10, still_s=4.498, ease_frames=(25, 40), between=((121, 12.2),)),
-         "start −20°, 12° at frame 121, end 70°; 361 frames; every 10 s; still for 4.4 s; ramp 25 frames in, 40 out",
+         "start −20°, 12° at frame 121, end 70°; 361 frames; every 10 s; still for 4.5 s; ramp 25 frames in, 40 out",
          None, {}),
     Case(Bought(frames=False, interval=False), SLIDE, "start 100 mm, end 700 mm", None, {}),
 )  # fmt: skip

@@ -9,6 +9,7 @@ from django.test import TestCase
 
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
+from bridle.core.run.events import TASK_END, Visited
 from bridle.core.run.programme import LEAD_S, programme
 from bridle.server.runs.book import ENDED
 from bridle.server.runs.driver import Drive
@@ -61,11 +62,24 @@ class Months(TestCase):
         drive.go()
         self.assertEqual((drive.state.phase, drive.state.taken), ("finished", 42 * 60))
         done = list(drive.run.events.filter(kind="visit").values_list("said", flat=True))
-        self.assertEqual(done, [", ".join(visit.tasks) for visit in stays(plan).coming.visits])
+        self.assertEqual(
+            [tuple(said.split(TASK_END)) for said in done], [visit.tasks for visit in stays(plan).coming.visits]
+        )
         levels, site = evaluate(plan).season.levels, drive.bench.site
         assert levels is not None and site is not None and site.fill is not None and site.charge is not None
         self.assertAlmostEqual(site.fill, levels.fill[-1] / 1000, delta=0.005)
         self.assertAlmostEqual(site.charge, stays(plan).coming.charged.levels[-1] / stays(plan).power.usable_wh, 2)
+
+    def test_a_task_with_a_comma_in_its_name_is_one(self) -> None:
+        """What somebody calls a task is kept as it is called: nothing in it swaps a card."""
+        drive = run_of(camera(another(CARD, gigabytes=4.0)), comes=False)
+        until(drive, lambda one: one.state.taken == 20)
+        for tasks, swapped in ((("look, swap the card, go",), 0), (("wipe it, both sides", "swap the card"), 20)):
+            drive._handle(Visited(tasks))
+            site = site_of_run(drive.run, drive.programme)
+            assert site is not None
+            with self.subTest(tasks):
+                self.assertEqual(site.swapped, swapped)
 
     def test_a_card_that_nobody_swaps_is_full_and_a_visit_ticked_off_empties_it(self) -> None:
         """4 GB are 128 pictures of 31.2 MB, to the last of them."""

@@ -3,6 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+# What parts the things done at a visit where they are kept as text: no name of one has a line's end in it.
+TASK_END = "\n"
+
 
 @dataclass(frozen=True)
 class Asked:
@@ -63,9 +66,9 @@ class Restarted:
 
 @dataclass(frozen=True)
 class Visited:
-    """Somebody has been there, and has done this."""
+    """Somebody has been there, and has done these things; nothing named is all that was due."""
 
-    said: str
+    tasks: tuple[str, ...]
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from typing import Literal
 
 from bridle.core.reckon.firing import LATE_S
 from bridle.core.run.events import (
+    TASK_END,
     Arrived,
     Asked,
     AwaitCall,
@@ -109,7 +110,7 @@ def _visited(programme: Programme, state: RunState, event: Visited, now_s: float
     """Whoever comes starts again what had given up."""
     if state.phase not in ACTIVE:
         return state, []
-    note = Note("visit", state.frame, said=event.said)
+    note = Note("visit", state.frame, said=TASK_END.join(event.tasks))
     if state.phase == "fault":
         return _prepare(replace(state, phase="preparing", in_a_row=0), [note])
     return state, [note]

@@ -18,6 +18,7 @@ from bridle.core.reckon.changes import set_at
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.settings import density_of
 from bridle.core.reckon.timeline import instant
+from bridle.core.run.events import TASK_END
 from bridle.core.run.machine import RunState, due_s
 from bridle.core.run.programme import LEAD_S, NotReadyError, Programme, programme
 from bridle.core.run.tally import progress, tally
@@ -330,5 +331,5 @@ def _line(plan: Plan, planned: Programme, row: RunEvent) -> EventLine:
         kind=row.kind,
         frame=row.frame,
         seconds=row.seconds,
-        said=row.said,
+        said=row.said.replace(TASK_END, "; "),
     )

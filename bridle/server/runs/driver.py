@@ -104,7 +104,7 @@ class Drive:
             start = self.programme.start.timestamp()
             came = set(self.run.events.filter(kind="visit").values_list("at_s", flat=True))
             due = ((visit.at - start + LEAD_S, visit.tasks) for visit in self.programme.stay.coming.visits)
-            self.bench.expect((at_s, ", ".join(tasks) or LOOKED) for at_s, tasks in due if at_s not in came)
+            self.bench.expect((at_s, tuple(tasks) or (LOOKED,)) for at_s, tasks in due if at_s not in came)
         self.speed = self.run.speed
 
     def go(self) -> None:
@@ -135,7 +135,7 @@ class Drive:
         if what == "visit":
             if site is not None:
                 site.visit(now_s, ())
-            return Visited("")
+            return Visited(())
         if what == "cut":
             if site is not None:
                 site.cut(now_s, CUT_S)

@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, model_validator
 
 from bridle.core.figure import Figure, Formula, figure, term
-from bridle.core.quantity import write
+from bridle.core.quantity import spoken, write
 from bridle.core.subjects.motion.calibration import Column, Measure, instruments
 from bridle.core.subjects.motion.drives.interface import CardField, CardTable, DriveCard, Told, Wanted, settling
 from bridle.core.subjects.numbers.rounding import GUARD
@@ -151,8 +151,8 @@ class Bought(DriveCard):
         said = [", ".join([f"start {start}", *way, f"end {end}"])]
         said += [f"{wanted.frames} frames"] * self.frames
         said += [f"every {write(wanted.interval_s, 's')}"] * self.interval
-        # Menus take tenths; rounded down, so that the move has its time.
-        said += [f"still for {write(math.floor(wanted.still_s * 10 + GUARD) / 10, 's')}"] * self.still
+        # As the beat tells it: what rounding adds comes out of the margin that it keeps.
+        said += [f"still for {write(spoken(wanted.still_s, 's'), 's')}"] * self.still
         said += [f"ramp {ease_in} frames in, {ease_out} out"] * self.ramp
         return "; ".join(said)
 
