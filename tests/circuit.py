@@ -63,6 +63,7 @@ def branches(plan: Plan, joins: list[tuple[str, str]], stage: str, roles: tuple[
     elif pin:
         level = F(source.volts or 0)
         found.append(Branch("source.pin", "source.ground", F(25), level if pressed else F(0)))
+        found.append(Branch("source.supply", "source.ground", F(1, 10), F(source.supply_v)))
         if source.half_press:
             found.append(Branch("source.half", "source.ground", F(25), level if half else F(0)))
     else:
@@ -102,9 +103,16 @@ def optocoupler(card: Any, n: str, at: int) -> list[Branch]:
 
 
 def relay(card: Any, n: str, at: int) -> list[Branch]:
-    amps = F(card.needs_ma if card.driver else card.coil_ma) / 1000
-    coil = Branch(f"coupling.plus{n}", f"coupling.minus{n}", F(card.coil_v) / amps)
-    made = [coil]
+    amps, plus, minus = F(card.coil_ma) / 1000, f"coupling.plus{n}", f"coupling.minus{n}"
+    made = [Branch(plus, minus, F(card.coil_v) / amps)]
+    if card.driver:
+        asks = F(card.needs_ma) / 1000
+        made = [
+            Branch(plus, minus, F(card.coil_v) / asks),
+            Branch("coupling.supply", f"coupling.top{n}", F(1, 5), F(0), "pulled", at, asks * 3 / 4),
+            Branch(f"coupling.top{n}", minus, F(card.coil_v) / amps),
+        ]
+        at += 2
     if card.diode and not card.driver:
         made.append(Branch(f"coupling.minus{n}", f"coupling.plus{n}", F(1), F(7, 10), "one way"))
     for end, rule in (("open", "pulled"), ("closed", "let go")):

@@ -41,6 +41,15 @@ WIRED: dict[str, Plan] = {
     "light-backwards": table("light the wrong way round"),
     "light-too-weak": table("too much before the light"),
     "coil-too-weak": table("relay board on three volts"),
+    "no-headset-key": chain(
+        "print-switch", "volume-resistor", "phone", phone=LISTENS, volume_resistor={"contact_ohm": 330}
+    ),
+    "relay-not-fed": table("relay board without its supply"),
+    "relay-fed-too-low": table("relay board on a supply pin of three volts"),
+    "coil-without-diode": chain(
+        "microcontroller", "relay", BODY, microcontroller={"half_press": False, "volts": 12.0, "pin_ma": 200},
+        relay={"diode": False},
+    ),
     "wrong-headset-key": chain(
         "print-switch", "volume-resistor", "phone", phone=LISTENS, volume_resistor={"contact_ohm": 470}
     ),
@@ -50,7 +59,7 @@ WIRED: dict[str, Plan] = {
         BODY,
         microcontroller={"half_press": False},
         joins=[("source.pin", "coupling.common"), ("coupling.closed", "coupling.plus"),
-               ("source.ground", "coupling.minus")],
+               ("source.ground", "coupling.minus"), ("source.supply", "coupling.supply")],
     ),
     "circuits-tied": table("grounds tied besides"),
     "foreign-voltage": chain("microcontroller", BODY, microcontroller={"half_press": False}),

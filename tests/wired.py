@@ -14,6 +14,7 @@ NEEDS = {"half_first": "yes"}
 # Joins of the switch and of the optocoupler as they belong, to be changed one by one.
 SWITCH = [("source.open", "camera.shutter"), ("source.open", "camera.focus"), ("source.common", "camera.ground")]
 FED = [("source.pin", "coupling.plus"), ("source.ground", "coupling.minus")]
+SUPPLIED = ("source.supply", "coupling.supply")
 HEARD = [("coupling.high", "camera.shutter"), ("coupling.low", "camera.ground")]
 # White is the ground, red the focus, yellow the shutter: what a meter says of the lead that was cut open.
 CUT = {
@@ -81,9 +82,16 @@ CHAINS: dict[str, tuple[Plan, tuple[str, str, str], bool, str]] = {
     "bare relay on three volts": (chain("printer-pin", "relay", BODY), ("", "", ""), False, "nothing"),
     "relay, its normally closed contact": (
         chain("microcontroller", "relay-board", BODY, microcontroller={"half_press": False},
-              joins=[*FED, ("coupling.closed", "camera.shutter"), ("coupling.common", "camera.ground")]),
+              joins=[SUPPLIED, *FED, ("coupling.closed", "camera.shutter"), ("coupling.common", "camera.ground")]),
         ("s", "s", ""), False, "held"),
     "relay board on three volts": (chain("printer-pin", "relay-board", BODY), ("", "", ""), False, "nothing"),
+    "relay board without its supply": (
+        chain("microcontroller", "relay-board", BODY, microcontroller={"half_press": False},
+              joins=[*FED, ("coupling.open", "camera.shutter"), ("coupling.common", "camera.ground")]),
+        ("", "", ""), False, "nothing"),
+    "relay board on a supply pin of three volts": (
+        chain("microcontroller", "relay-board", BODY, microcontroller={"half_press": False, "supply_v": 3.3}),
+        ("", "", ""), False, "nothing"),
     "two optocouplers": (chain("microcontroller", "two-optocouplers", BODY), ("", "f", "fs"), False, "takes"),
     "controller's bare pins": (
         chain("controller", "optocoupler", BODY, controller={"coupling": "none", "volts": 5.0, "half_press": False}),
@@ -104,7 +112,7 @@ CHAINS: dict[str, tuple[Plan, tuple[str, str, str], bool, str]] = {
         chain("print-switch", "phone", phone=LISTENS), ("", "", "0"), False, "wrong key"),
     "resistor that no key has": (
         chain("print-switch", "volume-resistor", "phone", phone=LISTENS, volume_resistor={"contact_ohm": 1000}),
-        ("", "", "1000"), False, "nothing"),
+        ("", "", "1000"), False, "no key"),
     "nobody has tried the key": (
         chain("headset-button", "phone", phone={**LISTENS, "fires_on": "not known"}), ("", "", "240"), False,
         "not known"),

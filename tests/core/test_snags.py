@@ -193,6 +193,22 @@ SAID: dict[str, tuple[str, ...]] = {
         "The post drifts 0.993 % of the width off its place between the two ends, most at frame 360.",
         "Let it drift · The mark is no longer followed; the move stays as it is.",
     ),
+    "no-headset-key": (
+        "The phone with a timer app sees 330 Ω at its headset socket, and no button of a headset has that.",
+        "Take a resistor of 240 Ω · The nearest that is sold does; a phone leaves some room on either side.",
+    ),
+    "relay-not-fed": (
+        "Nothing feeds the coil of the relay board with its own driver: its supply pin is joined to nothing.",
+        "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
+    ),
+    "relay-fed-too-low": (
+        "The relay board with its own driver is made for 5 V; the supply pin gives 3.3 V.",
+        "Feed it from 5 V · Another supply pin of the board, or a supply beside it that shares its ground.",
+    ),
+    "coil-without-diode": (
+        "The coil of the bare relay, 5 V has no diode across it.",
+        "Put a diode across it · Its ringed end to the coil's plus; any small rectifier diode will do.",
+    ),
     "polariser-bands": (
         "The polariser darkens the sky unevenly over the 94.4° that this move sees.",
         "Leave the polariser at home · Reflections on water and glass stay; the sky is even.",

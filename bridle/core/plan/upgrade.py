@@ -176,9 +176,24 @@ def _from_11(data: Data) -> Data:
     newer = {**data, "bridle_plan": 12}
     if not isinstance(kit, dict) or not isinstance(kit.get("copies"), list | tuple):
         return newer
+    newer = _fed(newer, kit["copies"])
     aperture = camera.get("aperture", APERTURE) if isinstance(camera, dict) else APERTURE
     copies = [_with_aperture(copy, aperture) for copy in kit["copies"]]
     return {**newer, "kit": {**kit, "copies": copies}}
+
+
+def _fed(data: Data, copies: Any) -> Data:
+    """Until then the coil of a relay board with a driver was taken to be fed: joins of one's own say so now."""
+    cards = [copy.get("card") for copy in copies if isinstance(copy, dict)]
+    driven = any(
+        isinstance(card, dict) and card.get("kind") == "coupling" and card.get("form") == "relay" and card.get("driver")
+        for card in cards
+    )
+    trigger = data.get("trigger")
+    if not driven or not isinstance(trigger, dict) or not isinstance(trigger.get("joins"), list | tuple):
+        return data
+    joins = [*trigger["joins"], {"a": "source.supply", "b": "coupling.supply"}]
+    return {**data, "trigger": {**trigger, "joins": joins}}
 
 
 # What every camera was set to until version 12, unless somebody typed another one.

@@ -27,7 +27,8 @@ class Trigger(CardBase):
     """Who tells the camera: its limits, what it puts on its wires, and the connector of its lead.
 
     `delay_s` is how long it takes from its decision until its contact closes. `volts` is what a pin stands at while
-    it is on, `pin_ma` the most it gives; both None where nobody has measured or read them. `presses` is how often a
+    it is on, `pin_ma` the most it gives; both None where nobody has measured or read them. `supply_v` is what a supply
+    pin of the board gives to what hangs on it. `presses` is how often a
     switch or a relay of its own can be pressed, `button_ohm` what a headset's button puts across its contacts.
     """
 
@@ -46,6 +47,7 @@ class Trigger(CardBase):
     half_press: bool = True
     volts: Annotated[float, Field(ge=SMALLEST, le=60, allow_inf_nan=False)] | None = None
     pin_ma: NonNegative | None = None
+    supply_v: Annotated[float, Field(ge=SMALLEST, le=60, allow_inf_nan=False)] = 5.0
     pins: Annotated[tuple[Pin, ...], Field(max_length=40)] = ()
     presses: Unknown = None
     button_ohm: NonNegative = 240.0
@@ -62,8 +64,8 @@ class Coupling(CardBase):
     """What parts two circuits and passes the press on: an optocoupler or a relay; or a resistor in series.
 
     The light of an optocoupler needs `needs_ma` at `forward_v`; `series_ohm` is the resistor that stands before it
-    (0: none). A relay's coil draws `coil_ma` at `coil_v`; one with a driver of its own takes that from elsewhere and
-    draws `needs_ma`. `contact_ohm` is what its closed contact, or the resistor, has.
+    (0: none). A relay's coil draws `coil_ma` at `coil_v`; one with a driver of its own takes that from a supply pin
+    and asks the pin that switches it for `needs_ma`. `contact_ohm` is what its closed contact, or the resistor, has.
     """
 
     kind: Literal["coupling"] = "coupling"

@@ -89,6 +89,24 @@ def lamps_of(plan: Plan) -> Iterator[tuple[int, Lamp, LampUse | None]]:
             yield index, copy.card, uses.get(copy.key)
 
 
+Switched = tuple[int, Lamp, LampUse]
+
+
+def relays_of(plan: Plan) -> tuple[tuple[Switched, ...], ...]:
+    """The lamps that are switched with the frames, relay by relay: those on one pin that are switched alike share one.
+
+    What has a push button of its own, or a ready-made socket on the mains, stands alone.
+    """
+    groups: dict[object, list[Switched]] = {}
+    for index, lamp, use in lamps_of(plan):
+        if use is None or use.lit == "always":
+            continue
+        before = lamp.warm_up_s if use.before_s is None else use.before_s
+        shared = use.pin and lamp.switch == "level" and not lamp.on_mains
+        groups.setdefault((use.pin, use.lit, before, lamp.volts) if shared else index, []).append((index, lamp, use))
+    return tuple(tuple(group) for group in groups.values())
+
+
 def lit(shooting: Shooting) -> Iterator[Lit]:
     """When each lamp is lit in one beat: ahead of the shutter and until it has closed, or all the time."""
     call = call_of(shooting)

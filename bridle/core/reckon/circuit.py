@@ -5,12 +5,12 @@ from collections.abc import Iterator
 from bridle.core.plan.kit import Imager
 from bridle.core.plan.trigger import Join
 from bridle.core.plan.wired import Coupling
-from bridle.core.reckon.wiring import Parts, Wiring, called, contacts_of
+from bridle.core.reckon.wiring import Parts, Wiring, called, contacts_of, is_driven
 from bridle.core.subjects.circuits.contacts import Stage
 from bridle.core.subjects.circuits.network import Contact, Diode, Element, Resistor, Supply
 
 # A closed contact, a plug and a pin have about so many ohms; a camera pulls its contacts up through so many.
-CONTACT_OHM, PIN_OHM, PULL_UP_OHM, JOINT_OHM = 0.2, 25.0, 20_000.0, 0.01
+CONTACT_OHM, PIN_OHM, PULL_UP_OHM, JOINT_OHM, SUPPLY_OHM = 0.2, 25.0, 20_000.0, 0.01, 0.1
 # A phone feeds its headset's microphone.
 BIAS_V, BIAS_OHM = 2.2, 2_200.0
 LED_OHM, CONDUCTS_V, FLYBACK_V, FLYBACK_OHM = 5.0, 0.1, 0.7, 1.0
@@ -47,6 +47,8 @@ def _source(wired: Wiring, stage: Stage) -> Iterator[Element]:
         yield Supply("source.pin", "source.ground", on if stage == "full" else 0.0, PIN_OHM, "pin")
         if card.half_press:
             yield Supply("source.half", "source.ground", on if stage != "rest" else 0.0, PIN_OHM, "half")
+        if is_driven(wired.parts.coupling):
+            yield Supply("source.supply", "source.ground", card.supply_v, SUPPLY_OHM, "supply")
 
 
 def _coupling(parts: Parts) -> Iterator[Element]:
@@ -69,13 +71,26 @@ def _light(card: Coupling, number: str) -> Iterator[Element]:
 
 
 def coil_a(card: Coupling) -> float:
-    """What a relay draws at its nominal voltage, in amperes."""
-    return (card.needs_ma if card.driver else card.coil_ma) / 1000
+    """What a relay's coil draws at its nominal voltage, in amperes."""
+    return card.coil_ma / 1000
+
+
+def driver_a(card: Coupling) -> float:
+    """What the driver of a relay board asks the pin for that switches it, in amperes."""
+    return card.needs_ma / 1000
 
 
 def _relay(card: Coupling, number: str) -> Iterator[Element]:
     plus, minus, common = (f"coupling.{end}{number}" for end in ("plus", "minus", "common"))
-    yield Resistor(plus, minus, card.coil_v / coil_a(card), f"coil{number}")
+    if card.driver:
+        # Its input asks for a little; with that it lets the supply onto the coil.
+        yield Resistor(plus, minus, card.coil_v / driver_a(card), f"input{number}")
+        yield Contact(
+            "coupling.supply", f"coupling.fed{number}", CONTACT_OHM, f"input{number}", PULLS_IN * driver_a(card)
+        )
+        yield Resistor(f"coupling.fed{number}", minus, card.coil_v / coil_a(card), f"coil{number}")
+    else:
+        yield Resistor(plus, minus, card.coil_v / coil_a(card), f"coil{number}")
     if card.diode and not card.driver:
         yield Diode(minus, plus, FLYBACK_V, FLYBACK_OHM, f"flyback{number}")
     closed, pulls = max(card.contact_ohm, JOINT_OHM), PULLS_IN * coil_a(card)

@@ -19,31 +19,38 @@ CLOSED_BELOW = 0.3
 FOREIGN_V = 0.3
 PRESSED_OHM = Formula("bias_ohm * volts / (bias - volts)", "what a phone reads off the voltage at its microphone")
 
+# Beyond this nobody would call it a button.
+NO_BUTTON_OHM = 50_000.0
+
 Verdict = Literal[
-    "takes", "not known", "nothing", "focus alone", "held", "early", "half press missing", "wrong key", "restless",
+    "takes", "not known", "nothing", "focus alone", "held", "early", "half press missing", "wrong key", "no key",
+    "restless",
 ]  # fmt: skip
 
 
 @dataclass(frozen=True)
 class Seen:
-    """The camera's contacts at one stage: which are closed, the key that a phone reads, volts beyond its own."""
+    """The camera's contacts at one stage: which are closed, the key and the ohms that a phone reads, foreign volts."""
 
     focus: bool
     shutter: bool
     key: Key | None = None
     foreign_v: float = 0.0
+    ohms: float | None = None
 
 
 @dataclass(frozen=True)
 class Hearing:
-    """A chain as the camera hears it. `pin_a` is the most that a pin gives; `led_a` and `coil_a` what flows at full
-    press; `tied` says that the camera shares a circuit with a device of another supply."""
+    """A chain as the camera hears it. `pin_a` is the most that a pin gives; `led_a`, `coil_a` and `input_a` (of the
+    driver of a relay board) flow at full press; `tied` says that the camera shares a circuit with a device of another
+    supply."""
 
     wiring: Wiring
     stages: dict[Stage, Seen]
     pin_a: float
     led_a: float | None
     coil_a: float | None
+    input_a: float | None
     tied: bool
     verdict: Verdict
 
@@ -67,6 +74,7 @@ def heard(wired: Wiring) -> Hearing:
         pin_a=max((abs(here.amps.get(pin, 0.0)) for here in solved.values() for pin in ("pin", "half")), default=0.0),
         led_a=full.amps.get("led"),
         coil_a=None if "coil" not in full.amps else abs(full.amps["coil"]),
+        input_a=None if "input" not in full.amps else abs(full.amps["input"]),
         tied=wired.output == "pin" and full.joined(called(wired.pairs)("source.ground"), "inside.ground"),
         verdict=_verdict(wired, camera, stages, all(here.rests for here in solved.values())),
     )
@@ -76,7 +84,7 @@ def _seen(camera: Imager, here: Solved) -> Seen:
     if camera.hears == "headset button":
         volts = here.across("inside.mic", "inside.ground")
         ohms = None if volts is None or volts >= BIAS_V * 0.999 else BIAS_OHM * max(volts, 0.0) / (BIAS_V - volts)
-        return Seen(False, False, key_of(ohms), _foreign(volts, BIAS_V))
+        return Seen(False, False, key_of(ohms), _foreign(volts, BIAS_V), ohms)
     closed, foreign = {}, 0.0
     for contact in ("focus", "shutter"):
         volts = here.across(f"inside.{contact}", "inside.ground")
@@ -97,8 +105,10 @@ def _verdict(wired: Wiring, camera: Imager, stages: dict[Stage, Seen], rests: bo
         return "restless"
     rest, full = stages["rest"], stages["full"]
     if camera.hears == "headset button":
-        if full.key is None or rest.key is not None:
-            return "nothing" if full.key is None else "held"
+        if rest.key is not None:
+            return "held"
+        if full.key is None:
+            return "nothing" if full.ohms is None or full.ohms > NO_BUTTON_OHM else "no key"
         return "takes" if full.key == camera.fires_on else "wrong key"
     if rest.shutter:
         return "held"

@@ -24,7 +24,7 @@ OF_THE_BEAT = ("half_s", "press_s")
 # What a chain is not tried for: what a part is called and weighs, and what it draws or does when nobody is there.
 ALIKE = (
     "name", "note", "typed", "measured", "mass_g", "standby_w", "picture_j", "warmest_c", "after_cut", "draws_w",
-    "schedule", "shutter_done", "shutter_rated",
+    "schedule", "shutter_done", "shutter_rated", "manual", "raw", "only_f", "slowest_s", "stabiliser",
 )  # fmt: skip
 
 
@@ -42,6 +42,12 @@ def chain_digest(plan: Plan) -> str:
     """Sixteen letters that stay the same as long as the chain does."""
     parts = vars(parts_of(plan))
     cards = {name: card.model_dump(mode="json", exclude=set(ALIKE)) for name, card in parts.items() if card is not None}
+    # What a supply pin gives came to the card later: the usual says nothing new.
+    if (
+        parts["source"] is not None
+        and parts["source"].supply_v == type(parts["source"]).model_fields["supply_v"].default
+    ):
+        del cards["source"]["supply_v"]
     chain = plan.trigger.model_dump(mode="json", include=set(OF_THE_CHAIN))
     beat = plan.beat.model_dump(mode="json", include=set(OF_THE_BEAT))
     text = json.dumps([cards, chain, beat], sort_keys=True)

@@ -121,6 +121,8 @@ def _ends(parts: Parts, output: Output, cut: bool, wires: tuple[str, ...]) -> di
         "nothing": (),
     }
     found = {"source": sources[output]}
+    if output == "pin" and is_driven(parts.coupling):
+        found["source"] = (*sources[output], "supply")
     if parts.coupling is not None:
         found["coupling"] = tuple(_coupling_ends(parts.coupling))
     if parts.resistor is not None:
@@ -132,7 +134,14 @@ def _ends(parts: Parts, output: Output, cut: bool, wires: tuple[str, ...]) -> di
     return found
 
 
+def is_driven(card: Coupling | None) -> bool:
+    """Whether it is a relay whose own driver takes the coil's current from a supply pin."""
+    return card is not None and card.form == "relay" and card.driver
+
+
 def _coupling_ends(card: Coupling) -> Iterator[str]:
+    if is_driven(card):
+        yield "supply"
     ins = ("plus", "minus")
     outs = ("high", "low") if card.form == "optocoupler" else ("open", "closed", "common")
     for names in (ins, outs):
@@ -164,6 +173,8 @@ def _feeding(ends: dict[str, tuple[str, ...]]) -> Iterator[Join]:
     channels = [("pin", "")]
     if "plus2" in ends["coupling"] and "half" in ends["source"]:
         channels.insert(0, ("half", "2"))
+    if "supply" in ends["coupling"] and "supply" in ends["source"]:
+        yield Join(a="source.supply", b="coupling.supply")
     for pin, number in channels:
         yield Join(a=f"source.{pin}", b=f"coupling.plus{number}")
         yield Join(a="source.ground", b=f"coupling.minus{number}")

@@ -2936,8 +2936,8 @@ export interface components {
          * @description What parts two circuits and passes the press on: an optocoupler or a relay; or a resistor in series.
          *
          *     The light of an optocoupler needs `needs_ma` at `forward_v`; `series_ohm` is the resistor that stands before it
-         *     (0: none). A relay's coil draws `coil_ma` at `coil_v`; one with a driver of its own takes that from elsewhere and
-         *     draws `needs_ma`. `contact_ohm` is what its closed contact, or the resistor, has.
+         *     (0: none). A relay's coil draws `coil_ma` at `coil_v`; one with a driver of its own takes that from a supply pin
+         *     and asks the pin that switches it for `needs_ma`. `contact_ohm` is what its closed contact, or the resistor, has.
          */
         Coupling: {
             /** Name */
@@ -4086,8 +4086,9 @@ export interface components {
          *     takes of sun and moon, `town_lx` what lamps add; the scene may be darker than open ground by `offset_stops`.
          *     Proofs shift the whole curve instead. `night_stops` is by how much a night should look darker than day. `stars_px`
          *     is how far a star may be drawn out (empty: as far as it likes), in the part of the picture that counts,
-         *     `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too bright or
-         *     `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat have them.
+         *     `stars_in`: its centre, its middle two thirds, or all of it out to the corners. A frame may be `over_stops` too
+         *     bright or `under_stops` too dark and still be mended. Settings that are not in the order stand as camera and beat
+         *     have them.
          */
         Light: {
             /**
@@ -7433,7 +7434,8 @@ export interface components {
          * @description Who tells the camera: its limits, what it puts on its wires, and the connector of its lead.
          *
          *     `delay_s` is how long it takes from its decision until its contact closes. `volts` is what a pin stands at while
-         *     it is on, `pin_ma` the most it gives; both None where nobody has measured or read them. `presses` is how often a
+         *     it is on, `pin_ma` the most it gives; both None where nobody has measured or read them. `supply_v` is what a supply
+         *     pin of the board gives to what hangs on it. `presses` is how often a
          *     switch or a relay of its own can be pressed, `button_ohm` what a headset's button puts across its contacts.
          */
         Trigger: {
@@ -7515,6 +7517,11 @@ export interface components {
             volts?: number | null;
             /** Pin Ma */
             pin_ma?: number | null;
+            /**
+             * Supply V
+             * @default 5
+             */
+            supply_v: number;
             /**
              * Pins
              * @default []

@@ -73,7 +73,8 @@ export function triggerFields(card: Trigger): Field[] {
     ...(pin
       ? [
           field('volts', 'pin stands at, while on', 'V', { empty: 'not measured' }),
-          field('pin_ma', 'a pin gives', 'mA', UNKNOWN)
+          field('pin_ma', 'a pin gives', 'mA', UNKNOWN),
+          field('supply_v', 'a supply pin gives', 'V')
         ]
       : []),
     ...(pressed ? [field('presses', 'made for so many presses', 'times', UNKNOWN)] : []),

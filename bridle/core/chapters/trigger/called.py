@@ -30,7 +30,7 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
         return
     if plan.beat.tied or plan.beat.uncoupled is not None or any(_waits(asked) for asked in asked_of(shooting)):
         return
-    yield NOBODY.at("kit.copies", {"camera": slot(camera.card.name)}, [_own_timer(plan)])
+    yield NOBODY.at("kit.copies", {"camera": slot(camera.card.name)}, [own_timer(plan)])
 
 
 def _waits(asked: Asked) -> bool:
@@ -38,7 +38,8 @@ def _waits(asked: Asked) -> bool:
     return asked.drive.stops and asked.drive.TOLD != "hand"
 
 
-def _own_timer(plan: Plan) -> Fix:
+def own_timer(plan: Plan) -> Fix:
+    """The camera's own timer in place of whatever fires it."""
     card = made("trigger", "the camera's own timer").model_copy(
         update={"source": "camera timer", "mass_g": 0.0, "coupling": "none", "socket": "none"}
     )

@@ -6,7 +6,7 @@ from bridle.core.chapters.trigger.fixing import as_it_belongs, driven, parted, r
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.wired import Coupling, Trigger
-from bridle.core.reckon.calls import lamps_of
+from bridle.core.reckon.calls import lamps_of, relays_of
 from bridle.core.reckon.hearing import Hearing, hearing
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.wiring import parts_of
@@ -42,6 +42,14 @@ IN_USE = SnagKind(
     "Pin {pin} of the {device} is used already: {use}.",
     "Both would switch at once, and neither as it should.",
 )
+BARE = SnagKind(
+    "coil-without-diode",
+    "stop",
+    "trigger",
+    "The coil of the {part} has no diode across it.",
+    "Each time it lets go, it gives back many times its own voltage, and that goes into the pin: sooner or later the "
+    "board is lost.",
+)
 WORN = SnagKind(
     "relay-wears-out",
     "mind",
@@ -63,7 +71,7 @@ LOSES = SnagKind(
     "The lamps' lead loses {lost} there and back, of {volts}.",
     "They burn dimmer at the end of a lead of {length} with {ohms} a metre, and dimmer still when all are on.",
 )
-KINDS = (TIED, FOREIGN, OVERLOADED, IN_USE, WORN, LIFTED, LOSES)
+KINDS = (TIED, FOREIGN, OVERLOADED, IN_USE, BARE, WORN, LIFTED, LOSES)
 
 TENTH = 0.1
 CYCLES = Formula("frames * each", "once for each picture")
@@ -76,6 +84,7 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     if found is not None and found.verdict != "not known":
         yield from _harm(shooting, found)
     yield from _in_use(shooting)
+    yield from _bare(shooting)
     yield from _worn(shooting)
     yield from _lifted(shooting)
 
@@ -148,9 +157,12 @@ def _in_use(shooting: Shooting) -> Iterator[Snag]:
     asked += [(f"trigger.lamps.{n}.pin", use.pin, use.lamp) for n, use in enumerate(plan.trigger.lamps)]
     free = [name for name, use in uses.items() if not use and name not in {pin for _, pin, _ in asked}]
     taken: dict[str, str] = {}
-    for path, pin, what in asked:
+    shared = {use.lamp for group in relays_of(plan) for _, _, use in group[1:]}
+    for number, (path, pin, what) in enumerate(asked):
         use = uses.get(pin) or taken.get(pin)
-        if pin and use:
+        # Lamps that are switched alike hang on one relay.
+        alike = number > 0 and not uses.get(pin) and what in shared
+        if pin and use and not alike:
             slots = {"pin": slot(pin), "device": slot(source.name), "use": slot(use)}
             yield IN_USE.at(path, slots, [_another(path, free[0])] if free else [_no_pin(path)])
         taken[pin] = what
@@ -164,6 +176,24 @@ def _another(path: str, pin: str) -> Fix:
 def _no_pin(path: str) -> Fix:
     said = "Which pin it will be is open then; the card has none free."
     return Fix(label="Leave it open", consequence=said, slots={}, edits=(Edit(path=path, value=""),))
+
+
+def _bare(shooting: Shooting) -> Iterator[Snag]:
+    """A plain relay on a pin, without what takes up the kick of its coil."""
+    plan, found = shooting.plan, shooting.hearing
+    card = found.wiring.parts.coupling if found is not None else None
+    if found is None or card is None or card.form != "relay" or card.driver or card.diode:
+        return
+    if found.wiring.output != "pin":
+        return
+    index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is card)
+    fix = Fix(
+        label="Put a diode across it",
+        consequence="Its ringed end to the coil's plus; any small rectifier diode will do.",
+        slots={},
+        edits=(Edit(path=f"kit.copies.{index}.card.diode", value=True),),
+    )
+    yield BARE.at(f"kit.copies.{index}.card.diode", {"part": slot(card.name)}, [fix])
 
 
 def _worn(shooting: Shooting) -> Iterator[Figure | Snag]:

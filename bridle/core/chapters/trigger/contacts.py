@@ -2,14 +2,17 @@
 
 from collections.abc import Iterator
 
-from bridle.core.chapters.trigger.fixing import as_it_belongs, driven, parted, resistor
+from bridle.core.chapters.trigger.called import own_timer
+from bridle.core.chapters.trigger.fixing import as_it_belongs, driven, parted, resistor, works
 from bridle.core.chapters.trigger.unread import camera_at, unread
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.wired import Coupling
+from bridle.core.plan.wired import Coupling, Trigger
 from bridle.core.quantity import listed
-from bridle.core.reckon.circuit import PULLS_IN, coil_a
+from bridle.core.reckon.circuit import PULLS_IN, coil_a, driver_a
 from bridle.core.reckon.hearing import Hearing
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.wiring import is_driven
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.circuits.headset import OHMS
 
@@ -78,6 +81,27 @@ WRONG_KEY = SnagKind(
     "The {camera} takes this press for {key}; its app fires on {fires}.",
     "A phone tells the buttons of a headset by their resistance: {ohms} belongs to {fires}.",
 )
+NO_KEY = SnagKind(
+    "no-headset-key",
+    "stop",
+    "trigger",
+    "The {camera} sees {ohms} at its headset socket, and no button of a headset has that.",
+    "A phone tells the buttons by their resistance, and takes no notice of what lies between them.",
+)
+NOT_FED = SnagKind(
+    "relay-not-fed",
+    "stop",
+    "trigger",
+    "Nothing feeds the coil of the {coupling}: its supply pin is joined to nothing.",
+    "The pin that switches it only tells its driver; the coil takes its current from a supply pin of the board.",
+)
+FED_LOW = SnagKind(
+    "relay-fed-too-low",
+    "stop",
+    "trigger",
+    "The {coupling} is made for {coil}; the supply pin gives {level}.",
+    "Its coil gets {flows} of {needs}, and a coil needs about three quarters of its current to pull in.",
+)
 RESTLESS = SnagKind(
     "chain-never-rests",
     "stop",
@@ -95,6 +119,9 @@ KINDS = (
     WEAK,
     COIL,
     WRONG_KEY,
+    NO_KEY,
+    NOT_FED,
+    FED_LOW,
     RESTLESS,
 )
 BY_VERDICT = {
@@ -117,6 +144,8 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
         yield from unread(shooting, found, slots)
     elif found.verdict == "nothing":
         yield from _nothing(shooting, found, slots)
+    elif found.verdict == "no key":
+        yield from _no_key(shooting, found, slots)
     elif found.verdict == "wrong key":
         yield from _wrong_key(shooting, found, slots)
     else:
@@ -154,6 +183,9 @@ def _nothing(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> Iter
             told = {**more, "flows": slot(found.led_a * 1000, "mA"), "needs": slot(card.needs_ma, "mA")}
             yield WEAK.at(f"kit.copies.{index}.card.series_ohm", told, list(resistor(plan, index, card)))
             return
+        if is_driven(card):
+            yield from _driven(shooting, found, card, source, more, index)
+            return
         if found.coil_a and found.coil_a < PULLS_IN * coil_a(card):
             told = {
                 **more,
@@ -163,7 +195,82 @@ def _nothing(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> Iter
             }
             yield COIL.at(f"kit.copies.{index}.card.coil_v", told, list(driven(plan, index, source.volts)))
             return
-    yield NOTHING.at(PLACE, {**slots, "reason": slot(_reason(found))}, list(as_it_belongs(plan)))
+    yield NOTHING.at(PLACE, {**slots, "reason": slot(_reason(found))}, list(_mended(plan)))
+
+
+def _driven(
+    shooting: Shooting, found: Hearing, card: Coupling, source: Trigger, more: dict[str, Slot], index: int
+) -> Iterator[Snag]:
+    """A relay board with a driver: its input, its supply, or what is joined behind it."""
+    plan, asked, full = shooting.plan, driver_a(card), coil_a(card)
+    if found.input_a and found.input_a < PULLS_IN * asked:
+        told = {**more, "flows": slot(found.input_a * 1000, "mA"), "needs": slot(asked * 1000, "mA")}
+        told["coil"] = slot(card.coil_v, "V")
+        yield COIL.at(f"kit.copies.{index}.card.coil_v", told, list(driven(plan, index, source.volts or 0.0)))
+    elif not _joined(found, "coupling.supply"):
+        yield NOT_FED.at(PLACE, more, list(as_it_belongs(plan)))
+    elif found.coil_a and found.coil_a < PULLS_IN * full:
+        told = {
+            **more,
+            "level": slot(source.supply_v, "V"),
+            "coil": slot(card.coil_v, "V"),
+            "flows": slot(found.coil_a * 1000, "mA"),
+            "needs": slot(full * 1000, "mA"),
+        }
+        yield FED_LOW.at(f"kit.copies.{index}.card.coil_v", told, list(_fed(plan, source, card)))
+    else:
+        slots = {name: more[name] for name in ("device", "camera")}
+        yield NOTHING.at(PLACE, {**slots, "reason": slot(_reason(found))}, list(_mended(plan)))
+
+
+def _joined(found: Hearing, end: str) -> bool:
+    return any(end in (join.a, join.b) for join in found.wiring.joins)
+
+
+def _fed(plan: Plan, source: Trigger, card: Coupling) -> Iterator[Fix]:
+    """A supply pin that gives what the coil is made for."""
+    index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is source)
+    edits = (Edit(path=f"kit.copies.{index}.card.supply_v", value=card.coil_v),)
+    if works(plan, edits):
+        yield Fix(
+            label="Feed it from {coil}",
+            consequence="Another supply pin of the board, or a supply beside it that shares its ground.",
+            slots={"coil": slot(card.coil_v, "V")},
+            edits=edits,
+        )
+
+
+def _mended(plan: Plan) -> Iterator[Fix]:
+    """Joined as it belongs; where that is no help, a lead bought for the camera, or the camera's own timer."""
+    ways = [*as_it_belongs(plan), *parted(plan)]
+    yield from ways[:1]
+    if not ways:
+        yield own_timer(plan)
+
+
+def _no_key(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> Iterator[Snag]:
+    camera, ohms = found.wiring.parts.camera, found.stages["full"].ohms
+    assert camera is not None and ohms is not None
+    fixes = list(_key_of_the_app(shooting, found, camera.fires_on))
+    yield NO_KEY.at(PLACE, {**slots, "ohms": slot(ohms, "Ω")}, fixes)
+
+
+def _key_of_the_app(shooting: Shooting, found: Hearing, fires_on: str) -> Iterator[Fix]:
+    """The resistance of the key that the app fires on: in the resistor, or in the button itself."""
+    plan, parts = shooting.plan, found.wiring.parts
+    ohms = OHMS.get(fires_on)  # type: ignore[call-overload]  # a key, or “not known”
+    if ohms is None:
+        return
+    if parts.resistor is not None:
+        yield from (fix for fix in _right_ohms(shooting, parts.resistor, ohms, "") if works(plan, fix.edits))
+    elif parts.source is not None and parts.source.source == "headset":
+        index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is parts.source)
+        yield Fix(
+            label="Take a button of {ohms}",
+            consequence="A headset that the phone knows has it; try it with the app first.",
+            slots={"ohms": slot(ohms, "Ω")},
+            edits=(Edit(path=f"kit.copies.{index}.card.button_ohm", value=ohms),),
+        )
 
 
 def _turned(found: Hearing) -> bool:
@@ -211,7 +318,8 @@ def _wrong_key(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> It
     assert camera is not None and key is not None and camera.fires_on in OHMS
     ohms = OHMS[camera.fires_on]
     told = {**slots, "key": slot(key), "fires": slot(camera.fires_on), "ohms": slot(ohms, "Ω")}
-    yield WRONG_KEY.at(PLACE, told, list(_right_ohms(shooting, resistor_card, ohms, key)))
+    ways = [fix for fix in _right_ohms(shooting, resistor_card, ohms, key) if works(shooting.plan, fix.edits)]
+    yield WRONG_KEY.at(PLACE, told, ways or list(as_it_belongs(shooting.plan)))
 
 
 def _right_ohms(shooting: Shooting, card: Coupling | None, ohms: float, key: str) -> Iterator[Fix]:

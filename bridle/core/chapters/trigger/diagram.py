@@ -7,14 +7,14 @@ from bridle.core.chapters.trigger.layout import Block, Chart, drawn
 from bridle.core.chapters.trigger.state import Diagram
 from bridle.core.chapters.trigger.symbols import INSIDE, said
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.wiring import Wiring
+from bridle.core.reckon.wiring import Wiring, is_driven
 
 WIDTHS = {"source": 168.0, "coupling": 236.0, "resistor": 188.0, "camera": 176.0}
 # A relay's coil and its contacts stand well apart, as they are.
 OF_A_RELAY = 52.0
 # Two channels stand beside one another.
 SECOND = 64.0
-LEFT = ("plus", "minus", "plus2", "minus2", "a")
+LEFT = ("supply", "plus", "minus", "plus2", "minus2", "a")
 LONGEST_WIRE = 16
 LABELS = {
     "open": "normally open",
@@ -30,6 +30,7 @@ LABELS = {
 FORMS = {
     "optocoupler": {"plus": "anode", "minus": "cathode"},
     "relay": {"plus": "coil +", "minus": "coil −"},
+    "driven": {"plus": "input", "minus": "ground", "supply": "supply"},
 }
 
 
@@ -47,7 +48,7 @@ def _blocks(plan: Plan, wired: Wiring) -> Iterator[Block]:
         if part not in wired.ends:
             continue
         ends = [f"{part}.{end}" for end in wired.ends[part]]
-        is_left = [part == last or end.partition(".")[2] in LEFT for end in ends]
+        is_left = [part == last or (part != "source" and end.partition(".")[2] in LEFT) for end in ends]
         name = "camera" if part == last else part
         card = getattr(wired.parts, name)
         coupling = card if name == "coupling" else None
@@ -75,7 +76,7 @@ def label(wired: Wiring, end: str) -> str:
         short = called_so if len(called_so) <= LONGEST_WIRE else f"{called_so[: LONGEST_WIRE - 1]}…"
         return f"{short}: {role or 'not known'}"
     if part == "coupling" and wired.parts.coupling is not None:
-        own = FORMS.get(wired.parts.coupling.form, {})
+        own = FORMS["driven" if is_driven(wired.parts.coupling) else wired.parts.coupling.form]
         plain = name.removesuffix("2")
         said = own.get(plain) or LABELS.get(plain, plain)
         return f"{said} 2" if plain != name else said

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
-from bridle.core.plan.wired import Coupling
+from bridle.core.plan.wired import Coupling, Trigger
 from bridle.core.reckon.circuit import LED_OHM, PIN_OHM
 from bridle.core.reckon.hearing import Hearing, hearing
 from bridle.core.reckon.parts import free_key
@@ -83,6 +83,18 @@ def resistor(plan: Plan, index: int, card: Coupling) -> Iterator[Fix]:
         )
 
 
+def _supplied(plan: Plan, volts: float) -> Iterator[Edit]:
+    """The supply pin that feeds such a board, and the wire to it."""
+    for index, copy in enumerate(plan.kit.copies):
+        if isinstance(copy.card, Trigger) and copy.card.supply_v < volts:
+            yield Edit(path=f"kit.copies.{index}.card.supply_v", value=volts)
+    if plan.trigger.joins is not None:
+        ends = {end for join in plan.trigger.joins for end in (join.a, join.b)}
+        if "coupling.supply" not in ends:
+            joins = [join.model_dump(mode="json") for join in plan.trigger.joins]
+            yield Edit(path=JOINS, value=[*joins, {"a": "source.supply", "b": "coupling.supply"}])
+
+
 def driven(plan: Plan, index: int, volts: float) -> Iterator[Fix]:
     """A relay board that feeds its own coil, and asks a pin for a few milliamperes."""
     base = f"kit.copies.{index}.card"
@@ -90,6 +102,7 @@ def driven(plan: Plan, index: int, volts: float) -> Iterator[Fix]:
         Edit(path=f"{base}.driver", value=True),
         Edit(path=f"{base}.needs_ma", value=DRIVER_MA),
         Edit(path=f"{base}.coil_v", value=volts),
+        *_supplied(plan, volts),
     )
     if works(plan, edits):
         yield Fix(

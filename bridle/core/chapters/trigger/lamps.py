@@ -8,7 +8,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.wired import Battery, PowerSupply
-from bridle.core.reckon.calls import Lit, lit
+from bridle.core.reckon.calls import Lit, lit, relays_of
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -90,7 +90,9 @@ def _lamp(shooting: Shooting, one: Lit) -> Iterator[Figure | Snag]:
     yield figure(f"{key}.heat", "heat, on average", lamp.watts * share, "W", HEAT, watts, part)
     colour, day = term("lamp", "the lamp", lamp.kelvin, "K"), term("day", "daylight", DAYLIGHT_K, "K")
     frames = term("frames", "frames", shooting.frames, "frames")
-    yield figure(f"{key}.cycles", "its relay is switched on and off", shooting.frames, "times", ONCE, frames)
+    # Lamps on one relay are counted with the first of them.
+    if any(group[0][0] == one.index for group in relays_of(shooting.plan)):
+        yield figure(f"{key}.cycles", "its relay is switched on and off", shooting.frames, "times", ONCE, frames)
     yield figure(f"{key}.mixed", "with as much daylight", mixed_k(lamp.kelvin), "K", MIXED, colour, day)
     yield from _warm(shooting, one)
     place = f"trigger.lamps.{shooting.plan.trigger.lamps.index(one.use)}"

@@ -54,7 +54,8 @@ def _pins(x: float, width: float, ends: Ends) -> Iterator[Drawing]:
     at = x + width - LABEL - 16
     for name, end in ends.items():
         yield end, (at, end[1])
-        yield _glyph("ground" if name == "ground" else "pin", (at, end[1]), (at - 18, end[1]))
+        glyph: GlyphName = "ground" if name == "ground" else "battery" if name == "supply" else "pin"
+        yield _glyph(glyph, (at, end[1]), (at - 18, end[1]))
 
 
 def _headset(x: float, width: float, ends: Ends) -> Iterator[Drawing]:
@@ -81,6 +82,10 @@ def _coupling(wired: Wiring, x: float, width: float, ends: Ends) -> list[Drawing
         left, right = (_further(own, channel, pair) for pair in (("plus", "minus"), _out_pair(card.form)))
         made = _light if card.form == "optocoupler" else relay
         drawn += made(x + left * CHANNEL, width - (left + right) * CHANNEL, channel)
+        if "supply" in channel:
+            # The supply stands over the coil: what the input lets onto it.
+            at = channel["supply"]
+            drawn.append((at, (x + COIL - 30, at[1]), (x + COIL - 30, channel["plus"][1] - 8)))
         if card.form == "relay" and card.diode and not card.driver:
             drawn.append(_flyback(x + left * CHANNEL, channel))
     return drawn
@@ -172,7 +177,11 @@ def _coupling_said(wired: Wiring) -> str:
     assert card is not None
     if card.form == "optocoupler":
         return f"{_say(card.series_ohm, 'Ω')} before its light"
-    return "fed by its own driver" if card.driver else f"coil {_say(card.coil_v, 'V')}, {_say(card.coil_ma, 'mA')}"
+    return (
+        f"a driver of its own, coil {_say(card.coil_v, 'V')}, {_say(card.coil_ma, 'mA')}"
+        if card.driver
+        else f"coil {_say(card.coil_v, 'V')}, {_say(card.coil_ma, 'mA')}"
+    )
 
 
 def _resistor_said(wired: Wiring) -> str:
