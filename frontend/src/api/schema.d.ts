@@ -6842,6 +6842,8 @@ export interface components {
         /**
          * SettingSheet
          * @description Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`.
+         *
+         *     The card is one sheet of paper; a list that is too long for it stands on a second one (`number`).
          */
         SettingSheet: {
             /** Title */
@@ -6851,6 +6853,11 @@ export interface components {
              * @default
              */
             about: string;
+            /**
+             * Number
+             * @default 1
+             */
+            number: number;
             /** Settings */
             settings: components["schemas"]["SettingLine"][];
         };

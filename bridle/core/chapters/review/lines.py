@@ -11,9 +11,9 @@ def line(label: str, value: Slot, figure: str | None = None) -> SettingLine:
     return SettingLine(label=label, value=value, figure=figure)
 
 
-def sheet(title: str, settings: Iterable[SettingLine], about: str = "") -> SettingSheet:
-    """A section of the card."""
-    return SettingSheet(title=title, about=about, settings=tuple(settings))
+def sheet(title: str, settings: Iterable[SettingLine], about: str = "", number: int = 1) -> SettingSheet:
+    """A section of the card, on its first or its second sheet."""
+    return SettingSheet(title=title, about=about, number=number, settings=tuple(settings))
 
 
 def some(title: str, settings: Iterable[SettingLine]) -> list[SettingSheet]:

@@ -20,6 +20,8 @@ from bridle.core.snag import at_clock, slot
 
 # How long before a drive has to be stopped somebody is called.
 ALARM_S = 120
+# A carriage that is nearer than this to an end of its travel stands there.
+AT_THE_END_MM = 0.5
 # A longer row of keyframes, stations or pictures is in the table of steps; the card has its ends.
 MOST_KEYS, MOST_STATIONS, MOST_SIDE_BY_SIDE, MOST_FOCUSED = 5, 8, 12, 12
 
@@ -75,7 +77,9 @@ def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
         if axis.name in by_themselves:
             continue
         value = round(float(shooting.positions[axis.name][frame]), 3)
-        yield line(axis.name, slot(value, shown_unit(axis)))
+        ends = axis.kind == "linear" and min(abs(value - axis.low), abs(value - axis.high)) <= AT_THE_END_MM
+        said = f"{write(value, shown_unit(axis))}, the very end of its travel"
+        yield line(axis.name, slot(said) if ends else slot(value, shown_unit(axis)))
 
 
 def _stations(shooting: Shooting) -> Iterator[SettingSheet]:

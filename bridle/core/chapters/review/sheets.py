@@ -25,8 +25,8 @@ from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
 
-# A longer list of changes has a file of its own.
-MOST_CHANGES = 60
+# So many changes stand on the card; more on a second sheet, and a still longer list has a file of its own.
+MOST_ON_CARD, MOST_CHANGES = 12, 60
 
 
 def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
@@ -124,7 +124,11 @@ def _changes(shooting: Shooting) -> list[SettingSheet]:
     ]
     if len(changes) > MOST_CHANGES:
         rows.append(line("and on", slot(f"{len(changes) - MOST_CHANGES} more in the list of changes")))
-    return [sheet("Changes of setting", rows, "changes")] if rows else []
+    if len(rows) <= MOST_ON_CARD:
+        return [sheet("Changes of setting", rows, "changes")] if rows else []
+    first = line("the first", slot(f"{rows[0].label}: {rows[0].value.value}"))
+    count = line("in all", slot(f"{len(changes)}, listed on sheet 2"))
+    return [sheet("Changes of setting", [first, count], "changes"), sheet("Changes of setting", rows, "changes", 2)]
 
 
 def _clock(times: Timeline, frame: int) -> str:

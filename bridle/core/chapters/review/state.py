@@ -17,10 +17,14 @@ class SettingLine:
 
 @dataclass(slots=True, kw_only=True)
 class SettingSheet:
-    """Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`."""
+    """Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`.
+
+    The card is one sheet of paper; a list that is too long for it stands on a second one (`number`).
+    """
 
     title: str
     about: str = ""
+    number: int = 1
     settings: tuple[SettingLine, ...]
 
 

@@ -21,6 +21,7 @@ def bench(shooting: Shooting) -> Iterator[BenchStep]:
         )
 
 
+CHANCE = Formula("(1 - may_miss / frames) ** presses", "every one of so many presses would have to come through")
 STANDS_OUT = Formula("(click + travel) / 2", "between the click and the end of the travel, as far from both")
 ROD = Formula("wall + out", "through the wall, and so far beyond it")
 HOLE = Formula("rod + play", "the rod slides, and does not lean")
@@ -60,4 +61,15 @@ def figures(shooting: Shooting) -> Iterator[Figure]:
         term("certainty", "how sure that makes", sure, "share"),
         term("may_miss", "frames that may be missed", missed, "frames"),
         term("frames", "frames", frames, "frames"),
+    )
+    presses = presses_needed(frames, missed, float(sure))
+    yield figure(
+        "trigger.chance",
+        f"chance that a chain that loses more than {missed} of {frames} passes all the same",
+        (1 - missed / frames) ** presses,
+        "share",
+        CHANCE,
+        term("may_miss", "frames that may be missed", missed, "frames"),
+        term("frames", "frames", frames, "frames"),
+        term("presses", "presses without a miss", presses, "times"),
     )

@@ -29,6 +29,8 @@
         : [`the ${TAKES[what]} of ${day(at, sheet.zone)}, ${clock(at, sheet.zone, false)}`];
     })
   );
+  /** A list that is too long for the card stands on a second sheet of paper. */
+  const two = $derived(review.sheets.some((one) => (one.number ?? 1) > 1));
   let waiting = $state('');
 
   /** What is downloaded or printed is what is kept, so everything is kept first. */
@@ -43,6 +45,35 @@
     else location.assign(`/files/shoots/${sheet.id}/${formats[what].file}`);
   }
 </script>
+
+{#snippet sections(number: number)}
+  <div class="sheets">
+    {#each review.sheets.filter((one) => (one.number ?? 1) === number) as one, i (i)}
+      <section class:wide={one.title === 'Pack'} class:list={number > 1}>
+        <h3>{one.title}</h3>
+        <dl>
+          {#each one.settings as setting, j (j)}
+            <div>
+              <dt>{setting.label}</dt>
+              <dd class:number={typeof setting.value.value === 'number'}>
+                {#if setting.figure && typeof setting.value.value === 'number'}
+                  <Working
+                    figure={setting.figure}
+                    shown={write(setting.value.value, setting.value.unit, sheet.zone)}
+                  />
+                {:else}
+                  {typeof setting.value.value === 'string'
+                    ? setting.value.value
+                    : write(setting.value.value, setting.value.unit, sheet.zone)}
+                {/if}
+              </dd>
+            </div>
+          {/each}
+        </dl>
+      </section>
+    {/each}
+  </div>
+{/snippet}
 
 <section class="review">
   <div class="no-print findings">
@@ -96,6 +127,7 @@
     <header>
       <h2>{sheet.plan.shoot.name}</h2>
       <p>{[sheet.plan.shoot.place.name, when, sheet.plan.shoot.subject].filter(Boolean).join(' · ')}</p>
+      {#if two}<p class="only-print">Sheet 1 of 2</p>{/if}
     </header>
     {#if sheet.evaluation.frames && clip && rate}
       <p class="line">
@@ -105,32 +137,7 @@
           : ''}. {write(clip, 's')} of clip at {write(rate, 'rate')}.
       </p>
     {/if}
-    <div class="sheets">
-      {#each review.sheets as one, i (i)}
-        <section class:wide={one.title === 'Pack'}>
-          <h3>{one.title}</h3>
-          <dl>
-            {#each one.settings as setting, j (j)}
-              <div>
-                <dt>{setting.label}</dt>
-                <dd class:number={typeof setting.value.value === 'number'}>
-                  {#if setting.figure && typeof setting.value.value === 'number'}
-                    <Working
-                      figure={setting.figure}
-                      shown={write(setting.value.value, setting.value.unit, sheet.zone)}
-                    />
-                  {:else}
-                    {typeof setting.value.value === 'string'
-                      ? setting.value.value
-                      : write(setting.value.value, setting.value.unit, sheet.zone)}
-                  {/if}
-                </dd>
-              </div>
-            {/each}
-          </dl>
-        </section>
-      {/each}
-    </div>
+    {@render sections(1)}
     {#if snags.length}
       <section class="only-print">
         <h3>Open snags</h3>
@@ -158,6 +165,15 @@
       </p>
       <p class="notes">Notes:</p>
     </section>
+    {#if two}
+      <div class="second">
+        <header>
+          <h2>{sheet.plan.shoot.name}</h2>
+          <p>Sheet 2 of 2</p>
+        </header>
+        {@render sections(2)}
+      </div>
+    {/if}
   </article>
 </section>
 
@@ -232,6 +248,14 @@
     break-inside: avoid;
     margin-bottom: 12px;
   }
+  .sheets .list {
+    break-inside: auto;
+  }
+  .second {
+    border-top: 1px solid var(--ink);
+    margin-top: 12px;
+    padding-top: 10px;
+  }
   .sheets .wide {
     column-span: all;
   }
@@ -294,6 +318,11 @@
     }
     .only-print {
       display: block;
+    }
+    .second {
+      break-before: page;
+      border-top: 0;
+      margin-top: 0;
     }
     .ticks p {
       margin-top: 5px;

@@ -69,6 +69,7 @@
         </Row>
         <Row label="how sure it has to be" path="trigger.certainty" unit="share" min={0.5} />
         <FigureRow label="presses without a miss" figure="trigger.presses" />
+        <FigureRow label="a worse chain passes all the same" figure="trigger.chance" />
       </Rows>
     {/if}
   </section>
