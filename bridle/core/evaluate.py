@@ -20,6 +20,7 @@ from bridle.core.evaluation import Evaluation
 from bridle.core.given import NOTHING, Given
 from bridle.core.lists import origins
 from bridle.core.plan.document import Plan
+from bridle.core.reckon.folded import standing
 from bridle.core.reckon.frames.windows import thinned
 from bridle.core.reckon.reckoning import Reckoning, reckon
 from bridle.core.snag import worst
@@ -95,6 +96,7 @@ def gather(
         schools=beats.state.schools,
         stalls_at=beats.state.stalls_at,
         rig=rigs.state.standing,
+        standing=standing(known),
         programmed=rigs.state.programmed,
         marked=rigs.state.marked,
         drives=rigs.state.drives,

@@ -20,6 +20,8 @@ from bridle.core.snag import Snag
 class Evaluation(BaseModel):
     """Everything about a shoot. Figures by key; snags with the worst first; `stalls_at` is a frame (0-based).
 
+    `standing` are the chapters and leaves, of those that are folded away otherwise, that this shoot has a use for.
+
     `programmed` are the axes that a controller's program moves, `marked` those that a hand sets.
     """
 
@@ -34,6 +36,7 @@ class Evaluation(BaseModel):
     stalls_at: int | None
     rig: RigDrawn | None
     drives: tuple[DriveState, ...]
+    standing: tuple[str, ...]
     programmed: tuple[AxisName, ...]
     marked: tuple[AxisName, ...]
     letters: dict[str, str]

@@ -6800,6 +6800,8 @@ export interface components {
             rig: components["schemas"]["RigDrawn"] | null;
             /** Drives */
             drives: components["schemas"]["DriveState"][];
+            /** Standing */
+            standing: string[];
             /** Programmed */
             programmed: ("slide" | "pan" | "tilt" | "roll" | "focus" | "zoom")[];
             /** Marked */

@@ -1,5 +1,4 @@
 /** The chapters of the sheet in working order. A new one is a folder of its own and a line here. */
-import type { Plan } from '../api/client';
 import clip from './clip';
 import type { Chapter } from './entry';
 import light from './light';
@@ -13,9 +12,9 @@ import trigger from './trigger';
 
 export const CHAPTERS: readonly Chapter[] = [clip, rig, move, light, trigger, printing, season, review, run];
 
-/** Those that a shoot has a use for, and the one that lies open. */
-export function chaptersFor(plan: Plan, open: string): readonly Chapter[] {
-  return CHAPTERS.filter((chapter) => chapter.key === open || !chapter.needs || chapter.needs(plan));
+/** Those that a shoot has a use for, as the core tells it, and the one that lies open. */
+export function chaptersFor(standing: readonly string[], open: string): readonly Chapter[] {
+  return CHAPTERS.filter(({ key, folds }) => key === open || !folds || standing.includes(key));
 }
 
 export function chapterOf(key: string): Chapter | undefined {

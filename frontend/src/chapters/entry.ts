@@ -1,6 +1,5 @@
 /** What the sheet knows of a chapter before it is opened. */
 import type { Component } from 'svelte';
-import type { Plan } from '../api/client';
 import type { Lane } from '../drawings/span/lane';
 
 export interface Leaf {
@@ -12,8 +11,8 @@ export interface Leaf {
   lit?: boolean;
   /** While something is dragged here the calendar of work windows is whole, beside those lines and figures. */
   windows?: boolean;
-  /** Whether a shoot has any use for it; all that open the chapter have without it. */
-  needs?: (plan: Plan) => boolean;
+  /** Folded away where the core does not say that the shoot has a use for it. */
+  folds?: boolean;
 }
 
 export interface Chapter {
@@ -24,8 +23,8 @@ export interface Chapter {
   load: () => Promise<{ default: Component }>;
   /** The parts it is turned to, the first of which lies open at first; none where it is one page. */
   leaves: readonly Leaf[];
-  /** Whether a shoot has any use for it; all have without it. */
-  needs?: (plan: Plan) => boolean;
+  /** Folded away where the core does not say that the shoot has a use for it. */
+  folds?: boolean;
   /** What it shows on the span, from the first chapter drawn under the next ones. */
   lanes: readonly Lane[];
 }

@@ -25,7 +25,9 @@
     <Leaves
       label="Parts of the {chapter.label.toLowerCase()}"
       at="/shoots/{sheet.id}/{chapter.key}"
-      leaves={chapter.leaves.filter(({ needs }) => !needs || needs(sheet.plan))}
+      leaves={chapter.leaves.filter(
+        ({ key, folds }) => !folds || sheet.evaluation.standing.includes(`${chapter.key}/${key}`)
+      )}
       open={sheet.leaf}
     />
   </header>

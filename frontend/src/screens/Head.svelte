@@ -162,7 +162,7 @@
       </ul>
     </div>{/if}
   <nav aria-label="Chapters" class="no-print">
-    {#each chaptersFor(sheet.plan, chapter) as one, i (one.key)}
+    {#each chaptersFor(sheet.evaluation.standing, chapter) as one, i (one.key)}
       {@const open = sheet.evaluation.snags.filter((snag) => snag.chapter === one.key).length}
       {@const here = one.key === chapter}
       <a

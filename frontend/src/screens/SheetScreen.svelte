@@ -67,7 +67,7 @@
     const target = event.target as HTMLElement;
     if (event.ctrlKey || event.metaKey || event.altKey || target.closest('[role=dialog]')) return;
     if (target.matches('input:not([type=radio], [type=checkbox]), textarea, select')) return;
-    const page = chaptersFor(sheet.plan, chapter)[Number(event.key) - 1];
+    const page = chaptersFor(sheet.evaluation.standing, chapter)[Number(event.key) - 1];
     if (/^[1-9]$/.test(event.key) && page) router.go(`/shoots/${sheet.id}/${page.key}`);
     else if (event.key === ',') sheet.playhead.by(-1);
     else if (event.key === '.') sheet.playhead.by(1);

@@ -13,5 +13,5 @@ export default {
     { key: 'click', label: 'Find the click', whole: true }
   ],
   lanes: [],
-  needs: (plan) => plan.frames?.source === 'layers' || plan.shoot.kind === 'print'
+  folds: true
 } satisfies Chapter;
