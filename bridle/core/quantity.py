@@ -259,9 +259,9 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
         return write_duration(value)
     if unit == "shutter":
         return write_shutter(float(value))
-    if unit == "moment":
+    if unit in ("moment", "dated"):
         at = datetime.fromtimestamp(float(value), UTC).astimezone(ZoneInfo(zone))
-        return f"{at.day} {at:%b}, {at:%H:%M:%S}"
+        return f"{at.day} {at:%b}{f' {at.year}' if unit == 'dated' else ''}, {at:%H:%M:%S}"
     if unit == "instant":
         return datetime.fromtimestamp(float(value), UTC).astimezone(ZoneInfo(zone)).strftime("%H:%M:%S")
     if unit == "rate":
@@ -295,7 +295,7 @@ def write(value: float | Fraction, unit: str, zone: str = "UTC") -> str:
 # What is counted, dialled or read off a clock is written as it is.
 # Things that are counted, by their plural.
 COUNTED = frozenset(("frames", "layers", "lines", "tools", "objects", "ways", "presses", "pictures", "faults"))
-WHOLE = frozenset(("frames", "instant", "moment", "rate", "shutter", "f-number", "focal", *COUNTED))
+WHOLE = frozenset(("frames", "instant", "moment", "dated", "rate", "shutter", "f-number", "focal", *COUNTED))
 SPOKEN = 3
 
 

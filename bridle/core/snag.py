@@ -2,7 +2,7 @@
 
 import re
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from fractions import Fraction
 from typing import Literal
 from zoneinfo import ZoneInfo
@@ -83,10 +83,16 @@ def slot(value: float | Fraction | str, unit: str = "") -> Slot:
 
 
 def at_clock(unix_s: float, start: datetime, zone: str) -> Slot:
-    """A clock time as a slot: with its day where that is another than the one on which the shoot starts."""
+    """A clock time as a slot: with its day, and with its year, where the shoot starts on another day or in another."""
     here = ZoneInfo(zone)
-    same = datetime.fromtimestamp(unix_s, here).date() == start.astimezone(here).date()
-    return slot(unix_s, "instant" if same else "moment")
+    return slot(unix_s, clock_unit(datetime.fromtimestamp(unix_s, here).date(), start.astimezone(here).date()))
+
+
+def clock_unit(day: date, start: date) -> Literal["instant", "moment", "dated"]:
+    """What a clock time has to be told with: nothing, its day, or its day and year."""
+    if day == start:
+        return "instant"
+    return "moment" if day.year == start.year else "dated"
 
 
 # “The my head”, “a the rail”: what somebody has called a card begins like that.

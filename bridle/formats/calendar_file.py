@@ -9,6 +9,7 @@ from icalendar import Alarm, Calendar, Event
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Windows
+from bridle.core.quantity import spoken, write
 from bridle.core.reckon.almanac import almanac
 from bridle.core.reckon.changes import change_lines
 from bridle.core.reckon.reckoning import Shooting, reckon
@@ -85,7 +86,9 @@ def _errands(plan: Plan, shooting: Shooting) -> Iterator[Event]:
 
 
 def _described(plan: Plan, shooting: Shooting) -> str:
-    lines = [f"{shooting.frames} frames, one every {float(shooting.timeline.interval_s):g} s."]
+    times = shooting.timeline
+    every = write(spoken(times.interval_s, "s"), "s")
+    lines = [f"{write(times.frames, 'frames')}, {'one' if times.even else 'about'} every {every}."]
     for change in change_lines(shooting, 60):
         clock = shooting.timeline.clock(change.frame)
         lines.append(f"{clock:%H:%M:%S} frame {change.frame + 1}: {said(change)}")

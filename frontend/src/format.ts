@@ -51,7 +51,7 @@ export function rate(value: number): string {
 
 export function clock(epochSeconds: number, zone: string, seconds = true): string {
   return new Intl.DateTimeFormat('en-GB', {
-    hour: '2-digit',
+    hour: reader.twelve ? 'numeric' : '2-digit',
     minute: '2-digit',
     ...(seconds ? { second: '2-digit' } : {}),
     hour12: reader.twelve,
@@ -142,6 +142,7 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
   if (unit === 'shutter') return shutter(value);
   if (unit === 'instant') return clock(value, zone);
   if (unit === 'moment') return `${shortDay(value, zone)}, ${clock(value, zone)}`;
+  if (unit === 'dated') return `${day(value, zone).replace(/^\w+ /, '')}, ${clock(value, zone)}`;
   if (unit === 'rate') return `${rate(value)} a second`;
   if (unit === 'share') return `${number(value * 100)}${NO_BREAK}%`;
   if (unit === 'stops') return `${number(value)}${NO_BREAK}${Math.abs(value) === 1 ? 'stop' : 'stops'}`;
@@ -151,7 +152,7 @@ export function write(value: number, unit: string, zone = 'UTC'): string {
 }
 
 /** What is counted, dialled or read off a clock is written as it is. */
-const WHOLE = new Set([...COUNTED, 'instant', 'moment', 'rate', 'shutter', 'f-number', 'focal']);
+const WHOLE = new Set([...COUNTED, 'instant', 'moment', 'dated', 'rate', 'shutter', 'f-number', 'focal']);
 const SPOKEN = 3;
 
 /** A value as it is read: three significant digits, no more; what is whole stays whole. All of them are in the working. */

@@ -1,5 +1,14 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import { arrow, calm, grasp, sized, type Drag, type Grip, type Nudge } from '../../frontend/src/parts/grasp';
+import {
+  arrow,
+  calm,
+  grasp,
+  restsWith,
+  sized,
+  type Drag,
+  type Grip,
+  type Nudge
+} from '../../frontend/src/parts/grasp';
 
 vi.stubGlobal('SVGElement', class {});
 
@@ -11,11 +20,19 @@ class Thing extends EventTarget {
   }
   /** Sends an event with these values; returns it, to be asked what became of it. */
   send(kind: string, values: Record<string, unknown> = {}): Event & { stopped: boolean } {
-    const event = new Event(kind, { cancelable: true }) as Event & { stopped: boolean };
+    const event = new Event(kind, { cancelable: true }) as Event & {
+      stopped: boolean;
+    };
     event.stopPropagation = () => {
       event.stopped = true;
     };
-    Object.assign(event, { pointerId: 1, button: 0, clientX: 0, clientY: 0, ...values });
+    Object.assign(event, {
+      pointerId: 1,
+      button: 0,
+      clientX: 0,
+      clientY: 0,
+      ...values
+    });
     this.dispatchEvent(event);
     return event;
   }
@@ -66,7 +83,9 @@ describe('a hand on a drawing while the page moves', () => {
     // Drawn at half its size; where it stands on the page is the page's business.
     const drawn = Object.assign(thing, {
       ownerSVGElement: {
-        getScreenCTM: () => ({ inverse: () => ({ a: 2, b: 0, c: 0, d: 2, e: 0, f: -2 * top }) })
+        getScreenCTM: () => ({
+          inverse: () => ({ a: 2, b: 0, c: 0, d: 2, e: 0, f: -2 * top })
+        })
       }
     });
     take();
@@ -101,6 +120,41 @@ describe('a hand on something', () => {
     ]);
     expect(new Set(drags.map(({ merge }) => merge)).size).toBe(1);
     expect(said).toEqual(['released']);
+  });
+
+  test('loses no press of a key: what comes while the last one is on its way is stepped on from there', async () => {
+    let stands = 0;
+    let arrive: (() => void)[] = [];
+    restsWith(() => new Promise((done) => arrive.push(done)));
+    const there = async () => {
+      arrive.splice(0).forEach((done) => done());
+      await new Promise((later) => setTimeout(later, 0));
+    };
+    const asked: number[] = [];
+    take({
+      nudge: ({ way }) => {
+        asked.push(stands + way);
+      }
+    });
+    const press = (key: string) => thing.send('keydown', { key });
+    for (const key of ['ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowLeft', 'ArrowRight']) press(key);
+    expect(asked).toEqual([1]);
+    stands = 1;
+    await there();
+    expect(asked).toEqual([1, 3]);
+    stands = 3;
+    await there();
+    press('ArrowRight');
+    expect(asked).toEqual([1, 3, 4]);
+    // Coarser steps, and steps up, are presses of their own.
+    for (const values of [{}, { shiftKey: true }, { shiftKey: true }])
+      thing.send('keydown', { key: 'ArrowRight', ...values });
+    await there();
+    await there();
+    await there();
+    expect(asked.length).toBe(5);
+    arrive = [];
+    restsWith(() => Promise.resolve());
   });
 
   test('gives each pull a name of its own, so that each is undone by itself', async () => {

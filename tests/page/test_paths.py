@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from typing import Any
 from unittest import TestCase
 
+from bridle.core.asks import unscrewing
 from bridle.core.asks.beginnings import BEGINNINGS
 from bridle.core.asks.changes import Begin, make
 from bridle.core.plan.clip import QUANTITIES
@@ -30,7 +31,7 @@ def asked() -> Iterator[tuple[str, str]]:
 
 def standing() -> set[str]:
     """Every path of the demo plans, and of plans in which everything has begun that can; numbers as `*`."""
-    found: set[str] = {f"clip.{quantity}" for quantity in QUANTITIES}
+    found: set[str] = {*(f"clip.{quantity}" for quantity in QUANTITIES), *unscrewing.KINDS}
     for file in DEMO.glob("shoots/*.json"):
         plan = Plan.model_validate_json(file.read_text())
         found |= set(_paths(dump(plan)))

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The card in hand: every figure changed in place, how well each is known, and what follows from it. */
+  import DayField from '../parts/DayField.svelte';
   import { date, write } from '../format';
   import { api, got, sentence, type CardThen } from '../api/client';
   import Editable from '../parts/Editable.svelte';
@@ -217,12 +218,11 @@
                     onchange={(event) => choose(field.path, event.currentTarget.checked)}
                   />
                 {:else if field.day}
-                  <input
-                    class="field"
-                    type="date"
-                    aria-label={named(group.title, field)}
-                    value={value ?? ''}
-                    onchange={(event) => choose(field.path, event.currentTarget.value || null)}
+                  <DayField
+                    label={named(group.title, field)}
+                    value={value as string | null}
+                    onday={(day) => choose(field.path, day)}
+                    optional
                   />
                 {:else if field.commands}
                   <textarea

@@ -127,6 +127,7 @@
       const notches = Math.trunc(by.x / PX_A_STEP);
       void put(Number((from + notches * stepOf(from, size)).toFixed(6)), merge);
     },
+    atOnce: true,
     nudge: ({ way, size, merge }) => {
       const at = steppedTo ?? value;
       if (at === null) return;

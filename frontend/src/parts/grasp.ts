@@ -24,10 +24,11 @@ export interface Drag {
 }
 
 export interface Nudge {
-  right: -1 | 0 | 1;
-  up: -1 | 0 | 1;
+  /** Steps to the right and up; below nought to the left and down. */
+  right: number;
+  up: number;
   /** More or less, where there is only one direction to go. */
-  way: -1 | 1;
+  way: number;
   size: Size;
   merge: string;
 }
@@ -39,6 +40,8 @@ export interface Grip {
   take?: (at: Point, event: PointerEvent) => boolean | void;
   drag?: (drag: Drag) => void;
   nudge?: (nudge: Nudge) => void;
+  /** A nudge knows itself what was asked for last, and need not wait until that stands on the page. */
+  atOnce?: boolean;
   /** The hand lets go. */
   release?: () => void;
   /** Touched and let go without being moved. */
@@ -88,6 +91,13 @@ function wayOn(drawing: DOMMatrix | null, x: number, y: number): Point {
   const { a, b, c, d } = drawing;
   // An axis along which the hand did not go stays where it was, to the last digit.
   return { x: (x && a * x) + (y && c * y), y: (x && b * x) + (y && d * y) };
+}
+
+let rests: () => Promise<void> = () => Promise.resolve();
+
+/** How to wait until the page shows what was asked for last: the open sheet says. */
+export function restsWith(rested: () => Promise<void>): void {
+  rests = rested;
 }
 
 let holding = 0;
@@ -172,7 +182,35 @@ export const grasp: Action<HTMLElement | SVGElement, Grip> = (node, grip) => {
     if (!way || !now.nudge || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     event.stopPropagation();
-    now.nudge({ ...way, size: sizeOf(event), merge: `key ${now.name}` });
+    const nudge = { ...way, size: sizeOf(event), merge: `key ${now.name}` };
+    if (now.atOnce) return now.nudge(nudge);
+    ask(nudge);
+  }
+
+  /** Presses that come while the last one is on its way: each steps on from where that one has brought it. */
+  let behind: Nudge[] | null = null;
+
+  function ask(nudge: Nudge) {
+    const last = behind?.at(-1);
+    // Quick presses of one key are one step of as many.
+    if (last && last.size === nudge.size && !!last.right === !!nudge.right)
+      Object.assign(last, {
+        right: last.right + nudge.right,
+        up: last.up + nudge.up,
+        way: last.way + nudge.way
+      });
+    else if (behind) behind.push(nudge);
+    else void nudgeOn(nudge);
+  }
+
+  async function nudgeOn(first: Nudge) {
+    behind = [first];
+    while (behind.length) {
+      const next = behind.shift()!;
+      if (next.way) now.nudge?.(next);
+      await rests();
+    }
+    behind = null;
   }
 
   /** A drag must not become a scroll; `touch-action` is nothing to what has no box of its own, as a group of a drawing. */

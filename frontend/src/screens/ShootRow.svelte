@@ -21,7 +21,10 @@
     if (!shoot.start) return '';
     const start = Date.parse(shoot.start) / 1000;
     const from = `${day(start, zone)}, ${clock(start, zone, false)}`;
-    const end = shoot.shoot_s == null ? '' : ` to ${clock(start + shoot.shoot_s, zone, false)}`;
+    const until = shoot.shoot_s == null ? null : start + shoot.shoot_s;
+    // An end on another day says which.
+    const later = until !== null && day(until, zone) !== day(start, zone) ? `${day(until, zone)}, ` : '';
+    const end = until === null ? '' : ` to ${later}${clock(until, zone, false)}`;
     return shoot.taken !== null && shoot.state === 'running'
       ? `${day(start, zone)}, ${number(shoot.taken, 12)} of ${number(shoot.frames ?? 0, 12)} frames`
       : from + end;

@@ -16,6 +16,7 @@ import {
   type Trouble
 } from '../api/client';
 import { reader } from '../reader.svelte';
+import { restsWith } from '../parts/grasp';
 import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
@@ -449,6 +450,7 @@ const KEY = Symbol('sheet');
 
 export function handDown(sheet: Sheet): void {
   handDownEditor(sheet);
+  restsWith(() => sheet.rested());
   setContext(KEY, () => sheet);
 }
 

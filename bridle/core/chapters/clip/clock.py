@@ -7,6 +7,7 @@ from typing import TypeAlias
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.timeline import Timeline, instant
+from bridle.core.snag import clock_unit
 from bridle.core.subjects.time.sentence import Solution
 
 FIRST_HELD = Formula("held", "held by the clock, as typed")
@@ -35,8 +36,8 @@ def clock_figures(plan: Plan, solution: Solution, times: Timeline) -> list[Figur
 
 
 def unit(at: datetime, start: datetime) -> str:
-    """A clock time of the day on which the shoot starts, or with its own day."""
-    return "instant" if at.astimezone(start.tzinfo).date() == start.date() else "moment"
+    """A clock time of the day on which the shoot starts, or with its own day, or with that and its year."""
+    return clock_unit(at.astimezone(start.tzinfo).date(), start.date())
 
 
 def at_term(symbol: str, label: str, at: datetime) -> Term:

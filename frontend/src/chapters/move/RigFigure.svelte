@@ -38,6 +38,7 @@
       aimed = null;
       if (to !== null) void rig.go({ [name]: to });
     },
+    atOnce: true,
     nudge: ({ way, size }) => {
       if (at !== undefined && !rig.busy) void rig.by(name, way * sized(size, 1, 10, 0.1));
     },

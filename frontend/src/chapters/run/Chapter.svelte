@@ -160,7 +160,7 @@
           <dd><Working figure={figures['run.left']} shown={duration(Math.round(left))} /></dd>
         </div>
         <div>
-          <dt>finished</dt>
+          <dt>{run.phase === 'stopped' ? 'would have finished' : 'finished'}</dt>
           <dd>
             <Working
               figure={figures['run.finish']}

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Whether it still looks where it did, what will stand before it, and the sun on its path through the year. */
+  import DayField from '../../parts/DayField.svelte';
   import { number, write } from '../../format';
   import Editable from '../../parts/Editable.svelte';
   import FigureRow from '../../parts/FigureRow.svelte';
@@ -29,13 +30,10 @@
       <article>
         <p class="line">
           <span class="label">from</span>
-          <input
-            class="field"
-            type="date"
-            aria-label="day of comparison {n + 1}"
+          <DayField
+            label="day of comparison {n + 1}"
             value={aim.on}
-            onchange={(event) =>
-              event.currentTarget.value && sheet.put(`season.aims.${n}.on`, event.currentTarget.value)}
+            onday={(day) => sheet.put(`season.aims.${n}.on`, day)}
           />
           <span class="label">on</span>
           <button
@@ -110,22 +108,18 @@
           </p>
           <Rows>
             <Row label="from"
-              ><input
-                class="field"
-                type="date"
-                aria-label="from when {thing.name}"
-                value={one?.from_day ?? ''}
-                onchange={(event) =>
-                  event.currentTarget.value && sheet.put(`${at}.from_day`, event.currentTarget.value)}
+              ><DayField
+                label="from when {thing.name}"
+                value={one?.from_day}
+                onday={(day) => sheet.put(`${at}.from_day`, day)}
               /></Row
             >
             <Row label="until"
-              ><input
-                class="field"
-                type="date"
-                aria-label="until when {thing.name}"
-                value={one?.to_day ?? ''}
-                onchange={(event) => sheet.put(`${at}.to_day`, event.currentTarget.value || null)}
+              ><DayField
+                label="until when {thing.name}"
+                value={one?.to_day}
+                onday={(day) => sheet.put(`${at}.to_day`, day)}
+                optional
               /></Row
             >
             <Row label="high then" path="{at}.tall_mm" name="height of {thing.name}" unit="mm" />
@@ -218,12 +212,6 @@
   .name {
     flex: 1 1 12em;
     font-weight: 550;
-  }
-  input[type='date'] {
-    width: auto;
-  }
-  :global(html:not([data-look='paper'])) input[type='date'] {
-    color-scheme: dark;
   }
   .told {
     font-weight: 550;

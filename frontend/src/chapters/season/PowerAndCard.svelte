@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What the camera lives on, and where its frames go: two levels over the season, and what makes them fall. */
+  import DayField from '../../parts/DayField.svelte';
   import Levels from '../../drawings/season/Levels.svelte';
   import { number, write } from '../../format';
   import Choice from '../../parts/Choice.svelte';
@@ -139,13 +140,11 @@
             <Row label="cloudy days in a row" path="season.climate.cloudy_days" />
             <Row label="which give of a clear day" path="season.climate.cloudy" unit="share" />
             <Row label="beginning on"
-              ><input
-                class="field"
-                type="date"
-                aria-label="first of the cloudy days"
-                value={plan.climate!.cloudy_from ?? ''}
-                onchange={(event) =>
-                  sheet.put('season.climate.cloudy_from', event.currentTarget.value || null)}
+              ><DayField
+                label="first of the cloudy days"
+                value={plan.climate!.cloudy_from}
+                onday={(day) => sheet.put('season.climate.cloudy_from', day)}
+                optional
               />{#if !plan.climate!.cloudy_from}<span class="label"> the worst day of all</span>{/if}</Row
             >
           {/if}
@@ -235,18 +234,9 @@
   .wh {
     text-align: right;
   }
-  input[type='date'] {
-    width: auto;
-  }
-  :global(html:not([data-look='paper'])) input[type='date'] {
-    color-scheme: dark;
-  }
   @media (max-width: 900px) {
     .cols {
       grid-template-columns: minmax(0, 1fr);
-    }
-    input[type='date'] {
-      min-height: 44px;
     }
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** When somebody comes, with what, for what; and the wishes that are kept as far as they can be. */
+  import DayField from '../../parts/DayField.svelte';
   import { number } from '../../format';
   import Editable from '../../parts/Editable.svelte';
   import FigureRow from '../../parts/FigureRow.svelte';
@@ -170,7 +171,12 @@
       </p>
     {/each}
     <p class="arranged">
-      <input class="field" type="date" aria-label="day of an arranged visit" bind:value={adding} />
+      <DayField
+        label="day of an arranged visit"
+        value={adding}
+        onday={(day) => (adding = day ?? '')}
+        optional
+      />
       <button type="button" class="act quiet small" disabled={!adding} onclick={arrange}>Arrange it</button>
     </p>
     {#if visits.length}<p>
@@ -273,12 +279,6 @@
   h3 {
     margin-top: 8px;
   }
-  input[type='date'] {
-    width: auto;
-  }
-  :global(html:not([data-look='paper'])) input[type='date'] {
-    color-scheme: dark;
-  }
   @media (max-width: 900px) {
     .cols,
     .lists {
@@ -286,9 +286,6 @@
     }
     .days button {
       min-width: 44px;
-      min-height: 44px;
-    }
-    input[type='date'] {
       min-height: 44px;
     }
   }

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** When frames are taken: rules as sentences, days off, and the season as cloth. */
+  import DayField from '../../parts/DayField.svelte';
   import SeasonCloth from '../../drawings/season/SeasonCloth.svelte';
   import { number } from '../../format';
   import Editable from '../../parts/Editable.svelte';
@@ -60,15 +61,12 @@
         >
         {#each [{ end: 'first', label: 'from', min: undefined, max: windows.last }, { end: 'last', label: 'to', min: windows.first, max: undefined }] as one (one.end)}
           <Row label={one.label}
-            ><input
-              class="field"
-              type="date"
-              aria-label="{one.end} day"
+            ><DayField
+              label="{one.end} day"
               min={one.min}
               max={one.max}
               value={one.end === 'first' ? windows.first : windows.last}
-              onchange={(event) =>
-                event.currentTarget.value && sheet.put(`frames.${one.end}`, event.currentTarget.value)}
+              onday={(day) => sheet.put(`frames.${one.end}`, day)}
             /></Row
           >
         {/each}
@@ -142,20 +140,16 @@
           <h3>Days off</h3>
           {#each windows.off as one, n (n)}
             <p class="hours">
-              <input
-                class="field"
-                type="date"
-                aria-label="first of days off {n + 1}"
+              <DayField
+                label="first of days off {n + 1}"
                 value={one.first}
-                onchange={(event) => stretch(n, 'first', event.currentTarget.value)}
+                onday={(day) => day && stretch(n, 'first', day)}
               />
               <span class="label">to</span>
-              <input
-                class="field"
-                type="date"
-                aria-label="last of days off {n + 1}"
+              <DayField
+                label="last of days off {n + 1}"
                 value={one.last}
-                onchange={(event) => stretch(n, 'last', event.currentTarget.value)}
+                onday={(day) => day && stretch(n, 'last', day)}
               />
               <input
                 class="field name"
@@ -229,18 +223,13 @@
     gap: 4px 10px;
     align-items: baseline;
   }
-  select,
-  input[type='date'] {
+  select {
     font: inherit;
     color: inherit;
     background: transparent;
   }
-  select,
-  .hours input[type='date'] {
+  select {
     width: auto;
-  }
-  :global(html:not([data-look='paper'])) input[type='date'] {
-    color-scheme: dark;
   }
   .name {
     width: 11em;
@@ -275,8 +264,7 @@
       min-width: 44px;
       min-height: 44px;
     }
-    select,
-    input[type='date'] {
+    select {
       min-height: 44px;
     }
   }

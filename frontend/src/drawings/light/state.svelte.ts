@@ -180,6 +180,7 @@ export class LightView {
     scrolls: true,
     take: ({ x }) => this.#to(x),
     drag: ({ at }) => this.#to(at.x),
+    atOnce: true,
     nudge: ({ way, size }) => {
       const coarse = Math.max(1, Math.round(this.frames / 20));
       this.sheet.playhead.by(way * sized(size, 1, coarse));

@@ -24,6 +24,7 @@
       name: `ghost ${name}`,
       take: () => !rig.busy,
       drag: (drag) => (aimed = { ...aimed, [name]: Number(at(drag.at.x, drag.at.y).toFixed(2)) }),
+      atOnce: true,
       nudge: ({ way, size }) => {
         if (!rig.busy) void rig.by(name, way * sized(size, step, step * 10, step / 10));
       },

@@ -98,6 +98,7 @@ export class RigView {
   readonly carriage: Grip = {
     name: 'carriage tried',
     drag: ({ at }) => this.#try((at.x - this.scale.x(0)) / this.scale.px(1) - this.#ends[0] + this.#low),
+    atOnce: true,
     nudge: ({ way, size }) => this.#try(this.now + way * sized(size, 10, 100, 1))
   };
 

@@ -95,6 +95,7 @@ export class SpanView {
     scrolls: true,
     take: ({ x }) => this.#to(x),
     drag: ({ at }) => this.#to(at.x),
+    atOnce: true,
     nudge: ({ way, size }) =>
       this.sheet.playhead.by(way * (size === 'coarse' ? Math.max(1, Math.round(this.frames / 20)) : 1))
   };
