@@ -84,7 +84,11 @@ def gather(
     figures = {figure.key: figure for answer in answers for figure in answer.figures}
     found = (snag for answer in answers for snag in answer.snags)
     snags = worst([*only_holdable(known.plan, found)])
-    reviews = review.tell(known, figures, rigs.state.drives, snags, given) if aside else Answer(ReviewState(), [], [])
+    runs = seasons.state.telling.menus if seasons.state.telling else ()
+    told = [(run.said, [(entry.name, entry.value) for entry in run.entries]) for run in runs]
+    reviews = (
+        review.tell(known, figures, rigs.state.drives, told, snags, given) if aside else Answer(ReviewState(), [], [])
+    )
     shooting = known.shooting
     # Built from typed values: checking the arrays once more would cost an eighth of the time.
     return Evaluation.model_construct(
@@ -101,6 +105,7 @@ def gather(
         marked=rigs.state.marked,
         drives=rigs.state.drives,
         letters=rigs.state.letters,
+        ways=rigs.state.ways,
         level=rigs.state.level,
         traces=moves.state.traces,
         view=moves.state.view,

@@ -40,6 +40,7 @@ class Evaluation(BaseModel):
     programmed: tuple[AxisName, ...]
     marked: tuple[AxisName, ...]
     letters: dict[str, str]
+    ways: dict[str, str]
     level: tuple[tuple[float, ...], ...]
     traces: Traces | None
     view: ViewState | None

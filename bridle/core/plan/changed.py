@@ -181,6 +181,13 @@ CHANGES = (
     ),
     FigureChange(
         11,
+        ("rig.carried.0", "rig.carried.1", "rig.carried.2", "rig.reserve.0", "rig.reserve.1", "rig.centre.x",
+         "rig.centre.y"),
+        "a box stands in the chain, with what is in it, and weighs on what carries it",
+        only=lambda plan: any(copy.card.kind == "box" for copy in plan.kit.copies),
+    ),
+    FigureChange(
+        11,
         ("printing.wide",),
         "a lens focused close up stands further out than its focal length, and takes in less",
         only=lambda plan: plan.printing.distance_mm is not None or plan.printing.mark is not None,

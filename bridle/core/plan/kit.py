@@ -219,10 +219,13 @@ class AxisCard(Joined):
 
 
 class Support(Joined):
-    """What stands on the ground: a tripod with its feet on a circle, a mast, a clamp."""
+    """What stands on the ground: a tripod with its feet on a circle, a mast, a clamp; or a table, or the ground itself.
+
+    Only a tripod stands on feet that it can tip over; the others hold by themselves.
+    """
 
     kind: Literal["support"] = "support"
-    form: Literal["tripod", "mast", "clamp"] = "tripod"
+    form: Literal["tripod", "mast", "clamp", "table", "ground"] = "tripod"
     mass_g: Mass = 2000.0
     below: Thread = "none"
     above: Thread = "3/8-16"
@@ -233,6 +236,16 @@ class Support(Joined):
     # The tube that sways in the wind, and how much of it stands free above what holds it.
     tube: Beam | None = None
     free_mm: NonNegative | None = None
+
+    @property
+    def on_feet(self) -> bool:
+        """Whether it can tip over its feet."""
+        return self.form == "tripod"
+
+    @property
+    def bare(self) -> bool:
+        """Whether what it carries simply stands on it, without a thread."""
+        return self.form in ("table", "ground")
 
 
 class Mount(Joined):

@@ -75,6 +75,8 @@ BEGINNINGS: dict[ShootKind, Beginning] = {
     # Filmed, and sped up afterwards: half an hour twenty times faster.
     "video": Beginning(Fraction(20, RATE), shoot_s=HOUR_S // 2, clip={"school": "video"}, errands=(WALK, LOOK)),
 }  # fmt: skip
+# What is filmed where somebody lives: nobody walks there.
+AT_HOME = ("dough", "loaf", "bread", "kitchen", "table top", "window sill")
 # Nothing moves until a part is put on that does; then a second of clip to get going, and one to stop.
 DEFAULT_MOVE = Move(keyframes=(Keyframe(), Keyframe()), ease_in_frames=25, ease_out_frames=25)
 
@@ -85,7 +87,8 @@ def new_plan(name: str, subject: str, place: str, zone: str, start: datetime, ki
     length = ("frames", begun.frames) if begun.frames else ("shoot", begun.shoot_s)
     held = (("rate", RATE), length, ("interval", begun.interval_s))
     pegs = tuple(Peg.model_validate({"quantity": quantity, "value": Fraction(value)}) for quantity, value in held)
-    clock = Clock(at=start, errands=begun.errands)
+    at_home = any(word in subject.lower() for word in AT_HOME)
+    clock = Clock(at=start, errands=tuple(one for one in begun.errands if not (at_home and one == WALK)))
     return Plan(
         shoot=Shoot(name=name, subject=subject, kind=kind, place=Place(name=place, zone=zone), clock=clock),
         clip=Clip.model_validate({"pegs": pegs, **begun.clip}),

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from bridle.core.plan.cards import CardBase, Holds, NonNegative, Unknown
+from bridle.core.plan.cards import CardBase, Holds, Joined, NonNegative, Thread, Unknown
 from bridle.core.values import SMALLEST, Mass, Positive, Section
 
 # What a device does when its power comes back.
@@ -42,16 +42,22 @@ class Panel(CardBase):
     usable: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 0.7
 
 
-class Box(CardBase):
+class Box(Joined):
     """A box for a camera: its outside, the room for the lens inside, its window, its holes, and what it has in it.
 
     `room_mm` is from the camera's mount to the glass, which is clear over `window_mm` across. Of its `holes` so many
-    have a gland or a plug. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
+    have a gland or a plug. It stands in the chain on its `below`, and carries the camera on its `above`; a battery may
+    stand in it too. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
     (None: there is none).
     """
 
     kind: Literal["box"] = "box"
     mass_g: Mass = 2200.0
+    below: Thread = "3/8-16"
+    # The floor that the camera stands on.
+    height_mm: NonNegative = 10.0
+    width_mm: NonNegative = 220.0
+    holds_battery: bool = False
     wide_mm: Positive = 220.0
     tall_mm: Positive = 180.0
     deep_mm: Positive = 320.0

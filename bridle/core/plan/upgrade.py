@@ -178,7 +178,7 @@ def _from_11(data: Data) -> Data:
         return newer
     newer = _fed(newer, kit["copies"])
     aperture = camera.get("aperture", APERTURE) if isinstance(camera, dict) else APERTURE
-    copies = [_with_aperture(copy, aperture) for copy in kit["copies"]]
+    copies = _boxed([_with_aperture(copy, aperture) for copy in kit["copies"]])
     return {**newer, "kit": {**kit, "copies": copies}}
 
 
@@ -194,6 +194,33 @@ def _fed(data: Data, copies: Any) -> Data:
         return data
     joins = [*trigger["joins"], {"a": "source.supply", "b": "coupling.supply"}]
     return {**data, "trigger": {**trigger, "joins": joins}}
+
+
+def _boxed(copies: list[Any]) -> list[Any]:
+    """A box stands in the chain now: below the camera and the plates under it, with threads that meet theirs."""
+    cards: list[Data] = [_card(copy) for copy in copies]
+    kinds = [card.get("kind") for card in cards]
+    if "box" not in kinds or "below" in cards[kinds.index("box")]:
+        return copies
+    at = kinds.index("box")
+    upper = next((n for n, kind in enumerate(kinds) if kind == "body" or kind == "phone"), None)
+    if upper is None:
+        return copies
+    while upper > 0 and kinds[upper - 1] == "mount":
+        upper -= 1
+    stood = ("support", "axis", "mount")
+    lower = next((n for n in range(upper - 1, -1, -1) if kinds[n] in stood), None)
+    wants = cards[upper].get("below", "1/4-20")
+    has = cards[lower].get("above", "3/8-16") if lower is not None else wants
+    box = {**copies[at], "card": {**cards[at], "below": has, "above": wants}}
+    rest = [copy for n, copy in enumerate(copies) if n != at]
+    place = upper if at > upper else upper - 1
+    return [*rest[:place], box, *rest[place:]]
+
+
+def _card(copy: Any) -> Data:
+    card = copy.get("card") if isinstance(copy, dict) else None
+    return card if isinstance(card, dict) else {}
 
 
 # What every camera was set to until version 12, unless somebody typed another one.

@@ -24,6 +24,11 @@ def carriages(plan: Plan, stack: Stack) -> tuple[float, float]:
     return stack.carriage_x(first, low), stack.carriage_x(last, low)
 
 
+def tippable(stack: Stack) -> bool:
+    """Whether it stands on feet: a clamp, a mast, a table and the ground hold by themselves."""
+    return stack.base is not None and stack.base.on_feet
+
+
 def hold(stack: Stack) -> tuple[float, float]:
     """Between which places along the rail the centre of mass may be, in mm from the first support."""
     base = stack.base
@@ -46,7 +51,7 @@ def over_mm(plan: Plan, stack: Stack, carriage: float) -> float:
 def tip_slide(plan: Plan, stack: Stack) -> tuple[float | None, float | None]:
     """The slide positions below and above which the rig tips; None where it stands over the whole travel."""
     rail = rail_of(plan)
-    if rail is None or stack.riding_g == 0 or not stack.supports:
+    if rail is None or stack.riding_g == 0 or not stack.supports or not tippable(stack):
         return None, None
     found: list[float | None] = []
     for end in (0, 1):

@@ -7,10 +7,14 @@ from functools import cached_property
 from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Body, Copy, Lens, Mount, Phone, Support
+from bridle.core.plan.outdoors import Box
+from bridle.core.plan.wired import Battery, Trigger
 from bridle.core.subjects.strength.mounting import Body as Mass
 from bridle.core.subjects.strength.mounting import centre_of_mass
 
 SUPPORT_INSET = 0.05
+# How wide a table or the ground is drawn.
+TABLE_MM = 900.0
 
 
 @dataclass(frozen=True)
@@ -76,8 +80,10 @@ class Stack:
 
     def above(self, index: int) -> float:
         """The mass of everything above a part, in grams."""
-        standing = any(part.index == index for part in (*self.supports, *self.parts))
-        return sum(part.mass_g for part in self.parts if part.index > index) if standing else 0.0
+        if any(part.index == index for part in self.supports):
+            return sum(part.mass_g for part in self.parts)
+        places = [place for place, part in enumerate(self.parts) if part.index == index]
+        return sum(part.mass_g for part in self.parts[places[-1] + 1 :]) if places else 0.0
 
 
 def chain(plan: Plan) -> list[tuple[int, Copy]]:
@@ -123,13 +129,19 @@ def _supports(plan: Plan, copies: list[Copy], length: float) -> Iterator[Placed]
         assert isinstance(card, Support)
         x = number * span / gaps
         index = plan.kit.copies.index(copy)
-        yield Placed(index, copy, x, 0.0, 2 * card.feet_radius_mm, card.height_mm, card.mass_g, False)
+        wide = {"tripod": 2 * card.feet_radius_mm, "table": TABLE_MM, "ground": TABLE_MM}.get(card.form, card.width_mm)
+        height = 0.0 if card.form == "ground" else card.height_mm
+        yield Placed(index, copy, x, 0.0, wide, height, card.mass_g, False)
+
+
+def _is_support(copy: Copy) -> bool:
+    return isinstance(copy.card, Support)
 
 
 def _pile(
     plan: Plan, links: list[tuple[int, Copy]], rail: AxisCard | None, first_x: float, low_end: float
 ) -> Iterator[Placed]:
-    y = next((c.card.height_mm for _, c in links if isinstance(c.card, Support)), 0.0)
+    y = next((placed.height_mm for placed in _supports(plan, [c for _, c in links if _is_support(c)], 0.0)), 0.0)
     x, rides = 0.0, False
     for index, copy in links:
         card = copy.card
@@ -150,11 +162,19 @@ def _pile(
             x, rides = low_end, True
             yield Placed(index, copy, x, y + body, card.carriage_mm, body, card.carriage_g, True)
         else:
-            lens = _lens_mass(plan) if isinstance(card, Body | Phone) else 0.0
+            besides = _lens_mass(plan) if isinstance(card, Body | Phone) else 0.0
+            besides += _inside(plan, card) if isinstance(card, Box) else 0.0
+            wide, tall = (card.wide_mm, card.tall_mm) if isinstance(card, Box) else (card.width_mm, card.height_mm)
             offset = card.offset_mm if isinstance(card, Mount) else 0.0
-            yield Placed(index, copy, x + offset, y, card.width_mm, card.height_mm, card.mass_g + lens, rides)
+            yield Placed(index, copy, x + offset, y, wide, tall, card.mass_g + besides, rides)
             x += offset
         y += card.height_mm
+
+
+def _inside(plan: Plan, box: Box) -> float:
+    """What is in a box besides the camera: what fires, and the battery where it is said to stand there."""
+    kinds = (Trigger, Battery) if box.holds_battery else (Trigger,)
+    return sum(copy.card.mass_g for copy in plan.kit.copies if isinstance(copy.card, kinds))
 
 
 def _lens_mass(plan: Plan) -> float:

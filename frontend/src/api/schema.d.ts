@@ -6810,6 +6810,10 @@ export interface components {
             letters: {
                 [key: string]: string;
             };
+            /** Ways */
+            ways: {
+                [key: string]: string;
+            };
             /** Level */
             level: number[][];
             traces: components["schemas"]["Traces"] | null;
@@ -6832,7 +6836,7 @@ export interface components {
         };
         /**
          * SettingLine
-         * @description One thing to dial in or to do; the figure that explains it where there is one.
+         * @description One thing to dial in or to do; the figure that explains it where there is one; a direction drawn as an arrow.
          */
         SettingLine: {
             /** Label */
@@ -6840,6 +6844,11 @@ export interface components {
             value: components["schemas"]["Slot"];
             /** Figure */
             figure: string | null;
+            /**
+             * Arrow
+             * @default
+             */
+            arrow: string;
         };
         /**
          * SettingSheet
@@ -7284,7 +7293,9 @@ export interface components {
         };
         /**
          * Support
-         * @description What stands on the ground: a tripod with its feet on a circle, a mast, a clamp.
+         * @description What stands on the ground: a tripod with its feet on a circle, a mast, a clamp; or a table, or the ground itself.
+         *
+         *     Only a tripod stands on feet that it can tip over; the others hold by themselves.
          */
         Support: {
             /** Name */
@@ -7353,7 +7364,7 @@ export interface components {
              * @default tripod
              * @enum {string}
              */
-            form: "tripod" | "mast" | "clamp";
+            form: "tripod" | "mast" | "clamp" | "table" | "ground";
             /**
              * Feet Radius Mm
              * @default 450
@@ -8002,7 +8013,8 @@ export interface components {
          * @description A box for a camera: its outside, the room for the lens inside, its window, its holes, and what it has in it.
          *
          *     `room_mm` is from the camera's mount to the glass, which is clear over `window_mm` across. Of its `holes` so many
-         *     have a gland or a plug. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
+         *     have a gland or a plug. It stands in the chain on its `below`, and carries the camera on its `above`; a battery may
+         *     stand in it too. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
          *     (None: there is none).
          */
         bridle__core__plan__outdoors__Box: {
@@ -8029,11 +8041,44 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Below
+             * @default 3/8-16
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default 1/4-20
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 10
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 220
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
              * Kind
              * @default box
              * @constant
              */
             kind: "box";
+            /**
+             * Holds Battery
+             * @default false
+             */
+            holds_battery: boolean;
             /**
              * Wide Mm
              * @default 220
@@ -8206,7 +8251,8 @@ export interface components {
          * @description A box for a camera: its outside, the room for the lens inside, its window, its holes, and what it has in it.
          *
          *     `room_mm` is from the camera's mount to the glass, which is clear over `window_mm` across. Of its `holes` so many
-         *     have a gland or a plug. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
+         *     have a gland or a plug. It stands in the chain on its `below`, and carries the camera on its `above`; a battery may
+         *     stand in it too. `shade` is how much sun its walls take up; a `roof` stands off it. A heater has `heater_w`
          *     (None: there is none).
          */
         Box: {
@@ -8233,10 +8279,43 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Below
+             * @default 3/8-16
+             * @enum {string}
+             */
+            below: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Above
+             * @default 1/4-20
+             * @enum {string}
+             */
+            above: "1/4-20" | "3/8-16" | "M3" | "M4" | "M5" | "M6" | "M8" | "fine" | "plate" | "own" | "none";
+            /**
+             * Height Mm
+             * @default 10
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @default 220
+             */
+            width_mm: number;
+            /** Carries G */
+            carries_g?: number | null;
+            /** Screw Mm */
+            screw_mm?: number | null;
+            /** Hole Mm */
+            hole_mm?: number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "box";
+            /**
+             * Holds Battery
+             * @default false
+             */
+            holds_battery: boolean;
             /**
              * Wide Mm
              * @default 220

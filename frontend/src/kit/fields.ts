@@ -2,7 +2,7 @@
 import drives from '../api/drives.json';
 import type { KitCard } from '../api/client';
 import { exact } from '../parts/paths';
-import { AFTER_CUT, BOX, PANEL } from './outdoors';
+import { AFTER_CUT, BOX, PANEL, THREADS } from './outdoors';
 import { HEAD_SWITCH, printerFields } from './printing';
 import { CABLE, couplingFields, INPUT, PHONE_INPUT, SUPPLY, triggerFields } from './wired';
 
@@ -53,7 +53,6 @@ const field = (path: string, label: string, unit = '', more: Partial<Field> = {}
   ...more
 });
 const UNKNOWN = { empty: 'not known' } as const;
-const THREADS = ['1/4-20', '3/8-16', 'M3', 'M4', 'M5', 'M6', 'M8', 'fine', 'plate', 'own', 'none'] as const;
 const SOCKETS = ['2.5 mm', '3.5 mm', 'USB', 'own', 'none'] as const;
 const HOLDS = ['yes', 'no', 'not known'] as const;
 const STABILISER = ['none', 'can be switched off', 'always on', 'not known'] as const;
@@ -100,7 +99,7 @@ const CAMERA_JOINT = [
   field('hole_mm', 'hole is deep', 'mm', { empty: 'no hole' })
 ];
 
-const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer'>, Field[]> = {
+const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' | 'support'>, Field[]> = {
   body: [
     MASS,
     field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
@@ -126,13 +125,6 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer'>,
     field('diameter_mm', 'diameter', 'mm'),
     field('grows_mm', 'grows at most by', 'mm'),
     field('creeps', 'creeps when tilted', '', { tick: true })
-  ],
-  support: [
-    field('form', 'form', '', { choices: ['tripod', 'mast', 'clamp'] }),
-    MASS,
-    field('feet_radius_mm', 'feet on a circle of radius', 'mm'),
-    field('free_mm', 'stands free above its guys', 'mm', UNKNOWN),
-    ...JOINT.filter((one) => !['below', 'hole_mm'].includes(one.path))
   ],
   mount: [
     field('form', 'form', '', { choices: ['plate', 'bush', 'spacer', 'bracket', 'ball head'] }),
@@ -275,9 +267,25 @@ function axisGroups(card: AxisCard): Group[] {
 }
 const TURNS = ['pan', 'tilt', 'roll', 'focus', 'zoom'];
 
+/** What stands on the ground: only a tripod has feet, only a mast has guys, and a table has no thread. */
+function supportFields({ form }: Extract<KitCard, { kind: 'support' }>): Field[] {
+  const joint = JOINT.filter((one) => !['below', 'hole_mm'].includes(one.path));
+  const chosen = field('form', 'form', '', { choices: ['tripod', 'mast', 'clamp', 'table', 'ground'] });
+  if (form === 'ground') return [chosen];
+  if (form === 'table') return [chosen, field('height_mm', 'height', 'mm')];
+  return [
+    chosen,
+    MASS,
+    ...(form === 'tripod' ? [field('feet_radius_mm', 'feet on a circle of radius', 'mm')] : []),
+    ...(form === 'mast' ? [field('free_mm', 'stands free above its guys', 'mm', UNKNOWN)] : []),
+    ...joint
+  ];
+}
+
 function fieldsOf(card: Exclude<KitCard, { kind: 'axis' }>): Field[] {
   if (card.kind === 'trigger') return triggerFields(card);
   if (card.kind === 'printer') return printerFields(card);
+  if (card.kind === 'support') return supportFields(card);
   return card.kind === 'coupling' ? couplingFields(card) : FIELDS[card.kind];
 }
 
@@ -312,7 +320,7 @@ export const LIKES = {
   head: 'head, pan and tilt, with a menu or app',
   spring: 'wind-up timer or turntable',
   'lens motor': 'motor on a lens ring',
-  support: 'tripod, mast or clamp',
+  support: 'tripod, mast, clamp or table',
   mount: 'plate, bush or adapter',
   trigger: 'trigger: remote, timer, controller',
   'timer with hours': 'timer that can be told hours and days',

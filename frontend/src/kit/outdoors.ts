@@ -10,6 +10,19 @@ const field = (path: string, label: string, unit = '', more: Partial<Field> = {}
 });
 const UNKNOWN = { empty: 'not known' } as const;
 const HOLDS = ['yes', 'no', 'not known'] as const;
+export const THREADS = [
+  '1/4-20',
+  '3/8-16',
+  'M3',
+  'M4',
+  'M5',
+  'M6',
+  'M8',
+  'fine',
+  'plate',
+  'own',
+  'none'
+] as const;
 export const AFTER_CUT = ['goes on', 'forgets its settings', 'stays off', 'not known'] as const;
 const MASS = field('mass_g', 'mass', 'g');
 
@@ -20,6 +33,10 @@ export const PANEL: Field[] = [
 ];
 
 export const BOX: Field[] = [
+  field('below', 'stands on', '', { choices: THREADS }),
+  field('above', 'carries the camera on', '', { choices: THREADS }),
+  field('carries_g', 'carries', 'g', { empty: 'not said' }),
+  field('holds_battery', 'the battery stands in it', '', { tick: true }),
   field('wide_mm', 'outside, across', 'mm'),
   field('tall_mm', 'outside, upright', 'mm'),
   field('deep_mm', 'outside, deep', 'mm'),

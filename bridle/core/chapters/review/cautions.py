@@ -7,12 +7,11 @@ from bridle.core.plan.kit import AxisCard, Mount, Support
 from bridle.core.plan.printer import Printer
 from bridle.core.plan.wired import Battery, Lamp, PowerSupply
 from bridle.core.reckon.framings import framings
+from bridle.core.reckon.indoors import indoors
 from bridle.core.reckon.path import FIELDS, at
 from bridle.core.reckon.wiring import output_of, parts_of
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 
-# Kinds of shoot that are taken in a room.
-INDOORS = ("grow", "print")
 FEW_DEGREES = 0.01
 HIGH_MM = 2500
 STEEP_DEG = 5
@@ -27,6 +26,8 @@ def _mounted(plan: Plan) -> Iterator[str]:
             "Height: a camera over people's heads needs a second tether to something that holds, tools on lanyards, "
             "the owner's permission, and two people. Not in wind. Ladders and masts are for those trained on them."
         )
+    elif tallest and indoors(plan):
+        yield "What stands on a tripod falls with it: hang a weight under it, and keep the floor around it clear."
     elif tallest:
         yield "What stands on a tripod falls with it: hang a weight under it, tether the camera near an edge or water."
     if abs(plan.rig.standing.slope_deg) >= STEEP_DEG:
@@ -88,15 +89,15 @@ def cautions(plan: Plan) -> tuple[str, ...]:
             "A moving rig pinches and winds up leads, straps and sleeves. Hands off while it is armed; "
             "leave slack for the whole travel."
         )
-    if plan.shoot.kind in INDOORS:
-        said.append("Lamps and motors run for days: nothing that burns near them, and somebody who looks in.")
+    if indoors(plan):
+        said.append("Lamps and motors that run for hours: nothing that burns near them, and somebody who looks in.")
     else:
         said.append(
             "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "
             "someone when you will be back. Legs and leads are trip hazards in the dark."
         )
+    sun = "" if indoors(plan) else "Never leave the lens pointing into the sun. "
     said.append(
-        "Never leave the lens pointing into the sun. Where people are filmed, ask, and keep to the local "
-        "rules; where they differ from this card, they count."
+        f"{sun}Where people are filmed, ask, and keep to the local rules; where they differ from this card, they count."
     )
     return tuple(said)

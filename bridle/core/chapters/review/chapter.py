@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.review.cautions import cautions
+from bridle.core.chapters.review.hours import Told
 from bridle.core.chapters.review.positions import DriveTold
 from bridle.core.chapters.review.readiness import readiness
 from bridle.core.chapters.review.sheets import sheets
@@ -15,11 +16,19 @@ from bridle.core.snag import Snag
 
 
 def tell(
-    known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold], snags: Sequence[Snag], given: Given
+    known: Reckoning,
+    figures: dict[str, Figure],
+    drives: Sequence[DriveTold],
+    told: Sequence[Told],
+    snags: Sequence[Snag],
+    given: Given,
 ) -> Answer[ReviewState]:
-    """The field card and the judgement, from what the other chapters have told."""
+    """The field card and the judgement, from what the other chapters have told.
+
+    `told` are the runs of a controller that has to make do with rules of its own.
+    """
     state = ReviewState(
-        sheets=sheets(known, figures, drives),
+        sheets=sheets(known, figures, drives, told),
         cautions=cautions(known.plan),
         ready=readiness(known, snags, given),
     )

@@ -6,9 +6,9 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.snag import Slot
 
 
-def line(label: str, value: Slot, figure: str | None = None) -> SettingLine:
-    """One thing to dial in or to do, with the figure that explains it."""
-    return SettingLine(label=label, value=value, figure=figure)
+def line(label: str, value: Slot, figure: str | None = None, arrow: str = "") -> SettingLine:
+    """One thing to dial in or to do, with the figure that explains it, and a direction to be drawn."""
+    return SettingLine(label=label, value=value, figure=figure, arrow=arrow)
 
 
 def sheet(title: str, settings: Iterable[SettingLine], about: str = "", number: int = 1) -> SettingSheet:

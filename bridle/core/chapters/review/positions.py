@@ -9,13 +9,14 @@ from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.rounds import PanoramaRow, Stations
-from bridle.core.quantity import write
+from bridle.core.quantity import spoken, write
 from bridle.core.reckon.asked import asked_of
 from bridle.core.reckon.exposed import focus_distances_mm, stack_positions
 from bridle.core.reckon.framings import offsets
 from bridle.core.reckon.path import ring_turns, shown_unit, visited
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.ways import plus_ways, sweep_of
 from bridle.core.snag import at_clock, slot
 
 # How long before a drive has to be stopped somebody is called.
@@ -54,7 +55,26 @@ def positions(shooting: Shooting) -> list[SettingSheet]:
     """All places at which somebody looks whether the rig stands right."""
     if isinstance(shooting.plan.move.visits, Stations):
         return [*_stations(shooting), *_focus(shooting)]
-    return [*_keyframes(shooting), *_beside(shooting), *_turns(shooting), *_focus(shooting)]
+    return [*_ways(shooting), *_keyframes(shooting), *_beside(shooting), *_turns(shooting), *_focus(shooting)]
+
+
+def _ways(shooting: Shooting) -> Iterator[SettingSheet]:
+    """Which way the plus of each axis is, and how far it goes as a whole where no section of its own says that."""
+    told = {one.axis.name for one in asked_of(shooting) if one.drive.TOLD != "program"}
+    plus = plus_ways(shooting.plan)
+    rows = []
+    for axis in shooting.plan.rig.axes:
+        sweep = sweep_of(shooting, axis) if axis.name not in told else None
+        if axis.name not in plus or (sweep is None and axis.name in told):
+            continue
+        said = f"plus is {plus[axis.name]}"
+        if sweep is not None:
+            far, time = (
+                write(spoken(value, unit), unit) for value, unit in ((sweep.far, sweep.unit), (sweep.seconds, "s"))
+            )
+            said = f"{said}; goes {far} {sweep.way} in {time}"
+        rows.append(line(axis.name, slot(said), None, plus[axis.name]))
+    yield from some("Which way", rows)
 
 
 def _keyframes(shooting: Shooting) -> Iterator[SettingSheet]:

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 
 from bridle.core.chapters.review.firing import bench_test, firing, to_pack
 from bridle.core.chapters.review.glass import filters_to_pack
+from bridle.core.chapters.review.hours import Told, hours
 from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.printing import print_card, spares
@@ -29,10 +30,13 @@ from bridle.core.subjects.motion.drives.hand import ByHand
 MOST_ON_CARD, MOST_CHANGES = 12, 60
 
 
-def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold]) -> tuple[SettingSheet, ...]:
+def sheets(
+    known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold], told: Sequence[Told]
+) -> tuple[SettingSheet, ...]:
     """What goes on the field card; the parts that need the clip are left out while it is open.
 
-    `figures` are those that the other chapters told, `drives` what each drive is told: axis, drive and words.
+    `figures` are those that the other chapters told, `drives` what each drive is told: axis, drive and words; `told`
+    what is put into a controller that has to make do with rules of its own.
     """
     plan, shooting = known.plan, known.shooting
     if shooting is None:
@@ -43,6 +47,7 @@ def sheets(known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveT
         camera_settings(plan, shooting),
         *_changes(shooting),
         _controller(shooting),
+        *hours(plan, told),
         *_segments(plan),
         *firing(shooting),
         *print_card(plan),

@@ -8,11 +8,12 @@ from bridle.core.snag import Slot
 
 @dataclass(slots=True, kw_only=True)
 class SettingLine:
-    """One thing to dial in or to do; the figure that explains it where there is one."""
+    """One thing to dial in or to do; the figure that explains it where there is one; a direction drawn as an arrow."""
 
     label: str
     value: Slot
     figure: str | None
+    arrow: str = ""
 
 
 @dataclass(slots=True, kw_only=True)

@@ -8,10 +8,11 @@ from bridle.core.chapters.rig.tipping import TIPS
 from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Support
-from bridle.core.reckon.loads import carriages, hold, tip_slide
+from bridle.core.reckon.loads import carriages, hold, tip_slide, tippable
 from bridle.core.reckon.parts import by_hand, programmed
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.reckon.stack import Placed, Stack
+from bridle.core.reckon.ways import plus_ways
 from bridle.core.snag import Snag
 
 KINDS = (*joints.KINDS, *twice.KINDS, *loads.KINDS, *power.KINDS, *leaning.KINDS, *drives.KINDS)
@@ -36,6 +37,7 @@ def tell(known: Reckoning) -> Answer[RigState]:
         programmed=tuple(axis.name for axis in programmed(plan)),
         marked=tuple(axis.name for axis in by_hand(plan)),
         letters={axis.name: axis.called for axis in plan.rig.axes},
+        ways=plus_ways(plan),
         level=leaning.level(plan),
     )
     return Answer(state, found, [*snags, *drives_told.snags])
@@ -49,7 +51,7 @@ def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:
         centre_mm=tuple((put.centre(x).x_mm, put.centre(x).y_mm) for x in put.ends_mm),
         tips_mm=tip_slide(plan, put),
         tips=any(snag.code == TIPS.code for snag in snags),
-        hold_mm=hold(put),
+        hold_mm=hold(put) if tippable(put) else (),
         slope_deg=plan.rig.standing.slope_deg,
     )
 

@@ -136,7 +136,8 @@ def _joined(copy: Copy) -> Any:
 
 def _threads(plan: Plan, lower: Copy, high: int, upper: Copy) -> Iterator[Snag]:
     has, wants = _joined(lower).above, _joined(upper).below
-    if has == wants:
+    # On a table a rail stands on its own feet.
+    if has == wants or (isinstance(lower.card, Support) and lower.card.bare):
         return
     kind = LOOK_ALIKE if mounting.look_alike(has, wants) else MISMATCH
     slots = {
@@ -164,6 +165,8 @@ def adapter_for(has: Thread, wants: Thread) -> Mount:
 
 
 def _screw(plan: Plan, lower: Copy, high: int, upper: Copy) -> Iterator[Snag]:
+    if isinstance(lower.card, Support) and lower.card.bare:
+        return
     screw, hole = _joined(lower).screw_mm, _joined(upper).hole_mm
     if screw is None or hole is None or screw <= hole:
         return
@@ -194,6 +197,8 @@ def _wide(plan: Plan, low: int, lower: Copy, high: int, upper: Copy) -> Iterator
         if isinstance(lower.card, AxisCard) and lower.card.motion == "linear"
         else _joined(lower).width_mm
     )
+    if isinstance(lower.card, Support) and lower.card.bare:
+        return
     if not isinstance(upper.card, Body) or platform == 0 or upper.card.width_mm <= WIDE_AT * platform:
         return
     slots = {"upper": slot(upper.card.name), "wide": slot(upper.card.width_mm, "mm"), "platform": slot(platform, "mm")}

@@ -66,8 +66,8 @@ class RigDrawn:
 class RigState:
     """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters.
 
-    `level` is where a level camera looks while a leaned pan turns all round: bearings from -180 to 180 and heights, in
-    degrees; empty where it stands upright.
+    `ways` say which way the plus of each axis goes. `level` is where a level camera looks while a leaned pan turns all
+    round: bearings from -180 to 180 and heights, in degrees; empty where it stands upright.
     """
 
     standing: RigDrawn | None = None
@@ -75,4 +75,5 @@ class RigState:
     programmed: tuple[AxisName, ...] = ()
     marked: tuple[AxisName, ...] = ()
     letters: dict[str, str] = field(default_factory=dict)
+    ways: dict[str, str] = field(default_factory=dict)
     level: tuple[tuple[float, ...], ...] = ()

@@ -10,7 +10,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import Support
 from bridle.core.reckon.framings import framings, offsets
-from bridle.core.reckon.loads import carriages, hold, lean_mm, over_mm, slide_ends, tip_slide
+from bridle.core.reckon.loads import carriages, hold, lean_mm, over_mm, slide_ends, tip_slide, tippable
 from bridle.core.reckon.stack import Stack, rail_of
 from bridle.core.reckon.stack import stack as stack_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -39,6 +39,8 @@ def standing_figures(plan: Plan, stack: Stack) -> Iterator[Figure]:
     ):
         each = term("moment", "sum of mass times place", moment, "g·mm")
         yield figure(f"rig.centre.{name}", label, value, "mm", mounting.CENTRE, each, total)
+    if not tippable(stack):
+        return
     radius = term("radius", "feet on a circle of radius", base.feet_radius_mm, "mm")
     yield figure("rig.hold", "holds in the weakest direction", base.feet_radius_mm / 2, "mm", mounting.HOLD, radius)
     yield from _tipping_point(plan, stack)
@@ -76,7 +78,12 @@ def tips(plan: Plan, stack: Stack) -> Iterator[Snag]:
     for end, (position, carriage) in enumerate(zip((first, last), carriages(plan, stack), strict=True)):
         over = over_mm(plan, stack, carriage)
         limit = tip_slide(plan, stack)[end]
-        if over <= 0 or base is None or (end == 1 and limit is None and tip_slide(plan, stack)[0] is None):
+        if (
+            over <= 0
+            or base is None
+            or not base.on_feet
+            or (end == 1 and limit is None and tip_slide(plan, stack)[0] is None)
+        ):
             continue
         at = limit if limit is not None else position
         slots = {

@@ -4,6 +4,7 @@
   import { at } from '../../sheet/series';
   import { number, write } from '../../format';
   import Editable from '../../parts/Editable.svelte';
+  import WayArrow from '../../parts/WayArrow.svelte';
   import Working from '../../parts/Working.svelte';
   import { Moment } from '../../sheet/moment.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -47,7 +48,11 @@
     <tr>
       <td></td>
       <th scope="col">frame</th>
-      {#each axes as axis (axis.name)}<th scope="col">{axis.name}</th>{/each}
+      {#each axes as axis (axis.name)}<th scope="col"
+          >{axis.name}{#if sheet.evaluation.ways[axis.name]}<span class="plus"
+              >+<WayArrow way={sheet.evaluation.ways[axis.name]!} /></span
+            >{/if}</th
+        >{/each}
       <td></td>
     </tr>
   </thead>
@@ -182,6 +187,12 @@
 </p>
 
 <style>
+  .plus {
+    margin-left: 5px;
+    color: var(--second);
+    font-weight: 400;
+    white-space: nowrap;
+  }
   table {
     width: 100%;
     border-collapse: collapse;

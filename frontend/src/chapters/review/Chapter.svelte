@@ -5,6 +5,7 @@
   import { CHAPTERS } from '../chapters';
   import { keyed } from '../../parts/keyed';
   import { clock, day, fill, oneEvery, write } from '../../format';
+  import WayArrow from '../../parts/WayArrow.svelte';
   import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -65,7 +66,7 @@
                   {typeof setting.value.value === 'string'
                     ? setting.value.value
                     : write(setting.value.value, setting.value.unit, sheet.zone)}
-                {/if}
+                {/if}{#if setting.arrow}<WayArrow way={setting.arrow} />{/if}
               </dd>
             </div>
           {/each}

@@ -30,12 +30,14 @@
   y={y + 4}
   text-anchor={left ? 'end' : 'start'}>centre of mass</text
 >
-<path
-  class="fill-none stroke-ink stroke-[1.2]"
-  d="M{scale.x(from)} {GROUND - 6}v12M{scale.x(until)} {GROUND - 6}v12M{scale.x(from)} {GROUND}H{scale.x(
-    until
-  )}"
-/>
-<text class="fill-second" x={scale.x((from + until) / 2)} y={GROUND + 26} text-anchor="middle"
-  >stands while the centre of mass is over these {write(Math.round(until - from), 'mm')}</text
->
+{#if view.onFeet}
+  <path
+    class="fill-none stroke-ink stroke-[1.2]"
+    d="M{scale.x(from)} {GROUND - 6}v12M{scale.x(until)} {GROUND - 6}v12M{scale.x(from)} {GROUND}H{scale.x(
+      until
+    )}"
+  />
+  <text class="fill-second" x={scale.x((from + until) / 2)} y={GROUND + 26} text-anchor="middle"
+    >stands while the centre of mass is over these {write(Math.round(until - from), 'mm')}</text
+  >
+{/if}

@@ -50,6 +50,8 @@ export class RigView {
   readonly ghosts = $derived(
     this.slide && Math.abs(this.#ends[1] - this.#ends[0]) > 1 ? [...this.#ends] : []
   );
+  /** What is clamped or stands on a table holds by itself. */
+  readonly onFeet = $derived(this.rig.hold_mm.length > 0);
   readonly hold = $derived([this.rig.hold_mm[0] ?? 0, this.rig.hold_mm[1] ?? 0] as const);
   // The centre of mass goes straight from one end of the travel to the other.
   readonly centre = $derived.by(() => {
