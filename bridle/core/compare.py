@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from bridle.core.asks.fitting import fit
+from bridle.core.asks.shelf import DRIVE
 from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.lists.sides import in_words
@@ -57,15 +58,36 @@ def differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
     """In words, each figure that differs, as `writes in 2.6 s instead of 2.2 s`; what was measured when is none."""
     was, now = (card.model_dump(mode="json", exclude={"measured", "typed"}) for card in (old, new))
     linear = not isinstance(new, AxisCard) or new.motion == "linear"
-    said = [in_words(path, was_value, now_value, linear) for path, was_value, now_value in _flat(was, now, "")]
+    said = [
+        _another_drive(path, was_value, now_value)
+        if _is_drive(path, was_value) and _is_drive(path, now_value)
+        else in_words(path, was_value, now_value, linear)
+        for path, was_value, now_value in _flat(was, now, "")
+    ]
     return tuple(said) if said else ("it was measured again, with the same result",)
 
 
 def _flat(was: object, now: object, path: str) -> list[tuple[str, object, object]]:
-    if isinstance(was, dict) and isinstance(now, dict):
+    # Of a drive of another kind no figure means the same.
+    other = _is_drive(path, was) and _is_drive(path, now) and _kind(was) != _kind(now)
+    if isinstance(was, dict) and isinstance(now, dict) and not other:
         keys = [*was, *(key for key in now if key not in was)]
         return [one for key in keys for one in _flat(was.get(key), now.get(key), f"{path}.{key}" if path else key)]
     return [] if was == now else [(path, was, now)]
+
+
+def _is_drive(path: str, value: object) -> bool:
+    return path.endswith("drive") and isinstance(value, dict)
+
+
+def _kind(drive: object) -> str:
+    return str(drive["kind"]) if isinstance(drive, dict) else ""
+
+
+def _another_drive(path: str, was: object, now: object) -> str:
+    names = (DRIVE.validate_python({"kind": _kind(one)}).SHELF for one in (now, was))
+    which = "the drive" if path == "drive" else "the drive of a further axis"
+    return f"{which} is now {' instead of '.join(names)}"
 
 
 def _effects(before: Evaluation, after: Evaluation, zone: str) -> tuple[str, ...]:

@@ -106,6 +106,7 @@ def gather(
         drives=rigs.state.drives,
         letters=rigs.state.letters,
         ways=rigs.state.ways,
+        lacks=rigs.state.lacks,
         level=rigs.state.level,
         traces=moves.state.traces,
         view=moves.state.view,

@@ -41,6 +41,7 @@ class Evaluation(BaseModel):
     marked: tuple[AxisName, ...]
     letters: dict[str, str]
     ways: dict[str, str]
+    lacks: tuple[str, ...]
     level: tuple[tuple[float, ...], ...]
     traces: Traces | None
     view: ViewState | None

@@ -191,3 +191,7 @@ export function fill(template: string, slots: Record<string, Slot>, zone = 'UTC'
 export function oneEvery(interval: { label: string } | undefined): string {
   return interval?.label.startsWith('mean') ? 'about every' : 'one every';
 }
+
+/** “a, b and c”. */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;

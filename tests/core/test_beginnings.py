@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 
 from bridle.core.asks import chain
 from bridle.core.asks.changes import Begin, Drop, PutOn, make
+from bridle.core.asks.shelf import Like, made
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import PathError, apply, dump, look
-from bridle.core.plan.kit import CARD_TYPES
+from bridle.core.plan.edit import Edit, PathError, apply, dump, look
+from bridle.core.plan.kit import CARD_TYPES, AnyCard
 from bridle.core.plan.marks import Mark
 from bridle.core.plan.move import Follow, Keyframe, Move
 from bridle.core.plan.new import new_plan
@@ -187,6 +188,35 @@ class ARigToBeginWith(TestCase):
                 self.assertEqual([axis.name for axis in plan.rig.axes], axes)
                 self.assertEqual(chain.lacking(made, kind), [])
                 self.assertEqual(chain.starters(made, kind), list(range(len(made))))
+
+    def test_of_every_kind_is_whole_and_has_no_snag_of_its_own(self) -> None:
+        for kind in get_args(ShootKind):
+            plan = new_plan("quay", "", "", "Europe/London", START, kind)
+            whole, _ = make(plan, [_put(chain.lacking([], kind))])
+            with self.subTest(kind):
+                self.assertEqual([snag.code for snag in evaluate(whole).snags if snag.chapter == "rig"], [])
+                self.assertEqual(evaluate(whole).lacks, ())
+                self.assertEqual(evaluate(plan).lacks, (), "nothing is missing where nobody has begun")
+            if kind == "turn":
+                swept, _ = apply(whole, [Edit(path="move.keyframes.1.pan_deg", value=20.0)])
+                self.assertNotIn("steps-uneven", {snag.code for snag in evaluate(swept).snags})
+
+    def test_what_is_missing_is_named_until_it_is_there(self) -> None:
+        cases: tuple[tuple[ShootKind, tuple[Like, ...], tuple[str, ...]], ...] = (
+            ("slide", ("support", "body"), ("a rail", "a lens", "a trigger")),
+            ("slide", ("support", "turning axis", "body", "lens"), ("a trigger",)),
+            ("turn", ("spring", "phone"), ("a tripod", "a trigger")),
+            ("site", ("support",), ("a ball head", "a camera body", "a lens", "a trigger")),
+            ("site", ("support", "camera with its own lens", "trigger"), ()),
+        )
+        for kind, likes, lacks in cases:
+            plan = new_plan("quay", "", "", "Europe/London", START, kind)
+            with self.subTest(likes):
+                self.assertEqual(evaluate(make(plan, [_put([made(like) for like in likes])])[0]).lacks, lacks)
+
+
+def _put(cards: list[AnyCard]) -> PutOn:
+    return PutOn(do="put", cards=tuple(chain.Taken(card=card) for card in cards))
 
 
 class KindsOfShoot(TestCase):

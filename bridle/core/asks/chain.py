@@ -10,7 +10,7 @@ from bridle.core.asks.shelf import Like, made
 from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Lens, Phone, Support
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Card, Copy, Lens, Mount, Phone, Support
 from bridle.core.plan.outdoors import Box, Panel
 from bridle.core.plan.printer import HeadSwitch, Printer
 from bridle.core.plan.shoot import ShootKind
@@ -25,8 +25,9 @@ ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = (
 )  # fmt: skip
 
 # What a rig to begin with is put together from, from the ground up: a rail, a head, or nothing that moves.
-Usual = Literal["support", "rail", "head", "body", "lens", "trigger"]
-STILL: tuple[Usual, ...] = ("support", "body", "lens", "trigger")
+Usual = Literal["support", "rail", "head", "ball head", "body", "lens", "trigger"]
+# A tripod's screw is thicker than a camera's: a ball head stands between the two.
+STILL: tuple[Usual, ...] = ("support", "ball head", "body", "lens", "trigger")
 USUAL: dict[ShootKind | None, tuple[Usual, ...]] = {
     **dict.fromkeys((None, "slide", "night"), ("support", "rail", "body", "lens", "trigger")),
     "turn": ("support", "head", "body", "lens", "trigger"),
@@ -91,7 +92,26 @@ def _like(sort: Usual) -> Like:
 def _sort(card: AnyCard) -> str:
     if isinstance(card, AxisCard):
         return "rail" if card.motion == "linear" else "head" if card.turns == "pan" else "axis"
-    return card.kind
+    return "ball head" if isinstance(card, Mount) and card.form == "ball head" else card.kind
+
+
+def missing(plan: Plan) -> tuple[str, ...]:
+    """What a rig of this kind of shoot is still without, by what its usual cards are called; nothing without any part.
+
+    A phone is a camera, a lens that is built in is one, anything that moves does for what moves, and what stands on a
+    table or has its own thread needs no ball head.
+    """
+    cards = [copy.card for copy in plan.kit.copies]
+    if not cards:
+        return ()
+    have = {_sort(card) for card in cards}
+    if any(isinstance(card, Body | Phone) for card in cards):
+        have |= {"body", "ball head"}
+    if any(has_own_lens(card) for card in cards):
+        have.add("lens")
+    if any(isinstance(card, AxisCard) for card in cards):
+        have |= {"rail", "head"}
+    return tuple(made(_like(sort)).name for sort in USUAL[plan.shoot.kind] if sort not in have)
 
 
 def move(plan: Plan, key: str, by: int) -> list[Edit]:

@@ -20,13 +20,13 @@ DRIVE: TypeAdapter[AnyDrive] = TypeAdapter(Drive)
 
 # What else can be made than the plain kinds, each a card with some values of its own.
 Like = CardKind | Literal[
-    "turning axis", "head", "spring", "lens motor", "camera with its own lens", "camera on a board",
+    "turning axis", "head", "spring", "lens motor", "camera with its own lens", "camera on a board", "ball head",
     "switch", "pin", "relay", "resistor",
     "timer with hours",
 ]  # fmt: skip
 TURNS: dict[str, JsonValue] = {
     "motion": "rotary", "turns": "pan", "low": -170, "high": 170, "top_speed": 20, "acceleration": 40, "mass_g": 600,
-    "height_mm": 60, "width_mm": 90, "drive": {"kind": "gear"},
+    "height_mm": 60, "width_mm": 90, "drive": {"kind": "gear", "ratio": 60},
 }  # fmt: skip
 SPRING: dict[str, JsonValue] = {
     **TURNS, "mass_g": 200, "low": -180, "high": 180, "height_mm": 50, "width_mm": 65, "below": "1/4-20",
@@ -59,6 +59,10 @@ MADE: dict[str, tuple[CardKind, str, dict[str, JsonValue]]] = {
     }),
     "support": ("support", "a tripod", {}),
     "mount": ("mount", "a plate", {}),
+    "ball head": ("mount", "a ball head", {
+        "form": "ball head", "below": "3/8-16", "above": "1/4-20", "mass_g": 350, "height_mm": 95, "width_mm": 65,
+        "carries_g": 6000,
+    }),
     "trigger": ("trigger", "a trigger", {}),
     "battery": ("battery", "a battery", {}),
     "card": ("card", "a memory card", {}),
@@ -311,6 +315,8 @@ def _as_made(card: AnyCard) -> Iterator[dict[str, Any]]:
         if isinstance(card, AxisCard) and isinstance(fresh, AxisCard):
             if fresh.motion != card.motion:
                 continue
+            if fresh.drive.kind == card.drive.kind:
+                yield fresh.model_copy(update={"more": tuple(_plain_axes(card))}).model_dump(mode="json")
             fresh = fresh.model_copy(update={"drive": _plain_drive(card.drive.kind), "more": tuple(_plain_axes(card))})
         yield fresh.model_dump(mode="json")
 

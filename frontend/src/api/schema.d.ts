@@ -6814,6 +6814,8 @@ export interface components {
             ways: {
                 [key: string]: string;
             };
+            /** Lacks */
+            lacks: string[];
             /** Level */
             level: number[][];
             traces: components["schemas"]["Traces"] | null;
@@ -9619,7 +9621,7 @@ export interface components {
          */
         NewCard: {
             /** Like */
-            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch" | "panel" | "box") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "camera on a board" | "switch" | "pin" | "relay" | "resistor" | "timer with hours");
+            like: ("body" | "lens" | "axis" | "support" | "mount" | "trigger" | "battery" | "card" | "lamp" | "filter" | "phone" | "coupling" | "cable" | "supply" | "printer" | "head switch" | "panel" | "box") | ("turning axis" | "head" | "spring" | "lens motor" | "camera with its own lens" | "camera on a board" | "ball head" | "switch" | "pin" | "relay" | "resistor" | "timer with hours");
             /**
              * Name
              * @default

@@ -2,7 +2,7 @@
   /** Cards of the shelf to put on the rig, in a dialog; or, while there is no rig, one to begin with. */
   import PartOutline from '../drawings/part/PartOutline.svelte';
   import type { KitCard } from '../api/client';
-  import { SHELVES } from './fields';
+  import { LIKES, likesOf, SHELVES } from './fields';
   import Modal from '../parts/Modal.svelte';
   import { router } from '../router.svelte';
   import type { RigShelf } from './shelf.svelte';
@@ -16,18 +16,18 @@
     kinds?: readonly KitCard['kind'][];
   }
   let { shelf, open = $bindable(), title = 'Put something on the rig', kinds }: Props = $props();
+  const lying = $derived(shelf.cards?.filter((line) => wanted(line.card.kind)) ?? []);
   const wanted = (kind: KitCard['kind']) => !kinds || kinds.includes(kind);
 </script>
 
 {#if open !== undefined}
   <Modal bind:open {title}>
     {#if shelf.cards === null}<p role="status">Opening the drawer …</p>
-    {:else if shelf.cards.length === 0}
-      <p>
-        The shelf is empty. <a class="link" href="/kit" onclick={router.follow}>Make a card</a> of what you own
-        first.
-      </p>
     {:else}
+      {#if !lying.length}<p>
+          {shelf.cards.length ? 'Nothing of this kind lies on the shelf yet.' : 'The shelf is empty.'} Make a card
+          here; its figures fit most, and you change them as you find out.
+        </p>{/if}
       {#if shelf.refused}<p class="sticky top-0 bg-sheet py-1 text-stop" role="alert">{shelf.refused}</p>{/if}
       {#each SHELVES as board (board.title)}
         {@const cards = shelf.cards.filter(
@@ -52,11 +52,20 @@
           </div>
         {/if}
       {/each}
+      <h3>A new card</h3>
+      <p class="likes">
+        {#each likesOf(kinds) as like (like)}
+          <button type="button" class="link" disabled={shelf.making} onclick={() => void shelf.make(like)}
+            >{LIKES[like]}</button
+          >
+        {/each}
+      </p>
     {/if}
   </Modal>
 {:else}
   <p class="py-[30px] text-[15px]">
-    {#if shelf.cards?.length === 0}The shelf is empty.
+    {#if shelf.cards && shelf.starters.length < shelf.usualNames.length}
+      {shelf.cards.length ? 'Not all that a rig needs lies on the shelf.' : 'The shelf is empty.'}
       <button type="button" class="act" disabled={shelf.making} onclick={() => void shelf.usual()}
         >Make the usual cards and put them together</button
       >, {shelf.usualNames.join(', ')}, with figures that fit most, to be changed as you find out; or
@@ -70,3 +79,19 @@
     {/if}
   </p>
 {/if}
+
+<style>
+  .likes {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 14px;
+  }
+  .likes .link {
+    min-height: 26px;
+  }
+  @media (max-width: 760px) {
+    .likes .link {
+      min-height: 44px;
+    }
+  }
+</style>

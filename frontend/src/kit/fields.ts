@@ -322,6 +322,7 @@ export const LIKES = {
   'lens motor': 'motor on a lens ring',
   support: 'tripod, mast, clamp or table',
   mount: 'plate, bush or adapter',
+  'ball head': 'ball head',
   trigger: 'trigger: remote, timer, controller',
   'timer with hours': 'timer that can be told hours and days',
   switch: 'switch that something presses',
@@ -339,6 +340,20 @@ export const LIKES = {
   box: 'box for a camera',
   panel: 'solar panel'
 } as const;
+
+/** What can be made of each kind of card. */
+export const LIKES_OF: Partial<Record<Kind, readonly (keyof typeof LIKES)[]>> = {
+  body: ['body', 'camera with its own lens', 'camera on a board'],
+  axis: ['axis', 'turning axis', 'head', 'spring', 'lens motor'],
+  mount: ['mount', 'ball head'],
+  trigger: ['trigger', 'timer with hours', 'switch', 'pin'],
+  coupling: ['coupling', 'relay', 'resistor']
+};
+/** All that can be made of some kinds, or of any. */
+export const likesOf = (kinds?: readonly Kind[]): (keyof typeof LIKES)[] =>
+  (kinds ?? (Object.keys(KIND_NAMES) as Kind[])).flatMap(
+    (kind) => LIKES_OF[kind] ?? [kind as keyof typeof LIKES]
+  );
 
 export const KIND_NAMES: Record<Kind, string> = {
   body: 'camera body',

@@ -1,5 +1,6 @@
 /** What lies on the shelf for a rig, and what has changed there since the plan took its copies. */
 import { api, got, sentence, type CardLine, type Changed, type Plan } from '../api/client';
+import type { LIKES } from './fields';
 import type { Sheet } from '../sheet/sheet.svelte';
 
 export class RigShelf {
@@ -56,12 +57,26 @@ export class RigShelf {
     return this.#sheet.plan.kit.copies.filter((copy) => copy.card_id === id).length;
   }
 
-  /** From nothing: a card of each thing that a rig needs, with its defaults, and the rig from them. */
-  async usual(): Promise<void> {
+  /** A card of each thing that a rig needs and that is not there, with its defaults, and the rig from them. */
+  async usual(lacks?: readonly string[]): Promise<void> {
     this.making = true;
     await this.#try(async () => {
       this.#take(got(await api.POST('/api/kit/usual', { params: { query: this.#kind } })));
-      await this.putOn(this.starters);
+      // Of each usual thing one lies there now, in their order.
+      const wanted = this.#starters.filter((_, n) => !lacks || lacks.includes(this.usualNames[n]!));
+      const cards = wanted.flatMap((id) => this.cards?.find((line) => line.id === id) ?? []);
+      await this.putOn(cards);
+    });
+    this.making = false;
+  }
+
+  /** A new card with sensible figures, put on at once. */
+  async make(like: keyof typeof LIKES): Promise<void> {
+    this.making = true;
+    await this.#try(async () => {
+      const fresh = got(await api.POST('/api/kit', { body: { like, name: '' } }));
+      this.cards = [...(this.cards ?? []), fresh];
+      await this.putOn([fresh]);
     });
     this.making = false;
   }

@@ -1,5 +1,6 @@
 """The rig as a whole: what it is put together from, whether it holds, what its drives are told."""
 
+from bridle.core.asks.chain import missing
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.rig import drives, joints, leaning, loads, power, twice
 from bridle.core.chapters.rig.joints import thread_name
@@ -38,6 +39,7 @@ def tell(known: Reckoning) -> Answer[RigState]:
         marked=tuple(axis.name for axis in by_hand(plan)),
         letters={axis.name: axis.called for axis in plan.rig.axes},
         ways=plus_ways(plan),
+        lacks=missing(plan),
         level=leaning.level(plan),
     )
     return Answer(state, found, [*snags, *drives_told.snags])

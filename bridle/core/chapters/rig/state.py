@@ -66,8 +66,9 @@ class RigDrawn:
 class RigState:
     """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters.
 
-    `ways` say which way the plus of each axis goes. `level` is where a level camera looks while a leaned pan turns all
-    round: bearings from -180 to 180 and heights, in degrees; empty where it stands upright.
+    `lacks` is what a rig of this kind is still without. `ways` say which way the plus of each axis goes. `level` is
+    where a level camera looks while a leaned pan turns all round: bearings from -180 to 180 and heights, in degrees;
+    empty where it stands upright.
     """
 
     standing: RigDrawn | None = None
@@ -76,4 +77,5 @@ class RigState:
     marked: tuple[AxisName, ...] = ()
     letters: dict[str, str] = field(default_factory=dict)
     ways: dict[str, str] = field(default_factory=dict)
+    lacks: tuple[str, ...] = ()
     level: tuple[tuple[float, ...], ...] = ()

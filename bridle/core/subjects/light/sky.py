@@ -50,7 +50,8 @@ class Day(NamedTuple):
     phase: tuple[float, ...]
 
 
-@lru_cache(maxsize=8192)
+# Sun and moon on every day of the longest shoot, which lasts twenty years.
+@lru_cache(maxsize=16_384)
 def _day(body: Body, day: int) -> Day:
     greenwich = ephem.Observer()
     greenwich.lon, greenwich.lat, greenwich.date = 0, 0, EPOCH + day

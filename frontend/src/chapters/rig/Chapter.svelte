@@ -2,7 +2,7 @@
   /** The rig: put together from ground to camera out of kit cards, drawn from the side, and checked. */
   import { onMount } from 'svelte';
   import RigDrawing from '../../drawings/rig/RigDrawing.svelte';
-  import { say } from '../../format';
+  import { listed, say } from '../../format';
   import { theSheet } from '../../sheet/sheet.svelte';
   import Chain from './Chain.svelte';
   import DrivesAndSnags from './DrivesAndSnags.svelte';
@@ -48,6 +48,17 @@
     </div>
   {/each}
 
+  {#if rig && sheet.evaluation.lacks.length}
+    <p class="py-1">
+      Still without {listed(sheet.evaluation.lacks)}.
+      <button
+        type="button"
+        class="act quiet small"
+        disabled={shelf.making}
+        onclick={() => void shelf.usual(sheet.evaluation.lacks)}>Make the usual cards for it</button
+      >
+    </p>
+  {/if}
   {#if rig}<RigDrawing {rig} {chosen} onchoose={choose} />{:else}<PutOn {shelf} />{/if}
 
   <div
