@@ -1,5 +1,6 @@
 """What has changed on the shelf since a plan took its cards, and what taking it over does to the plan."""
 
+import re
 from dataclasses import dataclass
 
 from bridle.core.asks.fitting import fit
@@ -61,7 +62,7 @@ def differences(old: AnyCard, new: AnyCard) -> tuple[str, ...]:
     said = [
         _another_drive(path, was_value, now_value)
         if _is_drive(path, was_value) and _is_drive(path, now_value)
-        else in_words(path, was_value, now_value, linear)
+        else _of_axis(path) + in_words(FURTHER.sub("", path), was_value, now_value, linear)
         for path, was_value, now_value in _flat(was, now, "")
     ]
     return tuple(said) if said else ("it was measured again, with the same result",)
@@ -73,7 +74,18 @@ def _flat(was: object, now: object, path: str) -> list[tuple[str, object, object
     if isinstance(was, dict) and isinstance(now, dict) and not other:
         keys = [*was, *(key for key in now if key not in was)]
         return [one for key in keys for one in _flat(was.get(key), now.get(key), f"{path}.{key}" if path else key)]
+    if isinstance(was, list) and isinstance(now, list) and len(was) == len(now):
+        return [part for n, pair in enumerate(zip(was, now, strict=True)) for part in _flat(*pair, f"{path}.{n}")]
     return [] if was == now else [(path, was, now)]
+
+
+# A figure of a further axis of a head.
+FURTHER = re.compile(r"^more\.(\d+)\.")
+
+
+def _of_axis(path: str) -> str:
+    found = FURTHER.match(path)
+    return f"axis {int(found[1]) + 2}: " if found else ""
 
 
 def _is_drive(path: str, value: object) -> bool:

@@ -1,9 +1,11 @@
 <script lang="ts">
   /** The margin: the beat ring, the totals and the worst snags, always there. */
+  import { TAKES } from '../sheet/taken.svelte';
+  import { toLocal } from '../time';
   import { keyed } from '../parts/keyed';
   import { setAt } from '../drawings/light/geometry';
   import BeatRing from '../drawings/ring/BeatRing.svelte';
-  import { clock, number, say, shortDay, shutter } from '../format';
+  import { clock, date, number, say, shortDay, shutter } from '../format';
   import PartSlip from '../parts/PartSlip.svelte';
   import SnagNote from '../parts/SnagNote.svelte';
   import Working from '../parts/Working.svelte';
@@ -44,6 +46,7 @@
   const snags = $derived(
     sheet.evaluation.snags.filter((snag) => !(besideSentence && snag.code.startsWith('holds-')))
   );
+  const old = $derived(sheet.taken.old(sheet.plan));
   const open = $derived(sheet.evaluation.clip.state);
   // A length of hours is read to the second; its working has the rest.
   const onSite = $derived.by(() => {
@@ -53,8 +56,13 @@
   const done = $derived.by(() => {
     const at = sheet.figure('time.finish')?.value;
     if (at === undefined) return '–';
-    const long = at - sheet.start > 86_400;
-    return long ? `${shortDay(at, sheet.zone)}, ${clock(at, sheet.zone, false)}` : clock(at, sheet.zone);
+    if (at - sheet.start <= 86_400) return clock(at, sheet.zone);
+    // An end in another year says which.
+    const named =
+      sheet.figure('time.finish')?.unit === 'dated'
+        ? date(toLocal(at, sheet.zone).slice(0, 10))
+        : shortDay(at, sheet.zone);
+    return `${named}, ${clock(at, sheet.zone, false)}`;
   });
   /** What goes ahead of the shutter, where anything but waking does. */
   const AHEAD = [
@@ -190,6 +198,10 @@
       <dd><Working figure="clip.speed_up" /></dd>
     </div>
   </dl>
+  {#if sheet.chapter !== 'review' && old.length}<p class="label" role="status">
+      Changed since you took it along: {old.map(({ what }) => TAKES[what]).join(', ')}.
+      <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}>Take it anew</a>
+    </p>{/if}
   {#if sheet.chapter !== 'review'}<div class="snags">
       {#each keyed(snags.slice(0, MOST), (one) => one.code + one.path) as { key, it: snag } (key)}
         <SnagNote {snag} />

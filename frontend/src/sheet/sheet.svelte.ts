@@ -20,6 +20,7 @@ import { restsWith } from '../parts/grasp';
 import { handDownEditor } from './editor';
 import { Playhead } from './playhead.svelte';
 import { Saving } from './saving.svelte';
+import { Taken } from './taken.svelte';
 import { caughtUp } from './rebase';
 import { dragged } from './dragged';
 import { keepSteps, keptSteps, type Step, type Steps } from './steps';
@@ -85,6 +86,9 @@ export class Sheet {
   /** The plan and what follows from it now, while another time is looked at. */
   #now: { plan: Plan; evaluation: Evaluation } | undefined;
 
+  /** What was taken along of it, to be told where it has changed since. */
+  readonly taken: Taken;
+
   constructor(opened: Opened) {
     this.id = opened.id;
     this.identity = opened.identity;
@@ -100,6 +104,7 @@ export class Sheet {
       }
     );
     this.changed = opened.changed ?? [];
+    this.taken = new Taken(opened.id);
     this.#steps = keptSteps(opened.id);
     if (this.#steps?.saved && this.#steps.version === opened.version) this.#takeSteps();
     this.playhead = new Playhead(

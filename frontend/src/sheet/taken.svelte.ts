@@ -3,6 +3,8 @@ import { SvelteMap } from 'svelte/reactivity';
 import type { Plan } from '../api/client';
 import { browser } from './store';
 
+export const TAKES = { card: 'field card', frames: 'frame table', plan: 'plan' } as const;
+
 interface Took {
   at: number;
   of: string;
@@ -37,6 +39,14 @@ export class Taken {
   mark(what: string, plan: Plan): void {
     this.#took.set(what, { at: Date.now() / 1000, of: sign(plan) });
     browser.set(this.#place, JSON.stringify(Object.fromEntries(this.#took)));
+  }
+
+  /** What of all that was taken is out of date, in words with its moment. */
+  old(plan: Plan): { what: keyof typeof TAKES; at: number }[] {
+    return (Object.keys(TAKES) as (keyof typeof TAKES)[]).flatMap((what) => {
+      const at = this.outdated(what, plan);
+      return at === null ? [] : [{ what, at }];
+    });
   }
 
   /** When it was taken, where the plan has changed since; nothing where it has not, or it never was. */

@@ -9,7 +9,7 @@
   import SnagNote from '../../parts/SnagNote.svelte';
   import Working from '../../parts/Working.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
-  import { Taken } from '../../sheet/taken.svelte';
+  import { TAKES } from '../../sheet/taken.svelte';
 
   const sheet = theSheet();
   const review = $derived(sheet.evaluation.review);
@@ -20,15 +20,10 @@
   const finish = $derived(sheet.figure('time.finish'));
   const clip = $derived(sheet.quantity('clip')?.value);
   const rate = $derived(sheet.quantity('rate')?.value);
-  const taken = new Taken(sheet.id);
-  const TAKES = { card: 'field card', frames: 'frame table', plan: 'plan' } as const;
   const old = $derived(
-    (Object.keys(TAKES) as (keyof typeof TAKES)[]).flatMap((what) => {
-      const at = taken.outdated(what, sheet.plan);
-      return at === null
-        ? []
-        : [`the ${TAKES[what]} of ${day(at, sheet.zone)}, ${clock(at, sheet.zone, false)}`];
-    })
+    sheet.taken
+      .old(sheet.plan)
+      .map(({ what, at }) => `the ${TAKES[what]} of ${day(at, sheet.zone)}, ${clock(at, sheet.zone, false)}`)
   );
   /** A list that is too long for the card stands on a second sheet of paper. */
   const two = $derived(review.sheets.some((one) => (one.number ?? 1) > 1));
@@ -41,7 +36,7 @@
       waiting = 'Not everything is saved yet, so this would be out of date. See beside undo what keeps it.';
       return;
     }
-    taken.mark(what, sheet.plan);
+    sheet.taken.mark(what, sheet.plan);
     if (what === 'card') print();
     else location.assign(`/files/shoots/${sheet.id}/${formats[what].file}`);
   }
