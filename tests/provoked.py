@@ -174,6 +174,12 @@ KITS: dict[str, tuple[Plan, list[dict[str, Any]]]] = {
         ],
     ),
     "below-interval-floor": (plan_of({**THREE, "interval": F(1)}, beat=Beat(write_s=F(0))), copies("full-frame-body")),
+    "interval-not-listed": (plan_of(THREE), copies("remote-timer", remote_timer={"intervals": ["1", "5", "15", "30"]})),
+    "lead-too-short": (plan_of(THREE, move=SLID), copies(*TRIPOD, "release-lead", release_lead={"length_mm": 600})),
+    "plug-meets-box": (
+        plan_of(THREE),
+        copies("camera-box", "full-frame-body", "release-lead", release_lead={"bend_mm": 60}),
+    ),
     "trigger-gives-up": (plan_of(THREE), copies("remote-timer", remote_timer={"most_frames": 99})),
 }
 PROVOKE: dict[str, Plan] = {

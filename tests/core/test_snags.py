@@ -209,6 +209,19 @@ SAID: dict[str, tuple[str, ...]] = {
         "The coil of the bare relay, 5 V has no diode across it.",
         "Put a diode across it · Its ringed end to the coil's plus; any small rectifier diode will do.",
     ),
+    "interval-not-listed": (
+        "The wired interval remote has no interval of 10 s: it has 1 s, 5 s, 15 s and 30 s.",
+        "Dial 5 s · 720 frames, one every 5 s, 1 h on site, 28.8 s of clip.",
+        "Dial 15 s · 240 frames, one every 15 s, 1 h on site, 9.6 s of clip.",
+    ),
+    "lead-too-short": (
+        "The release lead for this camera is 600 mm long; the carriage travels 860 mm.",
+        "Take one of 1200 mm · Slack at both ends, tied so that the ties take the pull and the plugs do not.",
+    ),
+    "plug-meets-box": (
+        "The plug of the release lead for this camera and its bend need 60 mm; beside the camera the camera box, grey leaves 42.5 mm.",
+        "Take a lead with an angled plug that needs 42 mm · It turns away beside the camera; tie it to the plate, so that nothing pulls at the socket.",
+    ),
     "polariser-bands": (
         "The polariser darkens the sky unevenly over the 94.4° that this move sees.",
         "Leave the polariser at home · Reflections on water and glass stay; the sky is even.",

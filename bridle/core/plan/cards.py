@@ -41,6 +41,8 @@ class CardBase(Section):
     # Which figures somebody typed, though they say what is usual.
     typed: Annotated[tuple[Name, ...], Field(max_length=400)] = ()
     measured: Annotated[tuple[Measured, ...], Field(max_length=400)] = ()
+    # The steps through its own menu, in their order: what is set, what is skipped, what is left as it is.
+    menu: Annotated[tuple[Line, ...], Field(max_length=30)] = ()
 
 
 class Joined(CardBase):

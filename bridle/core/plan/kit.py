@@ -14,7 +14,7 @@ from bridle.core.plan.wired import Battery, Cable, Coupling, Lamp, PowerSupply, 
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.every import Drive
 from bridle.core.subjects.motion.drives.gear import Gear
-from bridle.core.values import MOST, Count, Duration, Mass, Position, Positive, PositiveDuration, Section
+from bridle.core.values import MOST, Count, Duration, Line, Mass, Position, Positive, PositiveDuration, Section
 
 Stabiliser = Literal["none", "can be switched off", "always on", "not known"]
 Hears = Literal["half and full press", "full press", "headset button", "nothing"]
@@ -91,6 +91,8 @@ class Phone(Imager):
     picture_width_px: Pixels = 4000
     picture_height_px: Pixels = 3000
     focal_mm: Positive = 5.0
+    # The camera beside its screen shows nobody what it sees, where somebody stands behind it.
+    faces: Literal["back", "front"] = "back"
     socket: Socket = "none"
     hears: Hears = "nothing"
     holds_exposure: Holds = "not known"
@@ -185,6 +187,8 @@ class AxisCard(Joined):
     power_w: Unknown = None
     holding_w: NonNegative | None = None
     peak_a: Unknown = None
+    # A unit that runs at one pace with others, by the name of what sets it: they are one clock.
+    paced_by: Line = ""
 
     @model_validator(mode="after")
     def _low_below_high(self) -> "AxisCard":
@@ -269,13 +273,18 @@ class StorageCard(CardBase):
 
 
 class Filter(CardBase):
-    """A filter: how many stops it takes, and its thread in millimetres."""
+    """A filter: how many stops it takes, and its thread in millimetres; or a lens clipped on in front.
+
+    A clip-on lens makes the focal length `factor` times as long, and leaves `clear` of each side of the picture.
+    """
 
     kind: Literal["filter"] = "filter"
     mass_g: Mass = 30.0
-    effect: Literal["neutral density", "polariser", "graduated", "clear"] = "neutral density"
+    effect: Literal["neutral density", "polariser", "graduated", "clear", "clip-on lens"] = "neutral density"
     stops: NonNegative = 3.0
     thread_mm: Positive = 67.0
+    factor: Positive = 1.0
+    clear: Annotated[float, Field(ge=0.5, le=1, allow_inf_nan=False)] = 1.0
 
 
 AnyCard = (

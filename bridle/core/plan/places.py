@@ -113,6 +113,7 @@ _LAST = {
     "across": "share",
     "down": "share",
     "width": "share",
+    "clear": "share",
 }
 _NUMBERS = frozenset(
     (
@@ -150,6 +151,7 @@ _NUMBERS = frozenset(
         "kelvin",
         "most_frames",
         "buffer_frames",
+        "factor",
         "channels",
         "presses",
         "may_miss",

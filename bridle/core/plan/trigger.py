@@ -52,12 +52,17 @@ class Join(Section):
 
 
 class LampUse(Section):
-    """How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter."""
+    """How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter.
+
+    `exposures` are those of a bracket that it is lit for (1 is the first; empty: all), `level` how bright it is set.
+    """
 
     lamp: CopyKey
     lit: Literal["always", "for the frame", "between frames"] = "always"
     pin: Line = ""
     before_s: Duration | None = None
+    exposures: Annotated[tuple[Annotated[int, Field(ge=1, le=15)], ...], Field(max_length=15)] = ()
+    level: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 1.0
 
 
 class Trial(Section):

@@ -7,7 +7,7 @@ from pydantic import BeforeValidator, Field
 
 from bridle.core.plan.cards import CardBase, NonNegative, Socket, Unknown, nothing
 from bridle.core.plan.outdoors import AfterCut, Schedule
-from bridle.core.values import SMALLEST, Count, Duration, Line, Mass, Name, Positive, Section
+from bridle.core.values import SMALLEST, Count, Duration, Line, Mass, Name, Positive, PositiveDuration, Section
 
 Source = Literal[
     "camera timer", "wired remote", "controller", "switch", "pin", "host command", "wireless remote", "app", "computer",
@@ -37,6 +37,9 @@ class Trigger(CardBase):
     source: Source = "controller"
     shortest_s: Duration | None = Fraction(1)
     step_s: Duration | None = Fraction(1, 10)
+    # The only intervals that it has, where they are a short list; and the frames that it makes beyond what it is told.
+    intervals: Annotated[tuple[PositiveDuration, ...], Field(max_length=60)] = ()
+    extra_frames: Count = 0
     polling_s: Duration | None = Fraction(1, 10)
     # Nothing: as many and as long as one likes.
     most_frames: Annotated[Count | None, BeforeValidator(nothing)] = None
@@ -94,6 +97,8 @@ class Cable(CardBase):
     to_plug: Socket = "2.5 mm"
     length_mm: NonNegative = 1000.0
     ohm_per_m: NonNegative = 0.15
+    # What its plug and the bend behind it need beside the camera.
+    bend_mm: NonNegative | None = None
     made: Literal["bought for this camera", "cut open"] = "bought for this camera"
 
 
@@ -116,6 +121,8 @@ class Battery(CardBase):
     amp_hours: Positive = 1.8
     usable: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 0.8
     lithium: bool = True
+    # How long it charges from empty to full.
+    charges_s: Duration | None = None
     # What it gives to motors at most; empty where it only feeds the camera.
     gives_a: NonNegative | None = None
 

@@ -33,7 +33,9 @@ def own_clocks(plan: Plan) -> tuple[Driven, ...]:
 
 def _one_clock(one: Driven, other: Driven) -> bool:
     """Whether two axes run by the same clock: those of one head, and all steppers, as one controller steps them."""
-    return one.index == other.index or one.card.drive.TOLD == other.card.drive.TOLD == "program"
+    if one.index == other.index or one.card.drive.TOLD == other.card.drive.TOLD == "program":
+        return True
+    return bool(one.card.paced_by) and one.card.paced_by == other.card.paced_by
 
 
 def _moving(plan: Plan) -> Iterator[Driven]:

@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import Any
 
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Phone
+from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Filter, Lens, Phone
 from bridle.core.plan.rig import AXIS_NAMES, Axis, AxisName
 from bridle.core.plan.wired import Coupling, Trigger
 
@@ -165,10 +165,24 @@ def _camera(copies: tuple[Copy, ...]) -> Iterator[Bound]:
     imager, lens = first_of(copies, Body, Phone), first_of(copies, Lens)
     if imager:
         yield from (_bind(path, imager, field) for path, field in _IMAGER.items() if _known(imager, field))
-    if imager and has_own_lens(imager.card):
-        yield _bind("camera.focal_mm", imager, "focal_mm")
-    elif lens:
-        yield _bind("camera.focal_mm", lens, "focal_mm")
+    clip_on = _clip_on(copies)
+    seen = imager if imager and has_own_lens(imager.card) else lens
+    if seen and clip_on:
+        yield Bound("camera.focal_mm", clip_on, "factor", _longer(seen, clip_on))
+        yield _bind("camera.corrected", clip_on, "clear")
+    elif seen:
+        yield _bind("camera.focal_mm", seen, "focal_mm")
+
+
+def _clip_on(copies: tuple[Copy, ...]) -> Copy | None:
+    """What is clipped on in front of the lens."""
+    return next((one for one in copies if isinstance(one.card, Filter) and one.card.effect == "clip-on lens"), None)
+
+
+def _longer(lens: Copy, clip_on: Copy) -> float:
+    """The focal length behind a lens that is clipped on."""
+    assert isinstance(clip_on.card, Filter) and isinstance(lens.card, Body | Phone | Lens)
+    return round((lens.card.focal_mm or 0.0) * clip_on.card.factor, 3)
 
 
 def _timer(copies: tuple[Copy, ...]) -> Iterator[Bound]:

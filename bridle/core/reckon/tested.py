@@ -24,8 +24,11 @@ OF_THE_BEAT = ("half_s", "press_s")
 # What a chain is not tried for: what a part is called and weighs, and what it draws or does when nobody is there.
 ALIKE = (
     "name", "note", "typed", "measured", "mass_g", "standby_w", "picture_j", "warmest_c", "after_cut", "draws_w",
-    "schedule", "shutter_done", "shutter_rated", "manual", "raw", "only_f", "slowest_s", "stabiliser",
+    "schedule", "shutter_done", "shutter_rated", "manual", "raw", "only_f", "slowest_s", "stabiliser", "menu",
 )  # fmt: skip
+
+
+LATER = {"supply_v", "intervals", "extra_frames", "bend_mm", "faces"}
 
 
 @dataclass(frozen=True)
@@ -42,13 +45,16 @@ def chain_digest(plan: Plan) -> str:
     """Sixteen letters that stay the same as long as the chain does."""
     parts = vars(parts_of(plan))
     cards = {name: card.model_dump(mode="json", exclude=set(ALIKE)) for name, card in parts.items() if card is not None}
-    # What a supply pin gives came to the card later: the usual says nothing new.
-    if (
-        parts["source"] is not None
-        and parts["source"].supply_v == type(parts["source"]).model_fields["supply_v"].default
-    ):
-        del cards["source"]["supply_v"]
+    # What came to the cards later says nothing new where it is as it always was.
+    for name, card in cards.items():
+        fields = type(parts[name]).model_fields
+        for field in LATER & card.keys():
+            if getattr(parts[name], field) == fields[field].default:
+                del card[field]
     chain = plan.trigger.model_dump(mode="json", include=set(OF_THE_CHAIN))
+    for use in chain["lamps"]:
+        if not use["exposures"] and use["level"] == 1:
+            del use["exposures"], use["level"]
     beat = plan.beat.model_dump(mode="json", include=set(OF_THE_BEAT))
     text = json.dumps([cards, chain, beat], sort_keys=True)
     return hashlib.sha256(text.encode()).hexdigest()[:16]

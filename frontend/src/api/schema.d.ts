@@ -1552,6 +1552,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * Below
              * @default 3/8-16
              * @enum {string}
@@ -1680,6 +1685,11 @@ export interface components {
             holding_w?: number | null;
             /** Peak A */
             peak_a?: number | null;
+            /**
+             * Paced By
+             * @default
+             */
+            paced_by: string;
         };
         /**
          * BandDrawn
@@ -1724,6 +1734,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1748,6 +1763,8 @@ export interface components {
              * @default true
              */
             lithium: boolean;
+            /** Charges S */
+            charges_s?: string | null;
             /** Gives A */
             gives_a?: number | null;
         };
@@ -2108,6 +2125,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * Below
              * @default 1/4-20
              * @enum {string}
@@ -2443,6 +2465,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2469,6 +2496,8 @@ export interface components {
              * @default 0.15
              */
             ohm_per_m: number;
+            /** Bend Mm */
+            bend_mm?: number | null;
             /**
              * Made
              * @default bought for this camera
@@ -2866,6 +2895,8 @@ export interface components {
              * @default 3600
              */
             longest_run_s: number;
+            /** Stops After Deg */
+            stops_after_deg?: number | null;
             /**
              * Clockwise
              * @default true
@@ -2962,6 +2993,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3320,7 +3356,9 @@ export interface components {
         };
         /**
          * Filter
-         * @description A filter: how many stops it takes, and its thread in millimetres.
+         * @description A filter: how many stops it takes, and its thread in millimetres; or a lens clipped on in front.
+         *
+         *     A clip-on lens makes the focal length `factor` times as long, and leaves `clear` of each side of the picture.
          */
         Filter: {
             /** Name */
@@ -3346,6 +3384,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3355,7 +3398,7 @@ export interface components {
              * @default neutral density
              * @enum {string}
              */
-            effect: "neutral density" | "polariser" | "graduated" | "clear";
+            effect: "neutral density" | "polariser" | "graduated" | "clear" | "clip-on lens";
             /**
              * Stops
              * @default 3
@@ -3366,6 +3409,16 @@ export interface components {
              * @default 67
              */
             thread_mm: number;
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /**
+             * Clear
+             * @default 1
+             */
+            clear: number;
         };
         /**
          * Fix
@@ -3645,6 +3698,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3859,6 +3917,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3909,6 +3972,8 @@ export interface components {
         /**
          * LampUse
          * @description How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter.
+         *
+         *     `exposures` are those of a bracket that it is lit for (1 is the first; empty: all), `level` how bright it is set.
          */
         LampUse: {
             /** Lamp */
@@ -3926,6 +3991,16 @@ export interface components {
             pin: string;
             /** Before S */
             before_s?: string | null;
+            /**
+             * Exposures
+             * @default []
+             */
+            exposures: number[];
+            /**
+             * Level
+             * @default 1
+             */
+            level: number;
         };
         /**
          * Layers
@@ -4010,6 +4085,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4525,6 +4605,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * Below
              * @default 1/4-20
              * @enum {string}
@@ -4853,6 +4938,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4944,6 +5034,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * Below
              * @default none
@@ -5132,6 +5227,12 @@ export interface components {
              * @default 5
              */
             focal_mm: number;
+            /**
+             * Faces
+             * @default back
+             * @enum {string}
+             */
+            faces: "back" | "front";
         };
         /**
          * Picture
@@ -5572,6 +5673,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5774,6 +5880,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7248,6 +7359,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -7322,6 +7438,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * Below
              * @default none
@@ -7484,6 +7605,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -7504,6 +7630,16 @@ export interface components {
              * @default 1/10
              */
             step_s: string | null;
+            /**
+             * Intervals
+             * @default []
+             */
+            intervals: string[];
+            /**
+             * Extra Frames
+             * @default 0
+             */
+            extra_frames: number;
             /**
              * Polling S
              * @default 1/10
@@ -8043,6 +8179,11 @@ export interface components {
              */
             measured: components["schemas"]["Measured"][];
             /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
+            /**
              * Below
              * @default 3/8-16
              * @enum {string}
@@ -8280,6 +8421,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Menu
+             * @default []
+             */
+            menu: string[];
             /**
              * Below
              * @default 3/8-16

@@ -224,6 +224,14 @@
                     onday={(day) => choose(field.path, day)}
                     optional
                   />
+                {:else if field.words}
+                  <input
+                    class="field"
+                    maxlength="200"
+                    aria-label={named(group.title, field)}
+                    value={value ?? ''}
+                    onchange={(event) => choose(field.path, event.currentTarget.value.trim())}
+                  />
                 {:else if field.commands}
                   <textarea
                     class="field commands"

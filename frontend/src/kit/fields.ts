@@ -20,6 +20,8 @@ export interface Field {
   day?: boolean;
   /** Commands, one a line. */
   commands?: boolean;
+  /** A few words. */
+  words?: boolean;
   /** May be less than nought. */
   signed?: boolean;
   /** May stand empty: not known, or none. */
@@ -56,6 +58,8 @@ const UNKNOWN = { empty: 'not known' } as const;
 const SOCKETS = ['2.5 mm', '3.5 mm', 'USB', 'own', 'none'] as const;
 const HOLDS = ['yes', 'no', 'not known'] as const;
 const STABILISER = ['none', 'can be switched off', 'always on', 'not known'] as const;
+/** The steps through a device's own menu, a line each. */
+const MENU = field('menu', 'steps in its menu, a line each', '', { commands: true });
 const MASS = field('mass_g', 'mass', 'g');
 const JOINT = [
   field('below', 'thread below', '', { choices: THREADS }),
@@ -99,7 +103,10 @@ const CAMERA_JOINT = [
   field('hole_mm', 'hole is deep', 'mm', { empty: 'no hole' })
 ];
 
-const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' | 'support'>, Field[]> = {
+const FIELDS: Record<
+  Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' | 'support' | 'filter'>,
+  Field[]
+> = {
   body: [
     MASS,
     field('focal_mm', 'lens of its own', 'focal', { empty: 'none' }),
@@ -108,9 +115,18 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' |
     field('shutter_done', 'shutter has gone', 'times'),
     field('shutter_rated', 'shutter is rated for', 'times', UNKNOWN),
     ...INPUT,
-    ...CAMERA_JOINT
+    ...CAMERA_JOINT,
+    MENU
   ],
-  phone: [MASS, field('focal_mm', 'focal length', 'focal'), ...IMAGER, ...PHONE_INPUT, ...CAMERA_JOINT],
+  phone: [
+    MASS,
+    field('focal_mm', 'focal length', 'focal'),
+    field('faces', 'the camera that is used', '', { choices: ['back', 'front'] }),
+    ...IMAGER,
+    ...PHONE_INPUT,
+    ...CAMERA_JOINT,
+    MENU
+  ],
   'head switch': HEAD_SWITCH,
   panel: PANEL,
   box: BOX,
@@ -138,6 +154,7 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' |
     field('amp_hours', 'charge', 'Ah'),
     field('usable', 'share that may be used', ''),
     field('gives_a', 'gives to motors', 'A', { empty: 'feeds none' }),
+    field('charges_s', 'charges in', 's', UNKNOWN),
     field('lithium', 'lithium', '', { tick: true }),
     MASS
   ],
@@ -152,11 +169,6 @@ const FIELDS: Record<Exclude<Kind, 'axis' | 'trigger' | 'coupling' | 'printer' |
     field('volts', 'voltage', 'V'),
     field('on_mains', 'runs on the mains', '', { tick: true }),
     MASS
-  ],
-  filter: [
-    field('effect', 'effect', '', { choices: ['neutral density', 'polariser', 'graduated', 'clear'] }),
-    field('stops', 'takes', 'stops'),
-    field('thread_mm', 'thread', 'focal')
   ]
 };
 
@@ -254,7 +266,9 @@ function axisGroups(card: AxisCard): Group[] {
     MASS,
     ...(linear ? RAIL : []),
     ...(linear && card.beam ? RODS : []),
-    ...JOINT
+    ...JOINT,
+    field('paced_by', 'one pace with others, set by', '', { words: true }),
+    MENU
   ];
   return [
     { ...first, fields: [...first.fields, ...moves, ...reachFields(card, card, '')] },
@@ -282,10 +296,23 @@ function supportFields({ form }: Extract<KitCard, { kind: 'support' }>): Field[]
   ];
 }
 
+/** A filter, or a lens that is clipped on in front. */
+function filterFields({ effect }: Extract<KitCard, { kind: 'filter' }>): Field[] {
+  const effects = ['neutral density', 'polariser', 'graduated', 'clear', 'clip-on lens'];
+  return [
+    field('effect', 'effect', '', { choices: effects }),
+    MASS,
+    ...(effect === 'clip-on lens'
+      ? [field('factor', 'focal length, times'), field('clear', 'clear of each side', 'share')]
+      : [field('stops', 'takes', 'stops'), field('thread_mm', 'thread', 'focal')])
+  ];
+}
+
 function fieldsOf(card: Exclude<KitCard, { kind: 'axis' }>): Field[] {
-  if (card.kind === 'trigger') return triggerFields(card);
+  if (card.kind === 'trigger') return [...triggerFields(card), MENU];
   if (card.kind === 'printer') return printerFields(card);
   if (card.kind === 'support') return supportFields(card);
+  if (card.kind === 'filter') return filterFields(card);
   return card.kind === 'coupling' ? couplingFields(card) : FIELDS[card.kind];
 }
 

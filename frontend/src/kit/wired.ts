@@ -60,6 +60,8 @@ export function triggerFields(card: Trigger): Field[] {
     field('source', 'source', '', { choices: SOURCES }),
     field('shortest_s', 'shortest interval', 's', UNKNOWN),
     field('step_s', 'interval step', 's', UNKNOWN),
+    field('intervals', 'its only intervals, in seconds, a line each', '', { commands: true }),
+    field('extra_frames', 'makes more frames than it is told', 'frames'),
     field('polling_s', 'looks every', 's', UNKNOWN),
     field('most_frames', 'frames at most', 'frames', { empty: 'any' }),
     field('longest_run_s', 'runs at most', 's', { empty: 'any' }),
@@ -131,6 +133,7 @@ export const CABLE: Field[] = [
   field('to_plug', 'plug at the camera', '', { choices: SOCKETS }),
   field('length_mm', 'length', 'mm'),
   field('ohm_per_m', 'a wire has', 'Ω/m'),
+  field('bend_mm', 'plug and bend need', 'mm', UNKNOWN),
   MASS
 ];
 export const SUPPLY: Field[] = [

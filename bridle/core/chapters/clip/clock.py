@@ -6,6 +6,7 @@ from typing import TypeAlias
 
 from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.plan.document import Plan
+from bridle.core.plan.wired import Battery
 from bridle.core.reckon.timeline import Timeline, instant
 from bridle.core.snag import clock_unit
 from bridle.core.subjects.time.sentence import Solution
@@ -23,6 +24,7 @@ LATEST = Formula("start + shoot * (1 + spread)", "if every frame is called that 
 
 
 # A formula with its terms.
+CHARGE = Formula("next - length", "full before the first errand")
 Rule: TypeAlias = "tuple[Formula, *tuple[Term, ...]]"
 
 
@@ -31,6 +33,7 @@ def clock_figures(plan: Plan, solution: Solution, times: Timeline) -> list[Figur
     return [
         *_ends(plan, solution, times),
         *_press(plan, times.start),
+        *_charging(plan, times.start),
         *_range(plan, solution, times.start),
     ]
 
@@ -90,6 +93,22 @@ def _press(plan: Plan, start: datetime) -> Iterator[Figure]:
         terms = (at_term("next", after, at), term("length", errand.name, errand.length_s, "s"))
         at, after = instant(at, -errand.length_s, zone), errand.name
         yield figure(f"time.errand.{number}", errand.name, at.timestamp(), unit(at, start), rule, *terms)
+
+
+def _charging(plan: Plan, start: datetime) -> Iterator[Figure]:
+    """When each battery has to go onto its charger, to be full before the first errand."""
+    clock, zone = plan.shoot.clock, plan.shoot.place.zone
+    before = instant(start, -clock.start_delay_s - sum(one.length_s for one in clock.errands), zone)
+    for number, copy in enumerate(plan.kit.copies):
+        if not isinstance(copy.card, Battery) or not copy.card.charges_s:
+            continue
+        at = instant(before, -copy.card.charges_s, zone)
+        terms = (
+            at_term("next", "the first errand", before),
+            term("length", f"the {copy.card.name} charges in", copy.card.charges_s, "s"),
+        )
+        label = f"charge the {copy.card.name}"
+        yield figure(f"time.charge.{number}", label, at.timestamp(), unit(at, start), CHARGE, *terms)
 
 
 def _range(plan: Plan, solution: Solution, start: datetime) -> Iterator[Figure]:

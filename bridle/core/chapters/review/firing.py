@@ -75,7 +75,10 @@ def _lamps(plan: Plan) -> Iterator[SettingLine]:
         before = lamp.warm_up_s if use.before_s is None else use.before_s
         on = "off" if use.lit == "between frames" else "on"
         by = f", pin {use.pin}" if use.pin else ""
-        yield line(lamp.name, slot(f"{on} {write(before, 's')} ahead of the frame{by}"))
+        which = listed([str(number) for number in use.exposures])
+        of = f"exposure {which}" if use.exposures else "the frame"
+        level = "" if use.level == 1 else f", at {write(use.level, 'share')}"
+        yield line(lamp.name, slot(f"{on} {write(before, 's')} ahead of {of}{level}{by}"))
 
 
 def to_pack(plan: Plan) -> Iterator[str]:

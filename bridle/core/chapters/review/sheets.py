@@ -1,7 +1,7 @@
 """Before the start: what to dial in where."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from bridle.core.chapters.review.firing import bench_test, firing, to_pack
 from bridle.core.chapters.review.glass import filters_to_pack
@@ -10,21 +10,23 @@ from bridle.core.chapters.review.lines import line, sheet, some
 from bridle.core.chapters.review.positions import DriveTold, by_drive, positions
 from bridle.core.chapters.review.printing import print_card, spares
 from bridle.core.chapters.review.settings import camera_settings
-from bridle.core.chapters.review.state import SettingSheet
+from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Support
+from bridle.core.plan.kit import Phone, Support
 from bridle.core.plan.light import LightSchool
 from bridle.core.quantity import write, write_shutter
 from bridle.core.reckon.changes import ChangeLine, change_lines
 from bridle.core.reckon.clocks import own_clocks
-from bridle.core.reckon.parts import Driven, axes_in, programmed
+from bridle.core.reckon.parts import Driven, axes_in, imager_of, programmed
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.timeline import Timeline
+from bridle.core.reckon.timers import trigger_of
 from bridle.core.snag import at_clock, slot
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from bridle.core.subjects.motion.drives.hand import ByHand
+from bridle.core.subjects.motion.drives.rated import Rated
 
 # So many changes stand on the card; more on a second sheet, and a still longer list has a file of its own.
 MOST_ON_CARD, MOST_CHANGES = 12, 60
@@ -54,6 +56,7 @@ def sheets(
         *_untied(plan, figures),
         *by_drive(shooting, figures, drives),
         *positions(shooting),
+        *_menus(plan),
         *_cues(shooting),
         *_afterwards(plan),
         *_rig_checks(plan),
@@ -64,7 +67,12 @@ def sheets(
 def _before(plan: Plan, figures: dict[str, Figure]) -> list[SettingSheet]:
     """The errands backwards from the start, and the press."""
     keys = [(errand.name, f"time.errand.{number}") for number, errand in enumerate(plan.shoot.clock.errands)]
-    rows = [line(f"{name}, from", slot(figures[key].value, figures[key].unit), key) for name, key in keys]
+    rows = [
+        line(f"charge the {copy.card.name}, from", slot(figures[key].value, figures[key].unit), key)
+        for number, copy in enumerate(plan.kit.copies)
+        if (key := f"time.charge.{number}") in figures
+    ]
+    rows += [line(f"{name}, from", slot(figures[key].value, figures[key].unit), key) for name, key in keys]
     if plan.shoot.clock.start_delay_s:
         rows.append(line("press start", slot(figures["time.press"].value, figures["time.press"].unit), "time.press"))
     return some("Before", rows)
@@ -161,7 +169,7 @@ def _controller(shooting: Shooting) -> SettingSheet:
     rows = [
         *([how] if plan.rig.axes else []),
         line("interval" if times.even else "mean interval", slot(times.interval_s, "s"), "clip.interval"),
-        line("frames", slot(times.frames, "frames"), "clip.frames"),
+        _frames_told(plan, times.frames),
         *bench_test(shooting),
     ]
     if not _programmed(plan):
@@ -172,6 +180,23 @@ def _controller(shooting: Shooting) -> SettingSheet:
         line("ease out", slot(ease_out, "frames")),
     ]
     return sheet("Controller", rows)
+
+
+def _frames_told(plan: Plan, frames: int) -> SettingLine:
+    """The frames to set: fewer than are wanted, where what counts them makes some more than it is told."""
+    trigger = trigger_of(plan)
+    extra = trigger.extra_frames if trigger is not None else 0
+    if not extra:
+        return line("frames", slot(frames, "frames"), "clip.frames")
+    told = f"set {max(frames - extra, 0):,}".replace(",", " ")
+    return line("frames", slot(f"{told}: it makes {extra} more, {write(frames, 'frames')} in all"), "clip.frames")
+
+
+def _menus(plan: Plan) -> Iterator[SettingSheet]:
+    """The steps through the menu of each device that has some on its card."""
+    for copy in plan.kit.copies:
+        steps = (line(f"{number}.", slot(step)) for number, step in enumerate(copy.card.menu, 1))
+        yield from some(f"Menu of the {copy.card.name}", steps)
 
 
 def _programmed(plan: Plan) -> bool:
@@ -221,9 +246,19 @@ def _afterwards(plan: Plan) -> list[SettingSheet]:
     return some("Not to forget", rows)
 
 
+def _for_the_way_of_working(plan: Plan) -> Iterator[str]:
+    """What no card names and nobody works without."""
+    drives = [part.card.drive for part in axes_in(plan.kit.copies)]
+    if any(isinstance(drive, Rated) and drive.runs_while_held for drive in drives):
+        yield "a clamp that holds its button down"
+    camera = imager_of(plan.kit.copies)
+    if isinstance(camera, Phone) and camera.faces == "front":
+        yield "a mirror to frame by"
+
+
 def _pack(plan: Plan) -> list[SettingSheet]:
     """Everything that the plan is made with, what fixes have put on it too."""
     names = Counter(copy.card.name for copy in plan.kit.copies)
     packed = [name if count == 1 else f"{name} ({count})" for name, count in names.items()]
-    packed += [*filters_to_pack(plan), *to_pack(plan), *spares(plan)]
+    packed += [*filters_to_pack(plan), *to_pack(plan), *spares(plan), *_for_the_way_of_working(plan)]
     return some("Pack", [line("□", slot(" · ".join(packed)))] if packed else [])

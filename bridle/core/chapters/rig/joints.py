@@ -11,9 +11,11 @@ from bridle.core.plan.cards import Joined, Thread
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Lens, Mount, Phone, Support
+from bridle.core.plan.outdoors import Box
 from bridle.core.plan.wired import Cable, Trigger
 from bridle.core.reckon.framings import framings
-from bridle.core.reckon.parts import first_of, free_key
+from bridle.core.reckon.loads import slide_ends
+from bridle.core.reckon.parts import first_of, free_key, imager_of
 from bridle.core.reckon.stack import Stack, chain
 from bridle.core.snag import Fix, Slot, Snag, SnagKind, slot
 from bridle.core.subjects.strength import mounting
@@ -65,6 +67,20 @@ NO_SOCKET = "The {trigger} has a lead with a plug for {plug}; the {camera} has n
 # What tells the camera without any lead; and what cards call a connector that only this maker has.
 WITHOUT_LEAD = ("camera timer", "wireless remote", "app", "camera board")
 OWN_SOCKET = {"own": "a connector of its own"}
+SHORT = SnagKind(
+    "lead-too-short",
+    "mind",
+    "rig",
+    "The {lead} is {length} long; the carriage travels {travel}.",
+    "It needs slack for all of that and a tie at either end, or it pulls at the camera halfway.",
+)
+BENT = SnagKind(
+    "plug-meets-box",
+    "mind",
+    "rig",
+    "The plug of the {lead} and its bend need {bend}; beside the camera the {box} leaves {room}.",
+    "A plug that is forced round breaks inside, weeks later.",
+)
 CREEPS = SnagKind(
     "lens-creeps",
     "mind",
@@ -75,7 +91,7 @@ CREEPS = SnagKind(
 LOOKS_ASLANT = "The {lens} creeps when it is tilted, and the camera is tilted {way} by {slope}."
 # Flatter than this friction holds most rings; a usual value, not a measured one.
 LEAST_TILT_DEG = 10.0
-KINDS = (MISMATCH, LOOK_ALIKE, OVERLOAD, LONG_SCREW, WIDE, LEAD, CREEPS)
+KINDS = (MISMATCH, LOOK_ALIKE, OVERLOAD, LONG_SCREW, WIDE, LEAD, SHORT, BENT, CREEPS)
 
 CARRIED = Formula("carried", "the mass of everything above it, from the cards")
 RESERVE = Formula("limit - carried", "what it carries, less what stands on it")
@@ -126,6 +142,8 @@ def snags(plan: Plan, stack: Stack) -> Iterator[Snag]:
         yield from _wide(plan, low, lower, high, upper)
     yield from _loads(plan, stack)
     yield from _lead(plan)
+    yield from _slack(plan)
+    yield from _bend(plan)
     yield from _creep(plan)
 
 
@@ -265,6 +283,59 @@ def _lead(plan: Plan) -> Iterator[Snag]:
         edits=(Edit(path=path, value=camera.card.socket),),
     )
     yield LEAD.at(path, slots, [fix])
+
+
+# Slack at either end of the travel, for a tie and a loop.
+SLACK_MM = 150.0
+
+
+def _slack(plan: Plan) -> Iterator[Snag]:
+    """A lead to a camera that travels: as long as the travel, with slack at both ends."""
+    cable, first, last = first_of(plan.kit.copies, Cable), *slide_ends(plan)
+    if cable is None or not isinstance(cable.card, Cable) or last - first <= 0:
+        return
+    needed = last - first + 2 * SLACK_MM
+    if cable.card.length_mm >= needed:
+        return
+    longer = math.ceil(needed / 100) * 100.0
+    fix = Fix(
+        label="Take one of {longer}",
+        consequence="Slack at both ends, tied so that the ties take the pull and the plugs do not.",
+        slots={"longer": slot(longer, "mm")},
+        edits=(Edit(path=f"{COPIES}.{plan.kit.copies.index(cable)}.card.length_mm", value=longer),),
+    )
+    slots = {
+        "lead": slot(cable.card.name),
+        "length": slot(cable.card.length_mm, "mm"),
+        "travel": slot(last - first, "mm"),
+    }
+    yield SHORT.at(f"{COPIES}.{plan.kit.copies.index(cable)}.card.length_mm", slots, [fix])
+
+
+def _bend(plan: Plan) -> Iterator[Snag]:
+    """A plug that stands out of a camera in a box, and the bend behind it."""
+    cable, box, camera = first_of(plan.kit.copies, Cable), first_of(plan.kit.copies, Box), imager_of(plan.kit.copies)
+    if cable is None or not isinstance(cable.card, Cable) or cable.card.bend_mm is None or camera is None:
+        return
+    if box is None or not isinstance(box.card, Box):
+        return
+    room = max(0.0, (box.card.wide_mm - camera.width_mm) / 2)
+    if cable.card.bend_mm <= room:
+        return
+    at = plan.kit.copies.index(cable)
+    fix = Fix(
+        label="Take a lead with an angled plug that needs {room}",
+        consequence="It turns away beside the camera; tie it to the plate, so that nothing pulls at the socket.",
+        slots={"room": slot(math.floor(room), "mm")},
+        edits=(Edit(path=f"{COPIES}.{at}.card.bend_mm", value=float(math.floor(room))),),
+    )
+    slots = {
+        "lead": slot(cable.card.name),
+        "box": slot(box.card.name),
+        "bend": slot(cable.card.bend_mm, "mm"),
+        "room": slot(room, "mm"),
+    }
+    yield BENT.at(f"{COPIES}.{at}.card.bend_mm", slots, [fix])
 
 
 def _no_socket(path: str, slots: dict[str, Slot]) -> Snag:

@@ -9,6 +9,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Windows
 from bridle.core.plan.kit import Copy
 from bridle.core.plan.wired import Trigger
+from bridle.core.quantity import listed, write
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.timers import floors, trigger_of
 from bridle.core.snag import Snag, SnagKind, slot
@@ -30,7 +31,16 @@ LIMIT = SnagKind(
     "The {device} stops after {limit}; the shoot has {asked}.",
     "It counts to its end and stops before the shoot is over.",
 )
-KINDS = (FLOOR, LIMIT)
+NOT_LISTED = SnagKind(
+    "interval-not-listed",
+    "stop",
+    "clip",
+    "The {device} has no interval of {interval}: it has {listed}.",
+    "What its menu does not list cannot be set.",
+)
+KINDS = (FLOOR, LIMIT, NOT_LISTED)
+# So many intervals of a list are named.
+MOST_LISTED = 8
 
 
 def findings(shooting: Shooting) -> Iterator[Snag]:
@@ -40,6 +50,8 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     for copy, floor in floors(plan):
         yield from _below(plan, copy, floor, shortest)
     trigger = trigger_of(plan)
+    if trigger is not None and trigger.intervals:
+        yield from _listed(plan, trigger, shooting.solution.interval)
     # Between work windows it is started again at a visit: the long run says when.
     if trigger is not None and not isinstance(plan.frames, Windows):
         yield from _gives_up(plan, trigger, shooting.solution)
@@ -53,6 +65,27 @@ def _below(plan: Plan, copy: Copy, floor: Fraction, shortest: float) -> Iterator
     fixes = clip_fixes(plan, "Beat of {fitting}", no_shorter(plan, fitting), {"fitting": slot(fitting, "s")})
     slots = {"device": slot(copy.card.name), "floor": slot(floor, "s"), "interval": slot(shortest, "s")}
     yield FLOOR.at(f"kit.copies.{plan.kit.copies.index(copy)}", slots, fixes)
+
+
+def _listed(plan: Plan, trigger: Trigger, interval: Fraction) -> Iterator[Snag]:
+    """An interval that is not on the short list of what calls the frames; the nearest ones that are."""
+    if plan.frames.source != "even" or interval in trigger.intervals:
+        return
+    known = sorted(trigger.intervals)
+    near = sorted(sorted(known, key=lambda one: abs(one - interval))[:2])
+    fixes = [
+        fix
+        for one in near
+        for fix in clip_fixes(plan, "Dial {fitting}", within(plan, "interval", one), {"fitting": slot(one, "s")})
+    ]
+    said = [write(one, "s") for one in known[:MOST_LISTED]]
+    more = [f"{len(known) - MOST_LISTED} more"] if len(known) > MOST_LISTED else []
+    slots = {
+        "device": slot(trigger.name),
+        "interval": slot(interval, "s"),
+        "listed": slot(listed([*said, *more])),
+    }
+    yield NOT_LISTED.at("clip.interval", slots, fixes)
 
 
 def _gives_up(plan: Plan, trigger: Trigger, solution: Solution) -> Iterator[Snag]:

@@ -26,6 +26,7 @@ class Clockwork(DriveCard):
     FIELDS: ClassVar[tuple[CardField, ...]] = (
         CardField("rate_deg_min", "turns", "deg/min"),
         CardField("longest_run_s", "runs down after", "s"),
+        CardField("stops_after_deg", "stops by itself after", "deg", "it runs down"),
         CardField("clockwise", "turns, seen from above", yes_no=("clockwise", "anticlockwise")),
     )
     TOLD: ClassVar[Told] = "spring"
@@ -37,7 +38,14 @@ class Clockwork(DriveCard):
     kind: Literal["clockwork"] = "clockwork"
     rate_deg_min: Positive = 6.0
     longest_run_s: Positive = 3600.0
+    # What counts its turns, and stops it.
+    stops_after_deg: Positive | None = None
     clockwise: bool = True
+
+    @property
+    def runs_on(self) -> bool:
+        """Until somebody stops it, unless it counts its turns."""
+        return self.stops_after_deg is None
 
     @property
     def runs_s(self) -> float:
@@ -51,7 +59,8 @@ class Clockwork(DriveCard):
 
     def goes(self, wanted: Wanted) -> float:
         """How far it turns in the time of the move."""
-        return self.rate_deg_min * wanted.seconds / 60
+        turned = self.rate_deg_min * wanted.seconds / 60
+        return turned if self.stops_after_deg is None else min(turned, self.stops_after_deg)
 
     def times_s(self, wanted: Wanted) -> list[float]:
         """At its one rate."""
@@ -62,7 +71,8 @@ class Clockwork(DriveCard):
         turns = way(wanted.axis, self.clockwise != wanted.hung)
         hung = "hang it upside down, " if wanted.hung else ""
         sure = "" if wanted.way_known else " (as most do; nobody has checked this one)"
-        return f"{hung}wind it fully, start at {write(wanted.start, 'deg')}; it turns {turns} by itself{sure}"
+        counted = "" if self.stops_after_deg is None else f" and stops after {write(self.stops_after_deg, 'deg')}"
+        return f"{hung}wind it fully, start at {write(wanted.start, 'deg')}; it turns {turns} by itself{counted}{sure}"
 
     def working(self, wanted: Wanted) -> Iterator[Figure]:
         """How far it goes, and how long it would take for the sweep."""
