@@ -128,5 +128,5 @@ class Still(TestCase):
         straight = apply(plan, [Edit(path=f"move.ease_{end}_frames", value=0) for end in ("in", "out")])[0]
         self.assertAlmostEqual(shooting(straight).cycle.still_s, 10 - 1 - 20 / 359 / 0.05, 6)
         told = {one.axis: one.words for one in evaluate(straight).drives}
-        self.assertIn("still for 7.8 s", told["pan"])
+        self.assertIn("still for 7.89 s", told["pan"])
         self.assertEqual(told["tilt"], "stands still at 0°")

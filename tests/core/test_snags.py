@@ -179,10 +179,10 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "exposure-beyond-the-dial": (
         "A frame is exposed for 8 s; the slowest shutter of “full-frame body, 24 MP” is 2 s.",
-        "Expose 2 s at ISO 400 · As bright as before, with more noise.",
+        "Expose 2 s, with ISO set to 400 · As bright as before, with more noise.",
     ),
     "no-raw-files": (
-        "“full-frame body, 24 MP” writes no raw files, and the plan counts on mending 2 stops too bright and 4 stops too dark.",
+        "Without raw files from “full-frame body, 24 MP” nobody can mend 2 stops too bright and 4 stops too dark, as the plan counts on.",
         "Count on 1 stop too bright and 2 stops too dark · Frames further off than that are told as beyond mending.",
     ),
     "stabiliser-stays-on": (
@@ -216,7 +216,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "lead-too-short": (
         "The release lead for this camera is 600 mm long; the carriage travels 860 mm.",
-        "Take one of 1200 mm · Slack at both ends, tied so that the ties take the pull and the plugs do not.",
+        "Take a lead of 1200 mm · Slack at both ends, tied so that the ties take the pull and the plugs do not.",
     ),
     "plug-meets-box": (
         "The plug of the release lead for this camera and its bend need 60 mm; beside the camera the camera box, grey leaves 42.5 mm.",

@@ -218,7 +218,7 @@ def print_digest(plan: Plan) -> str:
     """Sixteen letters that stay the same as long as the changed file would: file, printer, switch, stop, choice."""
     told = plan.printing.file
     printer, switch, frames, stop = printer_of(plan), switch_of(plan), layered(plan), stop_of(plan)
-    cards = [card.model_dump(mode="json") if card else None for card in (printer, switch)]
+    cards = [card.model_dump(mode="json", exclude={"menu"}) if card else None for card in (printer, switch)]
     choice = [*chosen(frames)] if frames else []
     text = json.dumps([told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where])
     return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -48,7 +48,7 @@ NO_RAW = SnagKind(
     "no-raw-files",
     "mind",
     "light",
-    "“{camera}” writes no raw files, and the plan counts on mending {over} too bright and {under} too dark.",
+    "Without raw files from “{camera}” nobody can mend {over} too bright and {under} too dark, as the plan counts on.",
     "A finished picture file keeps little beyond what it shows.",
 )
 STABILISED = SnagKind(
@@ -195,7 +195,7 @@ def _shorter(shooting: Shooting, most: float) -> Iterator[Fix]:
     stops = math.log2(float(plan.beat.exposure_s) / float(exposure))
     iso = int(dials.label("iso", dials.nearest("iso", plan.camera.iso * 2.0**stops, 3), 3))
     yield Fix(
-        label="Expose {exposure} at ISO {iso}",
+        label="Expose {exposure}, with ISO set to {iso}",
         consequence=f"As bright as before, with more noise.{bracket_said(plan.beat)}",
         slots={"exposure": slot(exposure, "shutter"), "iso": slot(iso)},
         edits=(*exposing(plan.beat, exposure), Edit(path="camera.iso", value=iso)),

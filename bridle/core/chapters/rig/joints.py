@@ -299,7 +299,7 @@ def _slack(plan: Plan) -> Iterator[Snag]:
         return
     longer = math.ceil(needed / 100) * 100.0
     fix = Fix(
-        label="Take one of {longer}",
+        label="Take a lead of {longer}",
         consequence="Slack at both ends, tied so that the ties take the pull and the plugs do not.",
         slots={"longer": slot(longer, "mm")},
         edits=(Edit(path=f"{COPIES}.{plan.kit.copies.index(cable)}.card.length_mm", value=longer),),
