@@ -39,7 +39,7 @@ class Positions(TestCase):
         told = card(plan_of(HELD, move=move))
         for title, slide in (("First keyframe, frame 1", 0), ("Last keyframe, frame 360", 800)):
             pan = math.degrees(math.atan2(400 - slide, 1500))
-            ends = ", the very end of its travel" if slide == 0 else ""
+            ends = ", its very end" if slide == 0 else ""
             self.assertEqual(told[title], {"slide": f"{write(slide, 'mm')}{ends}", "pan": write(round(pan, 3), "deg")})
 
     def test_stations_rows_pairs_and_turns_are_on_it(self) -> None:

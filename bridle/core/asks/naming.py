@@ -5,6 +5,7 @@ from collections.abc import Collection, Sequence
 from bridle.core.plan.document import Plan
 from bridle.core.plan.move import Move
 from bridle.core.plan.rig import AXIS_NAMES, AxisName
+from bridle.core.quantity import spoken
 from bridle.core.reckon.path import at
 from bridle.core.snag import Slot, slot
 
@@ -42,14 +43,23 @@ def _axis(plan: Plan, move: Move, name: AxisName, numbers: Sequence[int]) -> Sai
     if not changed:
         return "", {}
     number, before, after = changed[0]
-    slots = {f"{name}_from": slot(before, UNITS[name]), f"{name}_to": slot(after, UNITS[name])}
-    goes = f"goes from {{{name}_from}} to {{{name}_to}}"
+    goes, slots = _goes(name, before, after)
     if len(changed) == 1:
         return f"The {name} of the {_ordinal(number, len(pairs))} keyframe {goes}.", slots
     if len(changed) == len(pairs) and all(abs(b - before) + abs(a - after) <= SAME for _, b, a in changed):
         return f"The {name} {goes} in every keyframe.", slots
     most = max(abs(a - b) for _, b, a in changed)
     return f"The {name} changes by up to {{{name}_by}}.", {f"{name}_by": slot(most, UNITS[name])}
+
+
+def _goes(name: str, before: float, after: float) -> Said:
+    """From where to where; by how much, where both are said with the same figures."""
+    unit = UNITS[name]
+    if spoken(before, unit) == spoken(after, unit):
+        return f"changes by {{{name}_by}}", {f"{name}_by": slot(abs(after - before), unit)}
+    return f"goes from {{{name}_from}} to {{{name}_to}}", {
+        f"{name}_from": slot(before, unit), f"{name}_to": slot(after, unit),
+    }  # fmt: skip
 
 
 def _ordinal(number: int, count: int) -> str:

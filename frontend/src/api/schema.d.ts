@@ -3617,7 +3617,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "button" | "open" | "closed" | "arm" | "led" | "transistor" | "coil" | "diode" | "resistor" | "pin" | "ground" | "plug" | "ring" | "light" | "lamp" | "battery" | "fuse";
+            name: "button" | "open" | "closed" | "arm" | "led" | "transistor" | "coil" | "diode" | "resistor" | "pin" | "ground" | "plug" | "ring" | "light" | "lamp" | "battery" | "fuse" | "supply";
             /** A */
             a: number[];
             /** B */

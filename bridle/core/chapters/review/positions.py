@@ -62,18 +62,18 @@ def _ways(shooting: Shooting) -> Iterator[SettingSheet]:
     """Which way the plus of each axis is, and how far it goes as a whole where no section of its own says that."""
     told = {one.axis.name for one in asked_of(shooting) if one.drive.TOLD != "program"}
     plus = plus_ways(shooting.plan)
-    rows = []
+    rows, seconds = [], 0.0
     for axis in shooting.plan.rig.axes:
         sweep = sweep_of(shooting, axis) if axis.name not in told else None
         if axis.name not in plus or (sweep is None and axis.name in told):
             continue
-        said = f"plus is {plus[axis.name]}"
+        rows.append(line(f"{axis.name}, plus is", slot(plus[axis.name]), None, plus[axis.name]))
         if sweep is not None:
-            far, time = (
-                write(spoken(value, unit), unit) for value, unit in ((sweep.far, sweep.unit), (sweep.seconds, "s"))
-            )
-            said = f"{said}; goes {far} {sweep.way} in {time}"
-        rows.append(line(axis.name, slot(said), None, plus[axis.name]))
+            far = write(spoken(sweep.far, sweep.unit), sweep.unit)
+            rows.append(line(f"{axis.name} goes", slot(f"{far} {sweep.way}")))
+            seconds = sweep.seconds
+    if seconds:
+        rows.append(line("in", slot(write(spoken(seconds, "s"), "s"))))
     yield from some("Which way", rows)
 
 
@@ -98,7 +98,7 @@ def _standing(shooting: Shooting, frame: int) -> Iterator[SettingLine]:
             continue
         value = round(float(shooting.positions[axis.name][frame]), 3)
         ends = axis.kind == "linear" and min(abs(value - axis.low), abs(value - axis.high)) <= AT_THE_END_MM
-        said = f"{write(value, shown_unit(axis))}, the very end of its travel"
+        said = f"{write(value, shown_unit(axis))}, its very end"
         yield line(axis.name, slot(said) if ends else slot(value, shown_unit(axis)))
 
 

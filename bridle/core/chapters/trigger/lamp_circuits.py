@@ -3,8 +3,8 @@
 from collections.abc import Iterator
 
 from bridle.core.chapters.trigger.layout import Block, Chart, Drawing, Ends, drawn
-from bridle.core.chapters.trigger.state import Diagram, Glyph, GlyphName
-from bridle.core.chapters.trigger.symbols import relay
+from bridle.core.chapters.trigger.state import Diagram, Glyph
+from bridle.core.chapters.trigger.symbols import OF_A_PIN, relay
 from bridle.core.plan.document import Plan
 from bridle.core.plan.wired import Lamp
 from bridle.core.quantity import listed, spoken, write
@@ -64,7 +64,7 @@ def _pins(x: float, width: float, ends: Ends) -> list[Drawing]:
     at = x + width - 112
     drawn_: list[Drawing] = []
     for name, end in ends.items():
-        glyph: GlyphName = {"board.ground": "ground", "board.supply": "battery"}.get(name, "pin")  # type: ignore[assignment]
+        glyph = OF_A_PIN.get(name.removeprefix("board."), "pin")
         drawn_ += [(end, (at, end[1])), Glyph(name=glyph, a=(at, end[1]), b=(at - 18, end[1]))]
     return drawn_
 

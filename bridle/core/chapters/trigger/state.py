@@ -8,7 +8,7 @@ from typing import Literal
 Point = tuple[float, ...]
 GlyphName = Literal[
     "button", "open", "closed", "arm", "led", "transistor", "coil", "diode", "resistor", "pin", "ground", "plug",
-    "ring", "light", "lamp", "battery", "fuse",
+    "ring", "light", "lamp", "battery", "fuse", "supply",
 ]  # fmt: skip
 
 

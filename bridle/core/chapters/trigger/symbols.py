@@ -10,6 +10,8 @@ from bridle.core.reckon.wiring import Wiring
 
 # Labels of the ends take so much of a block on either side.
 LABEL, APART = 96.0, 26.0
+# What stands at a pin that puts out no signal.
+OF_A_PIN: dict[str, GlyphName] = {"ground": "ground", "supply": "supply"}
 # A second channel stands so much further in; a coil so far from the edge.
 CHANNEL, COIL = 30.0, 96.0
 
@@ -54,8 +56,7 @@ def _pins(x: float, width: float, ends: Ends) -> Iterator[Drawing]:
     at = x + width - LABEL - 16
     for name, end in ends.items():
         yield end, (at, end[1])
-        glyph: GlyphName = "ground" if name == "ground" else "battery" if name == "supply" else "pin"
-        yield _glyph(glyph, (at, end[1]), (at - 18, end[1]))
+        yield _glyph(OF_A_PIN.get(name, "pin"), (at, end[1]), (at - 18, end[1]))
 
 
 def _headset(x: float, width: float, ends: Ends) -> Iterator[Drawing]:
@@ -82,10 +83,6 @@ def _coupling(wired: Wiring, x: float, width: float, ends: Ends) -> list[Drawing
         left, right = (_further(own, channel, pair) for pair in (("plus", "minus"), _out_pair(card.form)))
         made = _light if card.form == "optocoupler" else relay
         drawn += made(x + left * CHANNEL, width - (left + right) * CHANNEL, channel)
-        if "supply" in channel:
-            # The supply stands over the coil: what the input lets onto it.
-            at = channel["supply"]
-            drawn.append((at, (x + COIL - 30, at[1]), (x + COIL - 30, channel["plus"][1] - 8)))
         if card.form == "relay" and card.diode and not card.driver:
             drawn.append(_flyback(x + left * CHANNEL, channel))
     return drawn
@@ -123,6 +120,9 @@ def relay(x: float, width: float, ends: Ends) -> Iterator[Drawing]:
     yield _glyph("coil", (coil, plus[1]), (coil, minus[1]))
     for end in (plus, minus):
         yield end, (coil, end[1])
+    if supply := ends.get("supply"):
+        # The supply stands over the coil: what the input lets onto it.
+        yield supply, (coil - 30, supply[1]), (coil - 30, plus[1] - 8)
     yield from _arm(ends, x + width - LABEL - 14, x + width - LABEL - 44)
 
 

@@ -67,9 +67,9 @@
       <Choice
         label="Where stars have to stay points"
         options={[
-          { value: 'centre', label: 'the centre' },
-          { value: 'middle', label: 'the middle two thirds' },
-          { value: 'corner', label: 'out to the corners' }
+          { value: 'centre', label: 'centre' },
+          { value: 'middle', label: 'middle two thirds' },
+          { value: 'corner', label: 'corners' }
         ]}
         value={light.stars_in ?? 'middle'}
         onchoose={(part) => sheet.put('light.stars_in', part)}

@@ -7,7 +7,13 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   const sheet = theSheet();
-  const sections = $derived(sheet.evaluation.review.sheets.filter(({ about }) => about));
+  const axes = $derived<string[]>(sheet.plan.rig.axes.map(({ name }) => name));
+  /** Those of the card that are about a drive, or about which clock is started first. */
+  const sections = $derived(
+    sheet.evaluation.review.sheets.filter(
+      ({ about }) => about && (about === 'clocks' || axes.includes(about))
+    )
+  );
 </script>
 
 {#each sections as section (section.title)}

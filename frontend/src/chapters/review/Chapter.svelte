@@ -269,10 +269,13 @@
     border-bottom: 1px solid var(--hair);
   }
   dt {
+    flex: 0 0 auto;
+    max-width: 62%;
     color: var(--second);
   }
   dd {
     text-align: right;
+    text-wrap: balance;
     font-weight: 600;
   }
   .number {

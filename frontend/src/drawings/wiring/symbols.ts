@@ -91,6 +91,8 @@ const DRAWN: Record<Glyph['name'], (a: At, b: At) => Stroke[]> = {
   // What a pin puts out: a step up and down again.
   pin: ([x, y]) => [{ d: `M${x} ${y}h-3` }, { d: `M${x - 23} ${y + 4}h5v-9h8v9h5` }],
   ground: ([x, y]) => [{ d: `M${x} ${y}h-4M${x - 4} ${y - 8}v16M${x - 8} ${y - 5}v10M${x - 12} ${y - 2}v4` }],
+  // Where a voltage stands all the time: a plus.
+  supply: ([x, y]) => [{ d: `M${x} ${y}h-5M${x - 20} ${y}h12M${x - 14} ${y - 6}v12` }],
   // Its tip points up; a ring parts each two of its contacts.
   plug: ([x, y1], [, y2]) => [
     { d: `M${x} ${y1 - 8}l6 -6h2l6 6V${y2 + 12}h-14Z` },
