@@ -48,6 +48,9 @@ class Case(NamedTuple):
 SWITCH = SteppedSpeed.model_validate(
     {"codes": [{"code": code, "run_s": run} for code, run in (("1", 600), ("2", 1200), ("3", 7200))]}
 )
+TWO_DIALS = MoveDial.model_validate(
+    {"paces": [{"dial": dial, "every_s": every} for dial, every in ((0, 2), (4, 8), (10, 14))]}
+)
 DIAL = Dial.model_validate({"points": [{"dial": d, "run_s": run} for d, run in ((0, 600), (4, 4800), (8, 7200))]})
 MENU = Rated.model_validate({
     "keys": [{"name": "slow", "base_deg_min": 0.25}, {"name": "fast", "base_deg_min": 2.0}],
@@ -97,6 +100,12 @@ CASES = (
     Case(MoveDial(), replace(SLIDE, frames=361, interval_s=10), "dial at 3, 2 mm a move; start at 100 mm", 720,
          {"slide.each": 600 / 360, "slide.does": 720}),
     Case(MoveDial(), replace(STILL, frames=361), None, None, {}),
+    # 10 s lie a third of the way from 8 to 14; left out, 8 would be read at 5 instead of 4.
+    Case(TWO_DIALS, replace(SLIDE, frames=361, interval_s=10),
+         "dial at 3, 2 mm a move; second dial at 6.0 ± 1.0: a move every 10 s; start at 100 mm", 720, {"slide.second": 6}),
+    Case(TWO_DIALS, replace(SLIDE, frames=361, interval_s=20),
+         "dial at 3, 2 mm a move; second dial at 10, the nearest that is calibrated: a move every 14 s; start at 100 mm",
+         720, {}),
     # 90° an hour are a quarter of full speed; 600 mm an hour are 600 on a menu that counts them, in steps of 50.
     Case(Bought(asks="a speed", full_per_h=360), PAN, "start at −20°, speed 25 %, to the right", 90,
          {"pan.wanted": 90, "pan.setting": 25, "pan.does": 90}),
@@ -214,6 +223,10 @@ class Drives(TestCase):
             "belt": (Belt(), ["drive.correction", "backlash", "settle_s"]),
             "spring": (Clockwork(), ["drive.rate_deg_min"]),
             "distances": (MoveDial(), [f"drive.positions.{n}.each" for n in range(4)]),
+            "two dials": (
+                TWO_DIALS,
+                [*(f"drive.positions.{n}.each" for n in range(4)), *(f"drive.paces.{n}.every_s" for n in range(3))],
+            ),
             "bought, by speed": (Bought(asks="a speed"), ["drive.full_per_h"]),
             "bought, by the hour": (Bought(asks="a speed", speed_in="by the hour"), []),
             "bought, by its ends": (Bought(), ["settle_s"]),
@@ -233,3 +246,5 @@ class Drives(TestCase):
             points: list[dict[str, Any]] = [{"dial": dial, "run_s": 60 * (n + 1)} for n, dial in enumerate(dials)]
             with self.subTest(dials), self.assertRaisesRegex(ValueError, "rise from one to the next"):
                 Dial.model_validate({"points": points})
+            with self.subTest(second=dials), self.assertRaisesRegex(ValueError, "rise from one to the next"):
+                MoveDial.model_validate({"paces": [{"dial": dial, "every_s": 9} for dial in dials]})

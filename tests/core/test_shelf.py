@@ -96,6 +96,12 @@ class Tables(TestCase):
         self.assertEqual(
             [point.dial for point in after(dial, do="add-row", path="drive.points").drive.points], [0, 10, 11]
         )
+        second = with_(SWITCHES, drive={"kind": "moves"})
+        for dials in ([0], [0, 1]):
+            second = after(second, do="add-row", path="drive.paces")
+            self.assertEqual([pace.dial for pace in second.drive.paces], dials)
+        self.assertEqual(after(after(second, do="drop-row", path="drive.paces", row=0),
+                               do="drop-row", path="drive.paces", row=0).drive.paces, ())  # fmt: skip
         letters = with_(
             SWITCHES, drive={"kind": "moves", "positions": [{"name": "A", "each": 1}, {"name": "B", "each": 2}]}
         )

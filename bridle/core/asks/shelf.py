@@ -244,7 +244,10 @@ def _table(card: AnyCard, path: str) -> CardTable:
 
 def _next_row(card: AnyCard, path: str, rows: list[dict[str, Any]]) -> dict[str, Any]:
     """A row like the last one, under the next name: a number goes on counting, a letter too."""
-    name = _table(card, path).columns[0].path
+    table = _table(card, path)
+    if not rows:
+        return {column.path: value for column, value in zip(table.columns, table.first, strict=True)}
+    name = table.columns[0].path
     taken = {str(row[name]) for row in rows}
     last = rows[-1][name]
     if not isinstance(last, str):

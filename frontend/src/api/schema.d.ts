@@ -4769,6 +4769,11 @@ export interface components {
              *     ]
              */
             positions: components["schemas"]["MovePosition"][];
+            /**
+             * Paces
+             * @default []
+             */
+            paces: components["schemas"]["PacePoint"][];
         };
         /**
          * MovePosition
@@ -4907,6 +4912,16 @@ export interface components {
              * @default 0
              */
             count: number;
+        };
+        /**
+         * PacePoint
+         * @description A calibrated position of a second dial: how long it is from one move to the next there, in seconds.
+         */
+        PacePoint: {
+            /** Dial */
+            dial: number;
+            /** Every S */
+            every_s: number;
         };
         /**
          * Panel

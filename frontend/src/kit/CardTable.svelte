@@ -61,7 +61,7 @@
     </p>
   {:else}
     <table>
-      <thead
+      <thead class:hidden={!rows.length}
         ><tr
           ><th scope="col">{name.label}</th><th scope="col">{figure.label}</th><th scope="col" class="known"
             ><span class="sr-only">how it is known</span></th
@@ -120,9 +120,11 @@
     {#if trouble}<p role="alert">{trouble}</p>{/if}
     <p class="acts">
       <button type="button" class="link" onclick={() => void desk.change({ do: 'add-row', path: table.path })}
-        >one more {table.label}</button
+        >{rows.length ? 'one more' : 'add a'} {table.label}</button
       >
-      <button type="button" class="link" onclick={open}>write them all as lines</button>
+      <button type="button" class="link" class:hidden={!rows.length} onclick={open}
+        >write them all as lines</button
+      >
     </p>
   {/if}
 </section>

@@ -14,7 +14,7 @@
       sheet.plan.rig.axes.map((axis, number) => [axis.name as string, { number, hung: axis.hung }])
     )
   );
-  const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'does', 'ends'];
+  const FACTS = ['steps', 'per_frame', 'ripple', 'setting', 'rate', 'run', 'dial', 'second', 'does', 'ends'];
 </script>
 
 <div>

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.figure import Figure, Formula, figure, term
+from bridle.core.figure import Figure, Formula, Term, figure, term
 from bridle.core.subjects.motion.calibration import Measure
 from bridle.core.subjects.motion.drives.interface import CardField, CardTable, Wanted
 from bridle.core.subjects.motion.drives.timed import Timed, run_measure, run_needed
@@ -39,6 +39,24 @@ def dial_doubt(points: Sequence[tuple[float, float]]) -> float:
     return max(misses, default=abs(points[-1][0] - points[0][0]) / 20)
 
 
+def dial_terms(points: Sequence[tuple[float, float]], at: int, what: str, needed: float) -> tuple[Term, ...]:
+    """The terms of `DIAL` between the calibrated position `at` and the next one, for a time in seconds."""
+    (low, run_low), (high, run_high) = points[at], points[at + 1]
+    return (
+        term("low", "calibrated below", low, ""),
+        term("high", "calibrated above", high, ""),
+        term("run_low", f"{what} at {low:g}", run_low, "s"),
+        term("run_high", f"{what} at {high:g}", run_high, "s"),
+        term("needed", f"{what}, as needed", needed, "s"),
+    )
+
+
+def rising(dials: list[float]) -> None:
+    """Refuse calibrated positions that fall, or that are there twice."""
+    if sorted(set(dials)) != dials:
+        raise ValueError("calibrated dial positions rise from one to the next")
+
+
 class DialPoint(Section):
     """A calibrated position of a dial: how long the whole travel takes there, in seconds."""
 
@@ -67,9 +85,7 @@ class Dial(Timed):
 
     @model_validator(mode="after")
     def _rising(self) -> "Dial":
-        dials = [point.dial for point in self.points]
-        if sorted(set(dials)) != dials:
-            raise ValueError("calibrated dial positions rise from one to the next")
+        rising([point.dial for point in self.points])
         return self
 
     def _pairs(self) -> list[tuple[float, float]]:
@@ -106,14 +122,7 @@ class Dial(Timed):
         found = dial_for(run_needed(wanted), self._pairs()) if wanted.sweep else None
         if found is None:
             return
-        (low, run_low), (high, run_high) = self._pairs()[found[0]], self._pairs()[found[0] + 1]
-        terms = (
-            term("low", "calibrated below", low, ""),
-            term("high", "calibrated above", high, ""),
-            term("run_low", f"whole travel at {low:g}", run_low, "s"),
-            term("run_high", f"whole travel at {high:g}", run_high, "s"),
-            term("needed", "whole travel, as needed", run_needed(wanted), "s"),
-        )
+        terms = dial_terms(self._pairs(), found[0], "whole travel", run_needed(wanted))
         yield figure(f"drive.{wanted.axis}.dial", "dial", found[1], "", DIAL, *terms)
 
     def measures(self, unit: str) -> list[Measure]:

@@ -89,12 +89,16 @@ class CardField(NamedTuple):
 
 
 class CardTable(NamedTuple):
-    """A list on a drive's card, a row for each thing in it: what a row is called, its columns, and the fewest rows."""
+    """A list on a drive's card, a row for each thing in it: what a row is called, its columns, and the fewest rows.
+
+    A list that may be empty has the figures with which its first row begins, column by column.
+    """
 
     path: str
     label: str
     columns: tuple[CardField, ...]
     fewest: int = 1
+    first: tuple[float, ...] = ()
 
 
 class DriveCard(Section):
