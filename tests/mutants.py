@@ -50,8 +50,8 @@ CLOCKS, SHELF, DRIVES, MOVING = (f"tests.core.{name}" for name in (
 QUANTITY = "tests.core.test_quantity"
 WIRED, HEARD, TRIGGER, DIAGRAM = (f"tests.core.test_{name}" for name in ("wiring", "heard", "trigger", "diagram"))
 WINDOWS = "tests.core.test_windows"
-SETTABLE, NAMED, BY_CARDS, ALONG = (
-    f"tests.core.test_{name}" for name in ("settable", "named", "told_by_cards", "taken_along")
+SETTABLE, NAMED, BY_CARDS, ALONG, SKYMARKS = (
+    f"tests.core.test_{name}" for name in ("settable", "named", "told_by_cards", "taken_along", "skymarks")
 )
 STAYING, CONTROLLERS = "tests.core.test_staying", "tests.core.test_controllers"
 SEASON_FILES = "tests.formats.test_season_files"
@@ -114,6 +114,17 @@ MUTANTS = (
         'return "moment" if day.year == start.year else "dated"', 'return "moment"', (ALONG,)),
     Mutant("an older plan's box comes to stand on the camera", f"{CORE}/plan/upgrade.py",
         "place = upper if at > upper else upper - 1", "place = upper + 1", (ALONG,)),
+    Mutant("what goes with the sky stands still", f"{CORE}/reckon/poses.py",
+        "if body is None or body not in at.far else at.far[body]", "", (SKYMARKS,)),
+    Mutant("a star goes backwards", f"{CORE}/subjects/light/turning.py",
+        "hour = hour + np.radians(", "hour = hour - np.radians(", (SKYMARKS,)),
+    Mutant("every keyframe is aimed at where it stood at first", f"{CORE}/asks/aiming.py",
+        "frames = [shooting.schedule.frame(number) for number in keys]", "frames = [0 for number in keys]", (SKYMARKS,)),
+    Mutant("through north it goes the long way round", f"{CORE}/chapters/move/drawn.py",
+        "azimuth = np.degrees(np.unwrap(np.radians(found[0])))", "azimuth = found[0]", (SKYMARKS,)),
+    Mutant("of a second dial the farthest position is taken", f"{CORE}/subjects/motion/drives/moves.py",
+        "min(self._pairs(), key=lambda point: abs(point[1] - wanted.interval_s))",
+        "max(self._pairs(), key=lambda point: abs(point[1] - wanted.interval_s))", (DRIVES,)),
     Mutant("a spring that counts its turns runs on", f"{CORE}/subjects/motion/drives/clockwork.py",
         "min(turned, self.stops_after_deg)", "turned", (BY_CARDS,)),
     Mutant("an interval beside the list is dialled", f"{CORE}/chapters/trigger/timer.py",

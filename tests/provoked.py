@@ -32,6 +32,18 @@ THIN_LEAD = Rig(lead=Lead(length_mm=12_000, area_mm2=0.14))
 HANDS = Beat(school="continuous")
 
 
+def skyward(body: str, placed: bool = True, every_frame: bool = True, **mark: Any) -> Plan:
+    """Something in the sky, followed by a head that reaches all round, for an hour of a September morning."""
+    one = Mark.model_validate({"name": "the light", "form": "bearing", "body": body} | mark)
+    head = (PAN.model_copy(update={"low": -400, "high": 400}), RINGS[2].model_copy(update={"low": -90, "high": 90}))
+    plan = plan_of(
+        THREE, move=Move(marks=(one,), follow=Follow(every_frame=every_frame)),
+        rig=Rig(axes=head, normal_bearing_deg=90 if placed else None),
+    )  # fmt: skip
+    place = plan.shoot.place.model_copy(update={"latitude_deg": 57.32, "longitude_deg": -6.18})
+    return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"place": place})}) if placed else plan
+
+
 def of_kind(plan: Plan, kind: ShootKind) -> Plan:
     return plan.model_copy(update={"shoot": plan.shoot.model_copy(update={"kind": kind})})
 
@@ -229,6 +241,8 @@ PROVOKE: dict[str, Plan] = {
     "letters-alike": plan_of(THREE, rig=Rig(axes=(SLIDE.model_copy(update={"letter": "Y"}), PAN))),
     "mark-drifts": following(33.69, 7.595),
     "mark-leaves": following(0, 0, mark={"z_mm": 1300}, every_frame=True),
+    "mark-unknown-in-the-sky": skyward("moon", placed=False, bearing_deg=40, altitude_deg=20),
+    "mark-below-the-horizon": skyward("star", bearing_deg=60, altitude_deg=-4),
     "mark-behind": following(0, 0, mark={"x_mm": 0, "y_mm": -900}),
     "move-quick": plan_of({**THREE, "interval": F(40)}, move=FAR_PAN),
     "move-strobes": plan_of({**THREE, "interval": F(120)}, move=FAR_PAN),

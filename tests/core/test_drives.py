@@ -138,6 +138,9 @@ class Drives(TestCase):
                 for key, value in case.figures.items():
                     self.assertAlmostEqual(told[f"drive.{key}"], value, msg=key)
 
+    def test_a_second_dial_goes_no_faster_than_it_is_calibrated(self) -> None:
+        self.assertEqual((TWO_DIALS.shortest_s, MoveDial().shortest_s), (2, None))
+
     def test_what_none_is_asked_is_not_told(self) -> None:
         """A drive without a motor has no steps, one that stands where it is told no pace of its own."""
         without_motor: tuple[DriveCard, ...] = (ByHand(), SWITCH, DIAL, MENU, Clockwork())

@@ -72,6 +72,7 @@ NAMED: tuple[tuple[str, str], ...] = (
     (r"move\.visits", "round|left out|closer|row|pair|station"),
     (r"move\.marks\.\d+\.cue|move\.marks\.\d+\.form", "cue list"),
     (r"move\.marks\.\d+\.aimed", "aims"),
+    (r"move\.marks\.\d+\.body", "fixed direction"),
     (r"move\.marks", "mark|put it|part|something"),
     (r"move\.(legs)", "straight|ways back"),
     (r"move\.passes", "takes as much longer"),

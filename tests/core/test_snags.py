@@ -232,6 +232,15 @@ SAID: dict[str, tuple[str, ...]] = {
         "1200 frames, one every 1 s · Clip length no longer held. 1200 frames, one every 1 s, 20 min on site, 48 s of clip.",
         "Watch for 33 min 20 s · 2000 frames, one every 1 s, 33 min 20 s on site, 1 min 20 s of clip.",
     ),
+    "mark-unknown-in-the-sky": (
+        "Nobody knows where “the light” stands in the sky: the shoot has no place on earth and no bearing says which "
+        "way the rig faces.",
+        "Let it stand still · The mark “the light” keeps to a fixed direction, 40° from north and 20° above the horizon.",
+    ),
+    "mark-below-the-horizon": (
+        "The mark “the light” is below the horizon from frame 1 to frame 158.",
+        "Follow nothing · The camera goes from keyframe to keyframe, as they are typed.",
+    ),
     "mark-leaves": (
         "At frame 1 the post is out of the picture, above it.",
         "Tilt to 38.2° · The camera looks that high all along; the horizon moves in the picture.",

@@ -4,8 +4,11 @@ import numpy as np
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError
+from bridle.core.plan.marks import Mark
 from bridle.core.reckon.path import key_path
 from bridle.core.reckon.poses import pan_at, poses, tilt_at
+from bridle.core.reckon.reckoning import shooting_of
+from bridle.core.subjects.optics.projecting import NOTHING_FAR, Far
 
 
 def aimed_edits(plan: Plan, index: int, keys: tuple[int, ...]) -> list[Edit]:
@@ -14,7 +17,7 @@ def aimed_edits(plan: Plan, index: int, keys: tuple[int, ...]) -> list[Edit]:
     mark = plan.move.marks[index]
     slides = plan.rig.axis("slide") is not None
     stands = np.array([plan.move.keyframes[number].slide_mm if slides else 0.0 for number in keys])
-    at = poses(plan, {"slide": stands}, len(keys))
+    at = poses(plan, {"slide": stands}, len(keys), _skies(plan, mark, keys))
     for name, angles in (("pan", pan_at(plan, at, mark)), ("tilt", tilt_at(plan, at, mark))):
         axis = next((axis for axis in plan.rig.axes if axis.name == name), None)
         if axis is None:
@@ -23,6 +26,15 @@ def aimed_edits(plan: Plan, index: int, keys: tuple[int, ...]) -> list[Edit]:
             inside = round(float(np.clip(angle, axis.low, axis.high)), 2)
             edits.append(Edit(path=key_path(plan, number, axis.name), value=inside))
     return edits
+
+
+def _skies(plan: Plan, mark: Mark, keys: tuple[int, ...]) -> Far:
+    """Where a body of the sky stands at the frames of the keyframes."""
+    shooting = shooting_of(plan) if mark.in_the_sky else None
+    if shooting is None:
+        return NOTHING_FAR
+    frames = [shooting.schedule.frame(number) for number in keys]
+    return {body: (turn[frames], up[frames]) for body, (turn, up) in shooting.skies.items()}
 
 
 def aim(plan: Plan, mark: int, keyframe: int | None) -> list[Edit]:

@@ -7,6 +7,8 @@ from pydantic import Field
 from bridle.core.values import SMALLEST, Degrees, Millimetres, Name, Position, Section
 
 Form = Literal["point", "post", "block", "person", "bearing"]
+# What a direction belongs to: something far away that stands still, or a body that goes with the sky.
+Body = Literal["still", "sun", "moon", "star"]
 Size = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
 Bearing = Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)]
 
@@ -26,7 +28,7 @@ class Mark(Section):
 
     `x` lies along the level line of the rail from its zero, `y` away from it, `z` above the lens: that is where
     the mark is aimed at, and the top of what stands there. A bearing has no place but a direction: degrees from
-    north, and above the horizon.
+    north, and above the horizon. Sun and moon have one of their own; that of a star is the one at the first frame.
     """
 
     name: Name
@@ -38,5 +40,13 @@ class Mark(Section):
     depth_mm: Size = 200.0
     bearing_deg: Bearing = 0.0
     altitude_deg: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 0.0
+    body: Body = "still"
     cue: bool = False
     aimed: Aimed | None = None
+
+    @property
+    def in_the_sky(self) -> tuple[str, float, float] | None:
+        """What tells a body that goes with the sky from any other; None for what stands still."""
+        if self.form != "bearing" or self.body == "still":
+            return None
+        return (self.body, self.bearing_deg, self.altitude_deg) if self.body == "star" else (self.body, 0.0, 0.0)

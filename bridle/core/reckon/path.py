@@ -10,6 +10,7 @@ from bridle.core.reckon.poses import following
 from bridle.core.reckon.schedule import Schedule
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import rings
+from bridle.core.subjects.optics.projecting import NOTHING_FAR, Far
 
 FIELDS: dict[AxisName, str] = {
     "slide": "slide_mm",
@@ -21,14 +22,16 @@ FIELDS: dict[AxisName, str] = {
 }
 
 
-def positions(plan: Plan, timing: Schedule, frames: int, stack_mm: tuple[float, ...] = ()) -> dict[str, Floats]:
+def positions(
+    plan: Plan, timing: Schedule, frames: int, stack_mm: tuple[float, ...] = (), far: Far = NOTHING_FAR
+) -> dict[str, Floats]:
     """Where each axis stands at each frame, shape (frames,): still in the handles, eased between the keyframes.
 
     A focus motor that goes through a stack begins each frame at its near end.
     """
     made = keyed(plan, timing, frames)
     if plan.move.follow is not None and plan.move.follow.every_frame:
-        made |= {name: _held(plan, name, values) for name, values in following(plan, made).items()}
+        made |= {name: _held(plan, name, values) for name, values in following(plan, made, far).items()}
     if isinstance(plan.move.visits, Stations):
         made = {name: np.full(frames, values[0]) for name, values in visited(plan, made).items()}
     return made | {"focus": np.full(frames, stack_mm[0])} if stack_mm else made

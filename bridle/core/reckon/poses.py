@@ -12,7 +12,7 @@ from bridle.core.reckon.picture import kept
 from bridle.core.subjects.motion import tracking
 from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.optics import projecting
-from bridle.core.subjects.optics.projecting import NEAREST_MM, Lean, Poses, Seen
+from bridle.core.subjects.optics.projecting import NEAREST_MM, NOTHING_FAR, Far, Lean, Poses, Seen
 
 # Where a mark is wanted, as a share of the picture's width to the right of its middle.
 WANTED: dict[Across, float] = {"left third": -1 / 6, "centre": 0.0, "right third": 1 / 6}
@@ -23,8 +23,10 @@ def normal_deg(plan: Plan) -> float:
     return plan.rig.normal_bearing_deg or 0.0
 
 
-def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
+def poses(plan: Plan, places: dict[str, Floats], frames: int, far: Far = NOTHING_FAR) -> Poses:
     """The camera at every frame. What no axis moves stands as the first keyframe has it; a slope lifts the carriage.
+
+    `far` is where the bodies of the sky stand meanwhile.
 
     Without a rail the camera stands at nought, wherever a carriage may once have stood.
     """
@@ -41,6 +43,7 @@ def poses(plan: Plan, places: dict[str, Floats], frames: int) -> Poses:
         tilt=each["tilt"],
         roll=each["roll"],
         focal=each["zoom"],
+        far=far,
     )
 
 
@@ -53,8 +56,15 @@ def leaned(plan: Plan) -> Lean | None:
 def see_mark(plan: Plan, at: Poses, mark: Mark) -> Seen:
     """A mark as the camera sees it at every frame; a bearing is very far away."""
     if mark.form == "bearing":
-        return projecting.see_far(at, mark.bearing_deg - normal_deg(plan), mark.altitude_deg)
+        turn, up = _heading(at, mark)
+        return projecting.see_far(at, turn - normal_deg(plan), up)
     return projecting.see(at, mark.x_mm, mark.y_mm, mark.z_mm)
+
+
+def _heading(at: Poses, mark: Mark) -> tuple[Floats | float, Floats | float]:
+    """Bearing and altitude of a direction: a body's own, frame by frame, else as it is typed."""
+    body = mark.in_the_sky
+    return (mark.bearing_deg, mark.altitude_deg) if body is None or body not in at.far else at.far[body]
 
 
 def placed(plan: Plan) -> list[Mark]:
@@ -73,7 +83,8 @@ def towards(plan: Plan, at: Poses, mark: Mark) -> tuple[Floats, Floats, Floats]:
     Those of a bearing are shares of one, those of a place are in mm.
     """
     if mark.form == "bearing":
-        turn, up = np.radians(mark.bearing_deg - normal_deg(plan)), np.radians(mark.altitude_deg)
+        bearing, altitude = _heading(at, mark)
+        turn, up = np.radians(np.asarray(bearing - normal_deg(plan))), np.radians(np.asarray(altitude))
         ways = np.sin(turn) * np.cos(up), np.cos(turn) * np.cos(up), np.sin(up)
     else:
         ways = mark.x_mm - at.x, mark.y_mm, mark.z_mm - at.z
@@ -93,13 +104,13 @@ def tilt_at(plan: Plan, at: Poses, mark: Mark) -> Floats:
     return tracking.aim_up(*towards(plan, at, mark))
 
 
-def following(plan: Plan, places: dict[str, Floats]) -> dict[str, Floats]:
+def following(plan: Plan, places: dict[str, Floats], far: Far = NOTHING_FAR) -> dict[str, Floats]:
     """Pan, and tilt where there is such an axis, that keep the followed mark in its place at every frame."""
     follow = plan.move.follow
     if follow is None or not places:
         return {}
     mark = plan.move.marks[follow.mark]
-    at = poses(plan, places, len(next(iter(places.values()))))
+    at = poses(plan, places, len(next(iter(places.values()))), far)
     made: dict[str, Floats] = {}
     if "tilt" in places:
         made["tilt"] = tilt_at(plan, at, mark)

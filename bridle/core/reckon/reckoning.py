@@ -25,6 +25,7 @@ from bridle.core.reckon import (
     scene,
     settings,
     sights,
+    skies,
     sky,
     slowest,
     stack,
@@ -48,11 +49,23 @@ from bridle.core.reckon.stack import Stack
 from bridle.core.reckon.timeline import Timeline
 from bridle.core.reckon.tracking import Tracked
 from bridle.core.subjects.numbers.arrays import Floats
-from bridle.core.subjects.optics.projecting import Poses
+from bridle.core.subjects.optics.projecting import Far, Poses
 from bridle.core.subjects.time.sentence import Solution
 
 # What does not change where only the beat is another one.
-_BESIDE_THE_BEAT = ("schedule", "positions", "driven", "stops", "steps", "poses", "seeing", "shift", "sun", "scene")
+_BESIDE_THE_BEAT = (
+    "schedule",
+    "positions",
+    "driven",
+    "stops",
+    "steps",
+    "skies",
+    "poses",
+    "seeing",
+    "shift",
+    "sun",
+    "scene",
+)
 
 
 # What else changes where a motor goes through a stack, or does no longer.
@@ -83,9 +96,14 @@ class Shooting:
         return focusing.driven_stack_mm(self.plan, self.frames)
 
     @cached_property
+    def skies(self) -> Far:
+        """Where the bodies of the sky stand that are marks."""
+        return skies.skies(self.plan, self.timeline)
+
+    @cached_property
     def positions(self) -> dict[str, Floats]:
         """Where each axis stands, as it is typed: focus as distance, zoom as focal length."""
-        return path.positions(self.plan, self.schedule, self.frames, self.stack_mm)
+        return path.positions(self.plan, self.schedule, self.frames, self.stack_mm, self.skies)
 
     @cached_property
     def driven(self) -> dict[str, Floats]:
@@ -105,7 +123,7 @@ class Shooting:
     @cached_property
     def poses(self) -> Poses:
         """Where the camera stands and points."""
-        return poses.poses(self.plan, self.positions, self.frames)
+        return poses.poses(self.plan, self.positions, self.frames, self.skies)
 
     @cached_property
     def shift(self) -> Shift:

@@ -4385,7 +4385,7 @@ export interface components {
          *
          *     `x` lies along the level line of the rail from its zero, `y` away from it, `z` above the lens: that is where
          *     the mark is aimed at, and the top of what stands there. A bearing has no place but a direction: degrees from
-         *     north, and above the horizon.
+         *     north, and above the horizon. Sun and moon have one of their own; that of a star is the one at the first frame.
          */
         Mark: {
             /** Name */
@@ -4431,6 +4431,12 @@ export interface components {
              * @default 0
              */
             altitude_deg: number;
+            /**
+             * Body
+             * @default still
+             * @enum {string}
+             */
+            body: "still" | "sun" | "moon" | "star";
             /**
              * Cue
              * @default false
@@ -7056,6 +7062,16 @@ export interface components {
             clocks: number[][];
         };
         /**
+         * SkyMark
+         * @description Where a mark stands that goes with the sky: its number, its bearing from north and its altitude, in degrees.
+         */
+        SkyMark: {
+            /** Index */
+            index: number;
+            azimuth: components["schemas"]["Series"];
+            altitude: components["schemas"]["Series"];
+        };
+        /**
          * Snag
          * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
          *
@@ -7875,6 +7891,8 @@ export interface components {
             } | null;
             /** Bodies */
             bodies: components["schemas"]["BodySeen"][];
+            /** Skies */
+            skies: components["schemas"]["SkyMark"][];
             /** Sun Up Deg */
             sun_up_deg: number;
             /** Daylight Deg */

@@ -11,6 +11,7 @@ from bridle.core.chapters.move import (
     picture,
     rig_in_view,
     rounds,
+    skymarks,
     still,
     sun,
     tracking,
@@ -38,6 +39,7 @@ KINDS = (
     *picture.KINDS,
     *rounds.KINDS,
     *still.KINDS,
+    *skymarks.KINDS,
 )
 
 
@@ -61,6 +63,7 @@ def _findings(known: Reckoning, aside: bool) -> Iterator[Figure | Snag]:
 
 def _seen(shooting: Shooting, aside: bool) -> Iterator[Figure | Snag]:
     yield from still.findings(shooting)
+    yield from skymarks.findings(shooting)
     yield from rounds.findings(shooting)
     if aside:
         yield from sun.findings(shooting)

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from bridle.core.chapters.move.state import BodySeen, MoveState, TimeMap, Traces, ViewState
+from bridle.core.chapters.move.state import BodySeen, MoveState, SkyMark, TimeMap, Traces, ViewState
 from bridle.core.plan.rounds import Stations
 from bridle.core.reckon.framings import offsets, visits_a_cycle
 from bridle.core.reckon.picture import kept
@@ -34,6 +34,16 @@ def _body(body: Sun | None, points: int) -> dict[str, Series] | None:
     if body is None:
         return None
     return {"azimuth": series(body.azimuth, points, 2), "altitude": series(body.altitude, points, 2)}
+
+
+def _skies(shooting: Shooting, points: int) -> Iterator[SkyMark]:
+    """Where the marks stand that go with the sky."""
+    for number, mark in enumerate(shooting.plan.move.marks):
+        found = shooting.skies.get(mark.in_the_sky)
+        if found is not None:
+            # Through north it goes on, so that nothing is drawn the long way round between two frames.
+            azimuth = np.degrees(np.unwrap(np.radians(found[0])))
+            yield SkyMark(number, series(azimuth, points, 2), series(found[1], points, 2))
 
 
 def _bodies(shooting: Shooting) -> Iterator[BodySeen]:
@@ -74,6 +84,7 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
         shift_share=series(shift, points, 6),
         sun=_body(shooting.sun, points),
         moon=_body(shooting.moon, points),
+        skies=tuple(_skies(shooting, points)),
         bodies=tuple(_bodies(shooting)) if aside else (),
         sun_up_deg=UP_DEG,
         daylight_deg=sky.DAYLIGHT_DEG,

@@ -162,7 +162,7 @@ def _followed_out(shooting: Shooting) -> Iterator[Snag]:
     if follow is None or not follow.every_frame:
         return
     plain = keyed(plan, shooting.schedule, shooting.frames)
-    for name, values in following(plan, plain).items():
+    for name, values in following(plan, plain, shooting.skies).items():
         axis = next(axis for axis in plan.rig.axes if axis.name == name)
         over = np.maximum(axis.low - values, values - axis.high)
         worst = first_peak(over)

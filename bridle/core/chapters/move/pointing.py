@@ -70,7 +70,7 @@ def least_drift(shooting: Shooting) -> Shooting | None:
     if follow is None or _points(plan) is None or len(plan.move.keyframes) != 2 or plan.rig.axis("pan") is None:
         return None
     free = plan.move.model_copy(update={"follow": follow.model_copy(update={"every_frame": False})})
-    led = following(plan, shooting.tried(move=free).positions)
+    led = following(plan, shooting.tried(move=free).positions, shooting.skies)
     keys = [key.model_dump() for key in free.keyframes]
     for name, wanted in led.items():
         ends = _least_apart(_progress(shooting, free, name), wanted)
@@ -155,7 +155,7 @@ def followed_by_keyframes(shooting: Shooting, between: int) -> Move | None:
     move, timing = shooting.plan.move, shooting.schedule
     plain = move.model_copy(update={"follow": move.follow and move.follow.model_copy(update={"every_frame": False})})
     still = shooting.tried(move=plain)
-    places, aimed = still.positions, following(still.plan, still.positions)
+    places, aimed = still.positions, following(still.plan, still.positions, shooting.skies)
     steps = _even_steps(timing, between)
     if steps is None or len(steps) > 60:
         return None

@@ -36,6 +36,15 @@ class BodySeen:
     words: str
 
 
+@dataclass(slots=True)
+class SkyMark:
+    """Where a mark stands that goes with the sky: its number, its bearing from north and its altitude, in degrees."""
+
+    index: int
+    azimuth: Series
+    altitude: Series
+
+
 @dataclass(slots=True, kw_only=True)
 class ViewState:
     """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
@@ -55,6 +64,7 @@ class ViewState:
     sun: dict[str, Series] | None
     moon: dict[str, Series] | None
     bodies: tuple[BodySeen, ...]
+    skies: tuple[SkyMark, ...]
     # At this altitude its upper edge touches the horizon.
     sun_up_deg: float
     # Between these altitudes the light of the drawn scene grows from none to all, in a straight line.

@@ -37,7 +37,7 @@ def rule_pixels_s(f_number: float, pitch_um: float, focal_mm: float) -> float:
     return (35 * f_number + 30 * pitch_um) / focal_mm
 
 
-def declination_deg(azimuth_deg: Floats, altitude_deg: Floats, latitude_deg: float) -> Floats:
+def declination_deg(azimuth_deg: Floats | float, altitude_deg: Floats | float, latitude_deg: float) -> Floats:
     """The declination of a direction in the sky (Meeus, chapter 13)."""
     up, here, turn = np.radians(altitude_deg), np.radians(latitude_deg), np.radians(azimuth_deg)
     sine = np.sin(here) * np.sin(up) + np.cos(here) * np.cos(up) * np.cos(turn)

@@ -6,9 +6,10 @@ shares of that side.
 """
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Hashable, Iterable, Mapping
+from dataclasses import dataclass, field
 from functools import cached_property
+from types import MappingProxyType
 from typing import TypeAlias
 
 import numpy as np
@@ -20,6 +21,9 @@ from bridle.core.subjects.numbers.arrays import Floats
 NEAREST_MM = 1.0
 FAR_MM = 1e9
 Way: TypeAlias = float | Floats
+# Bearing from north and altitude of what goes with the sky, one entry a frame, in degrees.
+Far: TypeAlias = Mapping[Hashable, tuple[Floats, Floats]]
+NOTHING_FAR: Far = MappingProxyType({})
 
 
 @dataclass(frozen=True)
@@ -50,7 +54,8 @@ class Lean:
 class Poses:
     """Where the camera stands and points, one entry a frame; lengths in mm, angles in degrees.
 
-    Pan, tilt and roll are those of the axes. Where the head leans, its level is not that of the scene.
+    Pan, tilt and roll are those of the axes. Where the head leans, its level is not that of the scene. `far` are the
+    bearings from north and altitudes of what goes with the sky meanwhile.
     """
 
     x: Floats
@@ -60,6 +65,7 @@ class Poses:
     roll: Floats
     focal: Floats
     leaned: Lean | None = None
+    far: Far = field(default_factory=dict)
 
     def __len__(self) -> int:
         """The number of frames."""
@@ -92,7 +98,8 @@ class Poses:
         x, z, pan, tilt, roll, focal = (
             values[frames] for values in (self.x, self.z, self.pan, self.tilt, self.roll, self.focal)
         )
-        return Poses(x, z, pan, tilt, roll, focal, self.leaned)
+        far = {body: (turn[frames], up[frames]) for body, (turn, up) in self.far.items()}
+        return Poses(x, z, pan, tilt, roll, focal, self.leaned, far)
 
     @cached_property
     def views(self) -> tuple[Floats, Floats, Floats]:

@@ -55,7 +55,9 @@
             >{mark.name}
             <span class={['label', here && 'text-ink']}
               >{mark.form === 'bearing'
-                ? write(mark.bearing_deg, 'deg')
+                ? mark.body === 'sun' || mark.body === 'moon'
+                  ? `the ${mark.body}`
+                  : write(mark.bearing_deg, 'deg')
                 : `${number((slides ? mark.y_mm : Math.hypot(mark.x_mm, mark.y_mm)) / 1000, 3)} m`}{follow?.mark ===
               index
                 ? ', followed'

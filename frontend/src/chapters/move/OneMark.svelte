@@ -1,6 +1,8 @@
 <script lang="ts">
   /** One mark: what it is, where it stands, whether the camera keeps it in its place. */
   import type { Plan } from '../../api/client';
+  import { skyAt } from '../../drawings/finder/pose';
+  import { number, write } from '../../format';
   import Choice from '../../parts/Choice.svelte';
   import Editable from '../../parts/Editable.svelte';
   import NameField from '../../parts/NameField.svelte';
@@ -24,6 +26,14 @@
     value,
     label: value
   }));
+  const BODIES = [
+    { value: 'still', label: 'stands still' },
+    { value: 'sun', label: 'the sun' },
+    { value: 'moon', label: 'the moon' },
+    { value: 'star', label: 'a star' }
+  ] as const;
+  const body = $derived(mark.form === 'bearing' ? (mark.body ?? 'still') : 'still');
+  const standing = $derived(skyAt(sheet.evaluation, index, sheet.playhead.frame));
   const ACROSS = (['left third', 'centre', 'right third'] as const).map((value) => ({ value, label: value }));
   const FAR = -1e6;
   /** What is asked for of each form. */
@@ -47,7 +57,9 @@
   };
   const slides = $derived(sheet.plan.rig.axes.some(({ name }) => name === 'slide'));
   const fields = $derived(
-    FIELDS[mark.form].filter(({ field }) => slides || (field !== 'x_mm' && field !== 'y_mm'))
+    body === 'sun' || body === 'moon'
+      ? []
+      : FIELDS[mark.form].filter(({ field }) => slides || (field !== 'x_mm' && field !== 'y_mm'))
   );
   /** A camera that stands on one spot has marks around it: so far off, in such a direction. */
   const turn = $derived((Math.atan2(mark.x_mm, mark.y_mm) * 180) / Math.PI);
@@ -68,6 +80,21 @@
     value={mark.form}
     onchoose={(form) => sheet.put(`${path}.form`, form)}
   />
+  {#if mark.form === 'bearing'}
+    <Choice
+      label="What goes with the sky"
+      options={BODIES}
+      value={body}
+      onchoose={(value) => sheet.put(`${path}.body`, value)}
+    />
+    {#if standing && body !== 'still'}
+      <p>
+        at frame {number(sheet.playhead.frame + 1, 12)}: {write((standing.azimuth + 720) % 360, 'deg')} from north,
+        {write(standing.altitude, 'deg')} above the horizon
+      </p>
+    {/if}
+    {#if body === 'star'}<p class="label">Where it stands at the first frame:</p>{/if}
+  {/if}
   <Rows>
     {#if !slides && mark.form !== 'bearing'}
       <Row label="from the camera">

@@ -1,6 +1,6 @@
 /** The finder's picture as it is put together: the model, smear, crop, onion skins, and the lines over it. */
 import type { Evaluation, Plan } from '../../api/client';
-import { brightAt, cropAt, moonAt, openShare, poseAt, sunAt, type Crop } from './pose';
+import { brightAt, cropAt, moonAt, openShare, poseAt, skyAt, sunAt, type Crop } from './pose';
 import type { Model } from './scene';
 
 export interface Shown {
@@ -25,6 +25,7 @@ export function paint(
   const { width, height } = onto.canvas;
   model.light(sunAt(evaluation, frame));
   model.moon(moonAt(evaluation, frame));
+  for (const { index } of view.skies ?? []) model.star(index, skyAt(evaluation, index, frame));
   model.expose(brightAt(evaluation, frame));
   const open = openShare(plan, evaluation, frame);
   const steps = open > 0.02 ? SMEAR_STEPS : 1;

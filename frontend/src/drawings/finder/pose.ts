@@ -83,6 +83,12 @@ export function moonAt({ view }: Told, frame: number): Pick<Sun, 'azimuth' | 'al
   return { azimuth: at(view.moon.azimuth, frame), altitude, up: altitude > view.sun_up_deg };
 }
 
+/** Where a mark stands at a frame that goes with the sky; nothing for any other. */
+export function skyAt({ view }: Told, index: number, frame: number) {
+  const found = view?.skies?.find((one) => one.index === index);
+  return found && { azimuth: at(found.azimuth, frame), altitude: at(found.altitude, frame) };
+}
+
 const WAY_POINTS = 60;
 
 /** The ways of sun and moon over the shoot, over the horizon: bearing and height at some frames. */

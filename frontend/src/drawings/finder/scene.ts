@@ -43,6 +43,8 @@ export interface Inks {
 
 const M = 1 / 1000;
 const FAR_M = 4000;
+/** Marks that are directions are drawn in front of sun and moon. */
+const DIRECTIONS = 0.8;
 const rad = (degrees: number) => (degrees * Math.PI) / 180;
 
 /** Whether there is no graphics card: then smooth edges cost four times the work, and are left out in motion. */
@@ -83,6 +85,8 @@ export class Model {
   #shadows = new Group();
   #sun: Mesh<CircleGeometry, MeshBasicMaterial>;
   #moon: Mesh<CircleGeometry, MeshBasicMaterial>;
+  /** The marks that are directions, by their number. */
+  #stars = new Map<number, Mesh>();
   #ways = new Group();
   #key = new DirectionalLight(0xffffff, 2);
   #fill = new AmbientLight(0xffffff, 1);
@@ -149,7 +153,14 @@ export class Model {
     this.#groundAt = -(plan.rig.standing?.lens_height_mm ?? 1500) * M;
     this.#ground.position.y = this.#groundAt;
     this.#things.add(this.#grid(), this.#horizon());
-    for (const mark of plan.move.marks) this.#things.add(...this.#thing(mark));
+    this.#stars.clear();
+    plan.move.marks.forEach((mark, index) => {
+      // Sun and moon are drawn for every shoot.
+      if (mark.form === 'bearing' && (mark.body === 'sun' || mark.body === 'moon')) return;
+      const made = this.#thing(mark);
+      if (mark.form === 'bearing') this.#stars.set(index, made[0] as Mesh);
+      this.#things.add(...made);
+    });
   }
 
   /** The ways of sun and moon over the shoot, as bearings and heights: fine lines in the sky. */
@@ -175,6 +186,11 @@ export class Model {
   moon(moon: { azimuth: number; altitude: number; up: boolean } | null): void {
     this.#moon.visible = !!moon?.up;
     if (moon) this.#moon.position.set(...this.#far(moon.azimuth, moon.altitude));
+  }
+
+  /** A mark that goes with the sky, where it stands now; nothing where that is not known. */
+  star(index: number, at: { azimuth: number; altitude: number } | undefined): void {
+    if (at) this.#stars.get(index)?.position.set(...this.#far(at.azimuth, at.altitude, DIRECTIONS));
   }
 
   #mix(share: number): Color {
@@ -236,17 +252,11 @@ export class Model {
   }
 
   #bearing(mark: Mark): Mesh {
-    const [turn, up] = [rad(mark.bearing_deg - this.#normal), rad(mark.altitude_deg)];
-    const far = FAR_M * 0.8;
     const dot = new Mesh(
-      new SphereGeometry(far * 0.006, 12, 8),
+      new SphereGeometry(FAR_M * DIRECTIONS * 0.006, 12, 8),
       new MeshBasicMaterial({ color: this.#mix(0.9) })
     );
-    dot.position.set(
-      far * Math.cos(up) * Math.sin(turn),
-      far * Math.sin(up),
-      -far * Math.cos(up) * Math.cos(turn)
-    );
+    dot.position.set(...this.#far(mark.bearing_deg, mark.altitude_deg, DIRECTIONS));
     return dot;
   }
 

@@ -4,7 +4,7 @@ import { fill, number, write } from '../../format';
 import { sized, within, type Grip, type Nudge, type Point } from '../../parts/grasp';
 import type { Sheet } from '../../sheet/sheet.svelte';
 import { around, boxOf, placed, wideOf, type Box } from '../labels';
-import { leanAt, moonAt, poseAt, sunAt, viewAt, type Pose } from '../finder/pose';
+import { leanAt, moonAt, poseAt, skyAt, sunAt, viewAt, type Pose } from '../finder/pose';
 import * as plan from './geometry';
 
 export const THUMB = 12;
@@ -21,6 +21,9 @@ const UNDER = [62, 92] as const;
 const MOST_SUFFERED = 4;
 
 const turned = (bearing: number) => (bearing + 720) % 360;
+/** Whether a mark goes with the sky: no hand moves it. */
+const led = (mark: Sheet['plan']['move']['marks'][number]) =>
+  mark.form === 'bearing' && (mark.body ?? 'still') !== 'still';
 
 export class PlanView {
   page = $state(560);
@@ -135,7 +138,7 @@ export class PlanView {
         .map((one) => ({ ...one, at: this.#edge(one.mark.x_mm, one.mark.y_mm) })),
       ...this.marks
         .filter(({ mark }) => mark.form === 'bearing')
-        .map((one) => ({ ...one, at: this.#bearingEdge(one.mark.bearing_deg) }))
+        .map((one) => ({ ...one, at: this.#bearingEdge(this.#bearing(one.index)) }))
     ].sort((a, b) => a.at.x - b.at.x)
   );
 
@@ -254,7 +257,7 @@ export class PlanView {
     const grip = this.#grip(`mark ${index}`, {
       drag: ({ at, by, merge }) => {
         const taken = this.#takenMark;
-        if (!taken) return;
+        if (!taken || led(taken)) return;
         if (taken.form === 'bearing')
           return this.#bear(index, this.#pointing(this.#middle, at) + (this.normal ?? 0), merge);
         this.#stand(
@@ -277,7 +280,10 @@ export class PlanView {
 
   /** A mark beyond the drawing: a bearing is turned; what is only far away is moved with the keys. */
   beyond(index: number): Grip {
-    return { ...this.mark(index), take: () => this.move.marks[index]!.form === 'bearing' };
+    return {
+      ...this.mark(index),
+      take: () => this.move.marks[index]!.form === 'bearing' && !led(this.move.marks[index]!)
+    };
   }
 
   north(middle: Point): Grip {
@@ -330,6 +336,12 @@ export class PlanView {
     return plan.edge(from, [this.to.x(x), this.to.y(y)], this.width, this.height);
   }
 
+  /** The bearing of a direction: where it stands now, for what goes with the sky. */
+  #bearing(index: number): number {
+    const { evaluation, playhead } = this.#sheet;
+    return skyAt(evaluation, index, playhead.frame)?.azimuth ?? this.move.marks[index]!.bearing_deg;
+  }
+
   #bearingEdge(bearing: number): plan.Pointed {
     return this.#edge(...plan.ahead(this.#middle, bearing - (this.normal ?? 0), this.frame.far * 50));
   }
@@ -368,6 +380,7 @@ export class PlanView {
 
   #nudgeMark(index: number, { right, up, way, size, merge }: Nudge): void {
     const mark = this.move.marks[index]!;
+    if (led(mark)) return;
     if (mark.form === 'bearing')
       return this.#bear(index, mark.bearing_deg + way * sized(size, 1, 10, 0.1), merge);
     const by = sized(size, 10, 100, 1);
