@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import APIResponse, Page, Route, expect
 
-from tests.browser.pages import BrowserCase, figure, leaf, type_over
+from tests.browser.pages import BrowserCase, chapter, figure, leaf, type_over
 from tests.server.test_runs import Caller
 
 
@@ -34,6 +34,9 @@ class KitAndRig(BrowserCase):
 
         type_over(sheet, "settle", "2 s")
         offer = sheet.get_by_role("status").filter(has_text="has changed on the shelf since")
+        expect(offer).to_contain_text("writes in 3.12 s instead of 2.2 s")
+        # Beside any other chapter it stands in the margin.
+        chapter(sheet, "Clip")
         expect(offer).to_contain_text("writes in 3.12 s instead of 2.2 s")
         offer.get_by_role("button", name="Take it over").click()
         expect(offer).to_have_count(0)

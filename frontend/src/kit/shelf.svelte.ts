@@ -3,6 +3,10 @@ import { api, got, sentence, type CardLine, type Changed, type Plan } from '../a
 import type { LIKES } from './fields';
 import type { Sheet } from '../sheet/sheet.svelte';
 
+/** Which versions of which cards a plan has copies of. */
+export const versionsOf = (plan: Plan) =>
+  plan.kit.copies.map(({ key, card_id, version }) => `${key} ${card_id} ${version}`).join();
+
 export class RigShelf {
   cards = $state.raw<CardLine[] | null>(null);
   changed = $state.raw<Changed[]>([]);
@@ -40,7 +44,9 @@ export class RigShelf {
     }
     try {
       const answer = await api.POST('/api/kit/compare', { body: { plan } });
-      if (answer.data && plan === this.#sheet.plan) this.changed = answer.data.changed;
+      // What has been put on or taken over meanwhile is asked about anew.
+      if (answer.data && versionsOf(plan) === versionsOf(this.#sheet.plan))
+        this.changed = answer.data.changed;
     } catch {
       // The offer comes back with the next change; nothing depends on it.
     }

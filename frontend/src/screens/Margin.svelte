@@ -1,5 +1,7 @@
 <script lang="ts">
   /** The margin: the beat ring, the totals and the worst snags, always there. */
+  import { untrack } from 'svelte';
+  import { RigShelf, versionsOf } from '../kit/shelf.svelte';
   import { TAKES } from '../sheet/taken.svelte';
   import { toLocal } from '../time';
   import { keyed } from '../parts/keyed';
@@ -47,6 +49,12 @@
     sheet.evaluation.snags.filter((snag) => !(besideSentence && snag.code.startsWith('holds-')))
   );
   const old = $derived(sheet.taken.old(sheet.plan));
+  const shelf = new RigShelf(sheet);
+  /** Asked when a sheet is opened and when its copies are others; not at each change of a figure. */
+  const copies = $derived(versionsOf(sheet.plan));
+  $effect(() => {
+    if (copies) untrack(() => void shelf.compare(sheet.plan));
+  });
   const open = $derived(sheet.evaluation.clip.state);
   // A length of hours is read to the second; its working has the rest.
   const onSite = $derived.by(() => {
@@ -198,6 +206,12 @@
       <dd><Working figure="clip.speed_up" /></dd>
     </div>
   </dl>
+  {#if sheet.chapter !== 'rig'}
+    {#each shelf.changed as change (change.key)}<p class="label" role="status">
+        <b>{change.name}</b> has changed on the shelf since: {change.differences.join('; ')}.
+        <button type="button" class="link" onclick={() => shelf.takeOver(change)}>Take it over</button>
+      </p>{/each}
+  {/if}
   {#if sheet.chapter !== 'review' && old.length}<p class="label" role="status">
       Changed since you took it along: {old.map(({ what }) => TAKES[what]).join(', ')}.
       <a class="link" href="/shoots/{sheet.id}/review" onclick={router.follow}>Take it anew</a>
