@@ -1,4 +1,4 @@
-"""Nothing jumps at an edge: a figure a hair beside nought, or beside where something else stands, is the same figure."""
+"""Nothing jumps at an edge: a hair beside nought, or beside where something else stands, a figure is the same."""
 
 import math
 import random
