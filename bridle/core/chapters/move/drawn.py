@@ -30,10 +30,12 @@ def drawn(shooting: Shooting, points: int, aside: bool) -> MoveState:
     return MoveState(traces=traces, view=_view(shooting, points, aside, known))
 
 
-def _body(body: Sun | None, points: int) -> dict[str, Series] | None:
+def _body(body: Sun | None, points: int, aside: bool) -> dict[str, Series] | None:
     if body is None:
         return None
-    return {"azimuth": series(body.azimuth, points, 2), "altitude": series(body.altitude, points, 2)}
+    # Under the hand a tenth of a degree is enough.
+    digits = 2 if aside else 1
+    return {"azimuth": series(body.azimuth, points, digits), "altitude": series(body.altitude, points, digits)}
 
 
 def _skies(shooting: Shooting, points: int) -> Iterator[SkyMark]:
@@ -82,8 +84,8 @@ def _view(shooting: Shooting, points: int, aside: bool, known: dict[int, Series]
         legs=(*(leg.first for leg in timing.legs), timing.span.last),
         poses={name: known.get(id(values)) or series(values, points) for name, values in ways.items()},
         shift_share=series(shift, points, 6),
-        sun=_body(shooting.sun, points),
-        moon=_body(shooting.moon, points),
+        sun=_body(shooting.sun, points, aside),
+        moon=_body(shooting.moon, points, aside),
         skies=tuple(_skies(shooting, points)),
         bodies=tuple(_bodies(shooting)) if aside else (),
         sun_up_deg=UP_DEG,
