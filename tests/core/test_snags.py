@@ -539,14 +539,14 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "clocks-not-tied": (
         "The wind-up turntable, two-hour and the camera each run by a clock of their own.",
-        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets handles of 2 frames and 3 frames, which the edit cuts off.",
+        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets a handle of 2 frames at its start and one of 3 frames at its end; the edit cuts them off.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
     ),
     "moves-by-chance": (
         "Nothing ties the two-axis head, pan to the camera, so the rig may move while the shutter is open, from the first frame on.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
         "Move all the time · Frames are taken on the way; each smears 0.0146 px at most, which nobody sees.",
-        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets handles of 1 frame and 1 frame, which the edit cuts off.",
+        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets a handle of 1 frame at its start and one of 1 frame at its end; the edit cuts them off.",
     ),
     "nothing-fires": (
         "Nothing fires the full-frame body, 24 MP: no trigger is on the rig.",

@@ -110,7 +110,7 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
     needed = max(clip.handle_in_frames, lost.first), max(clip.handle_out_frames, lost.last)
     planned = Edit(path="beat.uncoupled", value=Uncoupled().model_dump(mode="json"))
     room = shooting.solution.frames - sum(needed) >= FEWEST_MOVING
-    said = "The clip gets handles of {first} and {last}, which the edit cuts off."
+    said = "The clip gets a handle of {first} at its start and one of {last} at its end; the edit cuts them off."
     handles = _handle_edits(*needed) if room else ()
     # In less time a drive with a pace of its own goes less far.
     ends = followed(shooting.plan, apply(shooting.plan, [planned, *handles])[0], ("spring", "setting"))
