@@ -50,10 +50,10 @@
   );
   const old = $derived(sheet.taken.old(sheet.plan));
   const shelf = new RigShelf(sheet);
-  /** Asked when a sheet is opened and when its copies are others; not at each change of a figure. */
+  /** Asked at every chapter, when the copies are others, and when somebody comes back from another window. */
   const copies = $derived(versionsOf(sheet.plan));
   $effect(() => {
-    if (copies) untrack(() => void shelf.compare(sheet.plan));
+    if (copies && sheet.chapter) untrack(() => void shelf.compare(sheet.plan));
   });
   const open = $derived(sheet.evaluation.clip.state);
   // A length of hours is read to the second; its working has the rest.
@@ -97,6 +97,9 @@
   >
 {/snippet}
 
+<svelte:document
+  onvisibilitychange={() => document.visibilityState === 'visible' && void shelf.compare(sheet.plan)}
+/>
 <aside class="margin" aria-label="Beat, totals and snags">
   {#if beat}
     <BeatRing {beat} {spare} onpart={hold} />
