@@ -167,7 +167,7 @@ SAID: dict[str, tuple[str, ...]] = {
     "camera-has-no-manual-mode": (
         "The settings are to follow the light, but “phone with a timer app” has no manual mode.",
         "Let it expose by itself · Every frame is exposed, each a little differently: the clip flickers, and the edit has to even it out.",
-        "Lock its exposure for the whole shoot · One exposure for all: 14 of 120 frames cannot be mended.",
+        "Lock its exposure for the whole shoot · One exposure throughout: 14 of 120 frames would be beyond mending.",
     ),
     "aperture-is-fixed": (
         "The aperture is to follow the light, but “phone with a timer app” has only f/2.",
@@ -178,7 +178,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "Plan with f/2 · With the same shutter and ISO every frame comes out 2.97 stops brighter.",
     ),
     "exposure-beyond-the-dial": (
-        "A frame is exposed for 8 s; the slowest shutter of “full-frame body, 24 MP” is 2 s.",
+        "Some frames need 8 s; “full-frame body, 24 MP” goes no slower than 2 s.",
         "Expose 2 s, with ISO set to 400 · As bright as before, with more noise.",
     ),
     "no-raw-files": (
@@ -187,7 +187,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "stabiliser-stays-on": (
         "The stabiliser of “full-frame body, 24 MP” cannot be switched off: it shifts the picture from frame to frame.",
-        "Keep 5 % of each side for levelling it out · The clip shows 5700 px across, and the edit can shift each frame back into place.",
+        "Keep 5 % of each side for levelling it out · The clip keeps 5700 px of the width; the edit has room to shift each frame back into place.",
     ),
     "mark-drifts-on-the-way": (
         "The post drifts 0.993 % of the width off its place between the two ends, most at frame 360.",
@@ -195,14 +195,14 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "no-headset-key": (
         "The phone with a timer app sees 330 Ω at its headset socket, and no button of a headset has that.",
-        "Take a resistor of 240 Ω · The nearest that is sold does; a phone leaves some room on either side.",
+        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone takes a little more or less.",
     ),
     "relay-not-fed": (
         "Nothing feeds the coil of the relay board with its own driver: its supply pin is joined to nothing.",
         "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
     ),
     "relay-fed-too-low": (
-        "The relay board with its own driver is made for 5 V; the supply pin gives 3.3 V.",
+        "The relay board with its own driver needs 5 V, and the supply pin gives only 3.3 V.",
         "Feed it from 5 V · Another supply pin of the board, or a supply beside it that shares its ground.",
     ),
     "coil-without-diode": (
@@ -210,9 +210,9 @@ SAID: dict[str, tuple[str, ...]] = {
         "Put a diode across it · Its ringed end to the coil's plus; any small rectifier diode will do.",
     ),
     "interval-not-listed": (
-        "The wired interval remote has no interval of 10 s: it has 1 s, 5 s, 15 s and 30 s.",
-        "Dial 5 s · 720 frames, one every 5 s, 1 h on site, 28.8 s of clip.",
-        "Dial 15 s · 240 frames, one every 15 s, 1 h on site, 9.6 s of clip.",
+        "The wired interval remote cannot be set to 10 s: it offers 1 s, 5 s, 15 s and 30 s.",
+        "Set it to 5 s · 720 frames, one every 5 s, 1 h on site, 28.8 s of clip.",
+        "Set it to 15 s · 240 frames, one every 15 s, 1 h on site, 9.6 s of clip.",
     ),
     "lead-too-short": (
         "The release lead for this camera is 600 mm long; the carriage travels 860 mm.",
@@ -628,7 +628,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "wrong-headset-key": (
         "The phone with a timer app takes this press for volume down; its app fires on volume up.",
-        "Take a resistor of 240 Ω · The nearest that is sold does; a phone leaves some room on either side.",
+        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone takes a little more or less.",
         "Let the app fire on volume down · Where its settings know that key; try it with a headset first.",
     ),
     "chain-never-rests": (

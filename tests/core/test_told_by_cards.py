@@ -96,7 +96,7 @@ class Cards(TestCase):
         listed = {**CARDS["remote-timer"], "intervals": ["1", "5", "15", "30", "60"]}
         snag = next(one for one in evaluate(rig(CARDS[BODY], listed)).snags if one.code == "interval-not-listed")
         self.assertEqual(str(snag.slots["listed"].value), "1 s, 5 s, 15 s, 30 s and 1 min")
-        self.assertEqual([fill(fix.label, fix.slots) for fix in snag.fixes], ["Dial 5 s", "Dial 15 s"])
+        self.assertEqual([fill(fix.label, fix.slots) for fix in snag.fixes], ["Set it to 5 s", "Set it to 15 s"])
         for interval in (F(5), F(30)):
             plan = rig(CARDS[BODY], listed, plan=plan_of({**THREE, "interval": interval}))
             self.assertNotIn("interval-not-listed", codes(plan))

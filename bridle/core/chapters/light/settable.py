@@ -41,7 +41,7 @@ TOO_SLOW = SnagKind(
     "exposure-beyond-the-dial",
     "stop",
     "light",
-    "A frame is exposed for {longest}; the slowest shutter of “{camera}” is {slowest}.",
+    "Some frames need {longest}; “{camera}” goes no slower than {slowest}.",
     "It cannot be set any longer, so the frames would come out darker than planned.",
 )
 NO_RAW = SnagKind(
@@ -99,7 +99,9 @@ def _locked(shooting: Shooting) -> Fix:
     lost = int(one.outside.sum()) if one is not None else 0
     return Fix(
         label="Lock its exposure for the whole shoot",
-        consequence="One exposure for all: {lost} of {frames} cannot be mended." if lost else "One exposure for all.",
+        consequence="One exposure throughout: {lost} of {frames} would be beyond mending."
+        if lost
+        else "One exposure throughout.",
         slots={"lost": slot(lost), "frames": slot(shooting.frames, "frames")},
         edits=(Edit(path="light.school", value="locked"),),
     )
@@ -229,7 +231,7 @@ def _stabilised(shooting: Shooting, camera: Body | Phone) -> Iterator[Snag]:
     after = kept(plan.model_copy(update={"picture": picture}))
     fix = Fix(
         label="Keep {edge} of each side for levelling it out",
-        consequence="The clip shows {across} across, and the edit can shift each frame back into place.",
+        consequence="The clip keeps {across} of the width; the edit has room to shift each frame back into place.",
         slots={"edge": slot(EDGE, "share"), "across": slot(after.source_px[0], "px")},
         edits=(Edit(path="picture.reserve", value=EDGE),),
     )

@@ -99,7 +99,7 @@ FED_LOW = SnagKind(
     "relay-fed-too-low",
     "stop",
     "trigger",
-    "The {coupling} is made for {coil}; the supply pin gives {level}.",
+    "The {coupling} needs {coil}, and the supply pin gives only {level}.",
     "Its coil gets {flows} of {needs}, and a coil needs about three quarters of its current to pull in.",
 )
 RESTLESS = SnagKind(
@@ -328,7 +328,7 @@ def _right_ohms(shooting: Shooting, card: Coupling | None, ohms: float, key: str
         index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is card)
         yield Fix(
             label="Take a resistor of {ohms}",
-            consequence="The nearest that is sold does; a phone leaves some room on either side.",
+            consequence="That is the nearest you can buy; a phone takes a little more or less.",
             slots={"ohms": slot(ohms, "Ω")},
             edits=(Edit(path=f"kit.copies.{index}.card.contact_ohm", value=ohms),),
         )

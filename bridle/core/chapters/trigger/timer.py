@@ -35,7 +35,7 @@ NOT_LISTED = SnagKind(
     "interval-not-listed",
     "stop",
     "clip",
-    "The {device} has no interval of {interval}: it has {listed}.",
+    "The {device} cannot be set to {interval}: it offers {listed}.",
     "What its menu does not list cannot be set.",
 )
 KINDS = (FLOOR, LIMIT, NOT_LISTED)
@@ -76,7 +76,7 @@ def _listed(plan: Plan, trigger: Trigger, interval: Fraction) -> Iterator[Snag]:
     fixes = [
         fix
         for one in near
-        for fix in clip_fixes(plan, "Dial {fitting}", within(plan, "interval", one), {"fitting": slot(one, "s")})
+        for fix in clip_fixes(plan, "Set it to {fitting}", within(plan, "interval", one), {"fitting": slot(one, "s")})
     ]
     said = [write(one, "s") for one in known[:MOST_LISTED]]
     more = [f"{len(known) - MOST_LISTED} more"] if len(known) > MOST_LISTED else []

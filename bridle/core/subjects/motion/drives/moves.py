@@ -75,12 +75,21 @@ class MoveDial(DriveCard):
         return Fraction(str(min(point.every_s for point in self.paces))) if self.paces else None
 
     def _chosen(self, wanted: Wanted) -> MovePosition:
-        each = abs(wanted.sweep) / wanted.moves
+        each = abs(wanted.sweep) / self._moves(wanted)
         return min(self.positions, key=lambda position: abs(position.each - each))
 
     def goes(self, wanted: Wanted) -> float | None:
         """As far as its nearest position takes it, move by move; None where nothing is asked of it."""
-        return self._chosen(wanted).each * wanted.moves if wanted.sweep and wanted.moves else None
+        return self._chosen(wanted).each * self._moves(wanted) if wanted.sweep and wanted.moves else None
+
+    def _moves(self, wanted: Wanted) -> int:
+        """As many as there are from frame to frame; in its own time where its second dial has no such interval."""
+        if not self.paces or dial_for(wanted.interval_s, self._pairs()):
+            return wanted.moves
+        return max(1, int(wanted.seconds / self._nearest(wanted)[1] + 1e-9))
+
+    def _nearest(self, wanted: Wanted) -> tuple[float, float]:
+        return min(self._pairs(), key=lambda point: abs(point[1] - wanted.interval_s))
 
     def times_s(self, wanted: Wanted) -> list[float]:
         """At each of its positions, with as many moves at the interval as make up the sweep."""
@@ -106,7 +115,7 @@ class MoveDial(DriveCard):
             return ""
         found = dial_for(wanted.interval_s, self._pairs())
         if found is None:
-            dial, every = min(self._pairs(), key=lambda point: abs(point[1] - wanted.interval_s))
+            dial, every = self._nearest(wanted)
             return f"; second dial at {dial:g}, the nearest that is calibrated: a move every {write(every, 's')}"
         doubt, every = dial_doubt(self._pairs()), wanted.interval_s
         return f"; second dial at {found[1]:.1f} ± {doubt:.1f}: a move every {write(every, 's')}"
@@ -119,9 +128,11 @@ class MoveDial(DriveCard):
         key, unit = f"drive.{wanted.axis}", wanted.unit
         sweep, moves = (
             term("sweep", "the move sweeps", abs(wanted.sweep), unit),
-            term("moves", "moves", wanted.moves, ""),
+            term("moves", "moves", self._moves(wanted), ""),
         )
-        yield figure(f"{key}.each", "a move, as needed", abs(wanted.sweep) / wanted.moves, unit, EACH, sweep, moves)
+        yield figure(
+            f"{key}.each", "a move, as needed", abs(wanted.sweep) / self._moves(wanted), unit, EACH, sweep, moves
+        )
         each = term("each", "a move at that position", self._chosen(wanted).each, unit)
         yield figure(f"{key}.does", f"{wanted.axis} goes", goes, unit, GOES, each, moves)
         found = dial_for(wanted.interval_s, self._pairs())
