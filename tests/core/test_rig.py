@@ -90,7 +90,13 @@ class Drives(TestCase):
         ):
             self.assertEqual(len(called), len(kinds))
         for kind in kinds:
-            drive, unit = kind(), "deg"
+            # With a row in each table that may be without any.
+            rows = {
+                table.path: [dict(zip((c.path for c in table.columns), table.first, strict=True))]
+                for table in kind.TABLES
+                if table.first
+            }
+            drive, unit = kind.model_validate(rows), "deg"
             data = {"drive": drive.model_dump(mode="json"), "backlash": 0, "settle_s": "1"}
             fields = [field.path for field in drive.FIELDS]
             fields += [f"{table.path}.0.{column.path}" for table in drive.TABLES for column in table.columns]

@@ -82,7 +82,9 @@ describe('the shelf beside a rig', () => {
       const { sheet, plan, key } = withCards();
       serve(() => [200, { changed: [changed(key)] }]);
       const shelf = new RigShelf(sheet);
-      await shelf.compare(structuredClone(plan));
+      const meanwhile = structuredClone(plan);
+      meanwhile.kit.copies[0]!.version += 1;
+      await shelf.compare(meanwhile);
       expect(shelf.changed).toEqual([]);
       serve(() => 'away');
       await shelf.compare(plan);
