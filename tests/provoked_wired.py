@@ -29,6 +29,8 @@ def table(name: str) -> Plan:
 
 
 WIRED: dict[str, Plan] = {
+    "lamp-level-unused": lit(use={"levels": [1, 0]}),
+    "lamp-needs-dimmer": lit(use={"levels": [1, 0, 0.5]}, beat={"bracket_frames": 3}),
     "wires-not-known": table("lead cut open, not sounded"),
     "switch-not-known": chain("print-switch", BODY, trigger={"switch": {"wires": ["left", "middle", "right"]}}),
     "pin-voltage-not-read": table("voltage of the pin not read"),

@@ -1,6 +1,8 @@
 """The real server in a process of its own, with data of its own, to be looked at, killed and started again."""
 
+import atexit
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -8,11 +10,22 @@ import sys
 import time
 import urllib.error
 import urllib.request
+from functools import cache
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 ROOT = Path(__file__).parents[1]
 LONGEST_START_S = 60
+
+
+@cache
+def _demo() -> Path:
+    """Data in which the demo is loaded: once for all servers of this process, each of which has a copy."""
+    folder = TemporaryDirectory()
+    atexit.register(folder.cleanup)
+    made = Served(Path(folder.name))
+    made.stop()
+    return made.data
 
 
 class Served:
@@ -33,6 +46,8 @@ class Served:
             "DJANGO_SETTINGS_MODULE": "bridle.server.settings",
         }
         self.said = Path(self.folder.name) / "said"
+        if demo and data is None and start:
+            shutil.copytree(_demo(), self.data, dirs_exist_ok=True)
         if start:
             self.start()
 
@@ -71,4 +86,10 @@ class Served:
 
     def stop(self) -> None:
         self.kill()
+        for _ in range(50):
+            try:
+                self.folder.cleanup()
+                return
+            except OSError:  # What it had begun beside itself has not heard yet that it is gone.
+                time.sleep(0.1)
         self.folder.cleanup()

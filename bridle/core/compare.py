@@ -39,12 +39,13 @@ class ChangedCopy:
 
 
 def compare_kit(plan: Plan, cards: dict[int, tuple[int, AnyCard]]) -> list[ChangedCopy]:
-    """The copies of a plan whose cards (by id, with their version) say something else by now."""
+    """The copies of a plan whose cards (by id, with their version) have come to say something else."""
     before: Evaluation | None = None
     found = []
     for copy in plan.kit.copies:
         version, card = cards.get(copy.card_id or 0, (0, copy.card))
-        if card == copy.card or card.kind != copy.card.kind:
+        # Where the card is as it was copied, it is the plan that says something else, and means to.
+        if version <= copy.version or card == copy.card or card.kind != copy.card.kind:
             continue
         before = before or evaluate(plan)
         now = Copy(key=copy.key, card_id=copy.card_id, version=version, card=card)

@@ -38,7 +38,7 @@ GOLDEN: dict[str, tuple[int, float, float, str, float | None, list[str]]] = {
 
 class Contract(TestCase):
     # Making a plan that fails smaller takes minutes and tells no more.
-    @settings(max_examples=max(40, EXAMPLES // 10), deadline=None, phases=(Phase.explicit, Phase.reuse, Phase.generate))
+    @settings(max_examples=max(20, EXAMPLES // 20), deadline=None, phases=(Phase.explicit, Phase.reuse, Phase.generate))
     @given(plans)
     def test_of_any_plan(self, plan: Plan) -> None:
         told = evaluate(plan)

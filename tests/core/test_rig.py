@@ -358,6 +358,8 @@ class Cards(TestCase):
         made = [{**copies("full-frame-body")[0], "card_id": 7, "version": 1}]
         plan: Plan = fitted(plan_of({**THREE, "interval": F(4)}), made)
         self.assertEqual(compare_kit(plan, {7: (2, card("full-frame-body"))}), [])
+        # The card is as it was copied: somebody has changed it in the plan.
+        self.assertEqual(compare_kit(plan, {7: (1, card("full-frame-body", write_s="6"))}), [])
         (found,) = compare_kit(plan, {7: (2, card("full-frame-body", write_s="6"))})
         self.assertEqual(found.differences, ("writes in 6 s instead of 2.2 s",))
         self.assertTrue(any("A new snag: One beat needs" in effect for effect in found.effects), found.effects)

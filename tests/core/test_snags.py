@@ -705,6 +705,15 @@ SAID: dict[str, tuple[str, ...]] = {
         "The grow lamp has to be switched 1 s ahead of the shutter, and the beat leaves it 0.46 s.",
         "Give the beat 0.94 s for it · Everything else of the beat comes that much later.",
     ),
+    "lamp-level-unused": (
+        "The grow lamp has 2 levels, and a frame has only one exposure.",
+        "Light it at 100 % · It is as bright for every exposure.",
+    ),
+    "lamp-needs-dimmer": (
+        "The grow lamp goes from 50 % to 100 % within a frame, and a relay only switches it on and off.",
+        "Set its levels to 100 %, dark and 100 % · In the order of the exposures; the last one holds for all that "
+        "follow it.",
+    ),
     "toggle-loses-count": (
         "The grow lamp is switched by a push that turns it on and off in turn.",
         "Switch it by a level · A relay or a switched socket in its supply: on is on, and off is off.",

@@ -9,11 +9,14 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.move import Keyframe, Move
 from bridle.core.reckon.clocks import own_clocks
+from bridle.core.reckon.reckoning import shooting_of
+from bridle.core.reckon.season.draws import lamps
 from bridle.core.reckon.tested import chain_digest
 from bridle.core.snag import fill
 from tests.core.test_ready import on_the_rig
 from tests.strategies import CARDS, copies, fitted, plan_of
 from tests.wired import BODY, chain
+from tests.workings import worked_out
 
 THREE = {"rate": F(25), "shoot": F(3600), "interval": F(10)}
 
@@ -68,11 +71,35 @@ class Cards(TestCase):
         plan = rig(CARDS[BODY], {**CARDS["remote-timer"], "extra_frames": 1})
         self.assertEqual(on_card(plan)["Controller"]["frames"], "set 359: it makes 1 more, 360 frames in all")
 
-    def test_a_lamp_for_some_exposures_of_a_frame_stands_so_on_the_card(self) -> None:
-        use = {"lamp": "grow-lamp", "lit": "for the frame", "exposures": [1, 3], "level": 0.5}
-        plan = chain("remote-timer", BODY, "grow-lamp", trigger={"lamps": [use]}, beat={"warm_s": "1"})
-        (said,) = (value for name, value in on_card(plan)["Trigger"].items() if "lamp" in name)
-        self.assertIn("ahead of exposure 1 and 3, at 50 %", said)
+    def test_a_lamp_for_some_exposures_of_a_frame(self) -> None:
+        """Of three exposures of 2 s with 1 s between them; it comes on in 1 s and draws 20 W, a frame every 30 s."""
+        for levels, said, times, joules in (
+            ([1], "1 s ahead of the frame", 1, 20 * (1 + 8)),
+            ([0.5], "1 s ahead of the frame, at 50 %", 1, 20 * 9 / 2),
+            # Lit for 3 s, then dark for 3 s until it warms up again.
+            ([0.5, 0, 0.5], "1 s ahead of exposures 1 and 3, at 50 %", 2, 20 * 6 / 2),
+            ([0, 1, 0], "1 s ahead of exposure 2", 1, 20 * 3),
+            # It stays lit from the first to the second; the last level holds for the third.
+            ([1, 0.5], "1 s ahead of exposure 1 at 100 %, exposure 2 at 50 % and exposure 3 at 50 %", 1, 20 * (3 + 3)),
+        ):
+            use = {"lamp": "grow-lamp", "lit": "for the frame", "levels": levels}
+            bracket = {"exposure_s": "2", "bracket_times_s": ["2", "2", "2"], "bracket_gap_s": "1", "warm_s": "1"}
+            lamp = {"watts": 20.0, "warm_up_s": "1"}
+            plan = chain("remote-timer", BODY, "grow-lamp", trigger={"lamps": [use]}, beat=bracket, grow_lamp=lamp,
+                         held={"rate": 25, "shoot": 3600, "interval": 30})  # fmt: skip
+            with self.subTest(levels):
+                figures = evaluate(plan).figures
+                (on,) = (value for name, value in on_card(plan)["Trigger"].items() if "lamp" in name)
+                self.assertIn(said, on)
+                (key,) = (key for key in figures if key.endswith(".cycles"))
+                self.assertEqual(figures[key].value, 120 * times)
+                heat = figures[key.replace("cycles", "heat")]
+                self.assertAlmostEqual(heat.value, joules / 30)
+                self.assertAlmostEqual(heat.value, worked_out(heat))
+                shooting = shooting_of(plan)
+                assert shooting is not None
+                (drawn,) = lamps(shooting)
+                self.assertAlmostEqual(drawn.frame_j, joules)
 
     def test_the_steps_through_a_menu_are_printed_in_their_order(self) -> None:
         steps = ["Menu, three times to the right", "Interval: as above", "leave “delay” as it is"]

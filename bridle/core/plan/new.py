@@ -1,5 +1,6 @@
 """A new plan with sound defaults, from the three questions that are asked and the kind of shoot it is to be."""
 
+import re
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, NamedTuple
@@ -87,7 +88,7 @@ def new_plan(name: str, subject: str, place: str, zone: str, start: datetime, ki
     length = ("frames", begun.frames) if begun.frames else ("shoot", begun.shoot_s)
     held = (("rate", RATE), length, ("interval", begun.interval_s))
     pegs = tuple(Peg.model_validate({"quantity": quantity, "value": Fraction(value)}) for quantity, value in held)
-    at_home = any(word in subject.lower() for word in AT_HOME)
+    at_home = any(re.search(rf"\b{word}s?\b", subject.lower()) for word in AT_HOME)
     clock = Clock(at=start, errands=tuple(one for one in begun.errands if not (at_home and one == WALK)))
     return Plan(
         shoot=Shoot(name=name, subject=subject, kind=kind, place=Place(name=place, zone=zone), clock=clock),

@@ -173,6 +173,8 @@ def kind_of(path: str, linear: bool = True) -> str | None:
         return KINDS_BY_PATH[path]
     if path.startswith("beat.bracket_times_s."):
         return "duration"
+    if path.startswith("trigger.lamps.") and ".levels." in path:
+        return "share"
     last = path.rpartition(".")[2]
     if last in _AXIS_KINDS:
         return _AXIS_KINDS[last][0 if linear else 1]

@@ -15,6 +15,7 @@ Terminal = Annotated[str, Field(pattern=r"^(source|coupling|resistor|camera|wire
 WireNumber = Annotated[int, Field(ge=0, lt=MOST_WIRES)]
 # How sure a test can make anybody.
 Certainty = Annotated[Rational, bounded(0.5, 0.999, "how sure a test makes", open_below=False)]
+Level = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 CopyKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
 
 
@@ -54,15 +55,30 @@ class Join(Section):
 class LampUse(Section):
     """How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter.
 
-    `exposures` are those of a bracket that it is lit for (1 is the first; empty: all), `level` how bright it is set.
+    `levels` say how bright it is in each exposure of a frame: 0 is dark, 1 full, and the last one holds for all that
+    follow it. All the time, and between frames, it is as bright as the brightest of them.
     """
 
     lamp: CopyKey
     lit: Literal["always", "for the frame", "between frames"] = "always"
     pin: Line = ""
     before_s: Duration | None = None
-    exposures: Annotated[tuple[Annotated[int, Field(ge=1, le=15)], ...], Field(max_length=15)] = ()
-    level: Annotated[float, Field(ge=SMALLEST, le=1, allow_inf_nan=False)] = 1.0
+    levels: Annotated[tuple[Level, ...], Field(min_length=1, max_length=15)] = (1.0,)
+
+    @model_validator(mode="after")
+    def _lit_once(self) -> "LampUse":
+        if not any(self.levels):
+            raise ValueError("a lamp is lit in one exposure of a frame at least")
+        return self
+
+    @property
+    def brightest(self) -> float:
+        """Its level where it is not lit exposure by exposure."""
+        return max(self.levels)
+
+    def level(self, number: int) -> float:
+        """How bright it is in an exposure of the frame; 1 is the first."""
+        return self.levels[min(number, len(self.levels)) - 1]
 
 
 class Trial(Section):

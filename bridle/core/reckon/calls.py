@@ -2,6 +2,8 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 
@@ -9,6 +11,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Imager
 from bridle.core.plan.trigger import LampUse
 from bridle.core.plan.wired import Coupling, Lamp
+from bridle.core.reckon.exposed import Exposures
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.wiring import parts_of
 
@@ -32,21 +35,52 @@ class Call:
     interval: float
 
 
+class Span(NamedTuple):
+    """From and to in seconds of the beat, and how bright: 1 is full."""
+
+    on: float
+    off: float
+    level: float
+
+
 @dataclass(frozen=True)
 class Lit:
-    """A lamp of the kit as it is used: on from and to, in seconds of the beat, and from when it is bright."""
+    """A lamp of the kit as it is used, in seconds of the beat.
+
+    It is switched at `on` for the first time and at `off` for the last. `spans` are what lies between: lit, where it is
+    lit for the frame; dark, where it is lit between frames.
+    """
 
     index: int
     use: LampUse | None
     lamp: Lamp
     on: float
-    bright: float
     off: float
+    spans: tuple[Span, ...]
 
     @property
     def switched(self) -> bool:
         """Whether it is switched with every frame."""
         return self.use is not None and self.use.lit != "always"
+
+    @property
+    def lit_s(self) -> float:
+        """How long it is lit for the frame."""
+        return sum(span.off - span.on for span in self.spans)
+
+    @property
+    def level(self) -> float:
+        """How bright it is while it is lit, on average."""
+        if self.use is None or not self.lit_s:
+            return 1.0
+        if self.use.lit != "for the frame":
+            return self.use.brightest
+        return sum((span.off - span.on) * span.level for span in self.spans) / self.lit_s
+
+    @property
+    def times(self) -> int:
+        """How often a frame switches it on: once, and once more after each exposure for which it is dark."""
+        return (1 if self.lit_s else 0) + sum(after.on > before.off for before, after in pairwise(self.spans))
 
 
 def call_of(shooting: Shooting) -> Call:
@@ -103,7 +137,8 @@ def relays_of(plan: Plan) -> tuple[tuple[Switched, ...], ...]:
             continue
         before = lamp.warm_up_s if use.before_s is None else use.before_s
         shared = use.pin and lamp.switch == "level" and not lamp.on_mains
-        groups.setdefault((use.pin, use.lit, before, lamp.volts) if shared else index, []).append((index, lamp, use))
+        alike = (use.pin, use.lit, before, lamp.volts, use.levels)
+        groups.setdefault(alike if shared else index, []).append((index, lamp, use))
     return tuple(tuple(group) for group in groups.values())
 
 
@@ -112,11 +147,32 @@ def lit(shooting: Shooting) -> Iterator[Lit]:
     call = call_of(shooting)
     for index, lamp, use in lamps_of(shooting.plan):
         if use is None or use.lit == "always":
-            yield Lit(index, use, lamp, 0.0, 0.0, call.interval)
+            level = use.brightest if use is not None else 1.0
+            yield Lit(index, use, lamp, 0.0, call.interval, (Span(0.0, call.interval, level),))
             continue
         before = float(lamp.warm_up_s if use.before_s is None else use.before_s)
-        on = call.opens - before
-        yield Lit(index, use, lamp, on, on + float(lamp.warm_up_s), call.closed)
+        if use.lit == "between frames":
+            spans: tuple[Span, ...] = (Span(call.opens - before, call.closed, 0.0),)
+        else:
+            never = Span(call.opens, call.opens, 0.0)
+            spans = tuple(_exposed(shooting.cycle.exposures, call, use, before)) or (never,)
+        yield Lit(index, use, lamp, spans[0].on, spans[-1].off, spans)
+
+
+def _exposed(exposing: Exposures, call: Call, use: LampUse, before: float) -> Iterator[Span]:
+    """Lit for exposure after exposure; from one for which it is lit to the next such it stays so."""
+    if len(use.levels) == 1:
+        yield Span(call.opens - before, call.closed, use.levels[0])
+        return
+    opens, off, goes_on = call.opens, float("-inf"), False
+    for turn, (exposure, gap) in enumerate(exposing.in_turn()):
+        level = use.level(turn % len(exposing.bracket_s) + 1)
+        if level:
+            on = off if goes_on else max(off, opens - before)
+            off = opens + exposure
+            yield Span(on, off, level)
+        goes_on = bool(level)
+        opens += exposure + gap
 
 
 def heard_press_s(plan: Plan) -> float:

@@ -53,8 +53,8 @@ def chain_digest(plan: Plan) -> str:
                 del card[field]
     chain = plan.trigger.model_dump(mode="json", include=set(OF_THE_CHAIN))
     for use in chain["lamps"]:
-        if not use["exposures"] and use["level"] == 1:
-            del use["exposures"], use["level"]
+        if use["levels"] == [1.0]:
+            del use["levels"]
     beat = plan.beat.model_dump(mode="json", include=set(OF_THE_BEAT))
     text = json.dumps([cards, chain, beat], sort_keys=True)
     return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -3973,7 +3973,8 @@ export interface components {
          * LampUse
          * @description How a lamp of the kit is used: `pin` switches it, `before_s` ahead of the shutter.
          *
-         *     `exposures` are those of a bracket that it is lit for (1 is the first; empty: all), `level` how bright it is set.
+         *     `levels` say how bright it is in each exposure of a frame: 0 is dark, 1 full, and the last one holds for all that
+         *     follow it. All the time, and between frames, it is as bright as the brightest of them.
          */
         LampUse: {
             /** Lamp */
@@ -3992,15 +3993,12 @@ export interface components {
             /** Before S */
             before_s?: string | null;
             /**
-             * Exposures
-             * @default []
+             * Levels
+             * @default [
+             *       1
+             *     ]
              */
-            exposures: number[];
-            /**
-             * Level
-             * @default 1
-             */
-            level: number;
+            levels: number[];
         };
         /**
          * Layers

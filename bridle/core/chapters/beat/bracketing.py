@@ -22,6 +22,9 @@ def snags(shooting: Shooting) -> Iterator[Snag]:
     beat = shooting.plan.beat
     if beat.bracket_frames < 2 or beat.bracket_step_stops or beat.bracket_times_s:
         return
+    # The exposures of a frame may differ by their lamps alone.
+    if any(use.lit == "for the frame" and len(set(use.levels)) > 1 for use in shooting.plan.trigger.lamps):
+        return
     one = Fix(
         label="Take one exposure a frame",
         consequence="The bracket is gone; the beat gets shorter.",

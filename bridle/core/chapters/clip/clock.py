@@ -22,9 +22,8 @@ PRESS = Formula("start - delay", "the delay runs from the press to the first fra
 EARLIEST = Formula("start + shoot * (1 - spread)", "if every frame is called that much early")
 LATEST = Formula("start + shoot * (1 + spread)", "if every frame is called that much late")
 
-
-# A formula with its terms.
 CHARGE = Formula("next - length", "full before the first errand")
+# A formula with its terms.
 Rule: TypeAlias = "tuple[Formula, *tuple[Term, ...]]"
 
 

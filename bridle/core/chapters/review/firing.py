@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from bridle.core.chapters.review.lines import line, some
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.plan.document import Plan
+from bridle.core.plan.trigger import LampUse
 from bridle.core.plan.wired import Lamp, Trigger
 from bridle.core.quantity import listed, write
 from bridle.core.reckon.calls import lamps_of
@@ -26,7 +27,7 @@ STANDS = {
 
 def firing(shooting: Shooting) -> list[SettingSheet]:
     """A section of its own where a person has wired or set what presses; what is bought presses as it was made to."""
-    return some("Trigger", [*_pressed(shooting), *_lamps(shooting.plan)])
+    return some("Trigger", [*_pressed(shooting), *_lamps(shooting)])
 
 
 def bench_test(shooting: Shooting) -> Iterator[SettingLine]:
@@ -68,17 +69,29 @@ def _tried(done: tuple[Step, ...]) -> str:
     return f"passed, {last.day} {last:%b %Y}"
 
 
-def _lamps(plan: Plan) -> Iterator[SettingLine]:
-    for _, lamp, use in lamps_of(plan):
+def _lamps(shooting: Shooting) -> Iterator[SettingLine]:
+    exposures = len(shooting.cycle.exposures.bracket_s)
+    for _, lamp, use in lamps_of(shooting.plan):
         if use is None or use.lit == "always":
             continue
         before = lamp.warm_up_s if use.before_s is None else use.before_s
         on = "off" if use.lit == "between frames" else "on"
         by = f", pin {use.pin}" if use.pin else ""
-        which = listed([str(number) for number in use.exposures])
-        of = f"exposure {which}" if use.exposures else "the frame"
-        level = "" if use.level == 1 else f", at {write(use.level, 'share')}"
-        yield line(lamp.name, slot(f"{on} {write(before, 's')} ahead of {of}{level}{by}"))
+        yield line(lamp.name, slot(f"{on} {write(before, 's')} ahead of {_lit_for(use, exposures)}{by}"))
+
+
+def _lit_for(use: LampUse, exposures: int) -> str:
+    """The frame, or which exposures of it; and how bright, where that is not full."""
+    each = range(1, exposures + 1)
+    levels = [use.level(number) for number in each] if use.lit == "for the frame" else [use.brightest]
+    lit = [number for number, level in enumerate(levels, 1) if level]
+    bright = {levels[number - 1] for number in lit}
+    if len(bright) > 1:
+        return listed([f"exposure {number} at {write(levels[number - 1], 'share')}" for number in lit])
+    numbers = listed([str(number) for number in lit])
+    of = "the frame" if len(lit) == len(levels) else f"exposure{'s' if len(lit) > 1 else ''} {numbers}"
+    level = next(iter(bright), 1.0)
+    return of if level == 1 else f"{of}, at {write(level, 'share')}"
 
 
 def to_pack(plan: Plan) -> Iterator[str]:

@@ -8,6 +8,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import AxisCard
 from bridle.core.plan.wired import Battery, PowerSupply
+from bridle.core.quantity import listed, write
 from bridle.core.reckon.calls import Lit, lit, relays_of
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.reckoning import Shooting
@@ -50,13 +51,31 @@ SUPPLY = SnagKind(
     "What hangs on the {supply} draws {drawn}; it gives {gives}.",
     "Lamps flicker or go out when all are on, and whatever else it feeds resets.",
 )
-KINDS = (COLD, WARMS, TOGGLES, WAKES_LIT, SUPPLY)
+TOO_MANY = SnagKind(
+    "lamp-level-unused",
+    "mind",
+    "trigger",
+    "The {lamp} has {levels} levels, and a frame has only {exposures}.",
+    "Each level is for one exposure of a frame, in turn; those left over are never used.",
+)
+NEEDS_DIMMER = SnagKind(
+    "lamp-needs-dimmer",
+    "mind",
+    "trigger",
+    "The {lamp} goes from {one} to {other} within a frame, and a relay only switches it on and off.",
+    "Something has to dim it between two exposures, in the time that the bracket leaves.",
+)
+KINDS = (COLD, WARMS, TOGGLES, WAKES_LIT, SUPPLY, TOO_MANY, NEEDS_DIMMER)
 
 SHARE = Formula("min(1, max(0, (off - on) / interval))", "lit for the frame alone")
+SHARE_IN_PARTS = Formula("min(1, max(0, lit / interval))", "lit for some exposures of the frame")
 SHARE_BETWEEN = Formula("min(1, max(0, 1 - (off - on) / interval))", "dark for the frame alone")
 SAVED = Formula("watts * (1 - share) * shoot / 3600", "what it does not draw while it is dark")
+SAVED_DIMMED = Formula("watts * (1 - share * level) * shoot / 3600", "what it does not draw while it is dark or dimmed")
 ONCE = Formula("frames", "once for each frame")
+OFTEN = Formula("frames * times", "in each frame, once for every exposure that comes after a dark one")
 HEAT = Formula("watts * share", "all of it ends as heat")
+HEAT_DIMMED = Formula("watts * share * level", "all that it draws ends as heat")
 DRAWN = Formula(
     "lamps + motors", "each lamp's power over its voltage, those on the mains left out; motors at their peak"
 )
@@ -77,29 +96,82 @@ def _lamp(shooting: Shooting, one: Lit) -> Iterator[Figure | Snag]:
     if not one.switched or one.use is None:
         return
     between = one.use.lit == "between frames"
-    rule, share = SHARE, (one.off - one.on) / float(shooting.solution.interval)
+    share = one.lit_s / float(shooting.solution.interval)
     if between:
         rule, share = SHARE_BETWEEN, 1 - share
-    times = term("off", "switched again at", one.off, "s"), term("on", "switched at", one.on, "s"), interval
+    else:
+        rule = SHARE if one.times == 1 else SHARE_IN_PARTS
     share = min(1.0, max(0.0, share))
-    yield figure(f"{key}.share", "share of the time that it is lit", share, "share", rule, *times)
-    watts, part = term("watts", "its power", lamp.watts, "W"), term("share", "lit for", share, "share")
-    shoot = term("shoot", "shoot length", shooting.solution.shoot, "s")
-    saved = lamp.watts * (1 - share) * float(shooting.solution.shoot) / 3600
-    yield figure(f"{key}.saved", "energy saved", saved, "Wh", SAVED, watts, part, shoot)
-    yield figure(f"{key}.heat", "heat, on average", lamp.watts * share, "W", HEAT, watts, part)
+    switched = term("off", "switched again at", one.off, "s"), term("on", "switched at", one.on, "s")
+    parts = (term("lit", "lit in a frame", one.lit_s, "s"),)
+    times = parts if rule is SHARE_IN_PARTS else switched
+    yield figure(f"{key}.share", "share of the time that it is lit", share, "share", rule, *times, interval)
+    yield from _drawn(shooting, one, share)
     colour, day = term("lamp", "the lamp", lamp.kelvin, "K"), term("day", "daylight", DAYLIGHT_K, "K")
-    frames = term("frames", "frames", shooting.frames, "frames")
     # Lamps on one relay are counted with the first of them.
     if any(group[0][0] == one.index for group in relays_of(shooting.plan)):
-        yield figure(f"{key}.cycles", "its relay is switched on and off", shooting.frames, "times", ONCE, frames)
+        frames, often = term("frames", "frames", shooting.frames, "frames"), shooting.frames * one.times
+        rule, terms = (ONCE, (frames,)) if one.times == 1 else (OFTEN, (frames, term("times", "times", one.times, "")))
+        yield figure(f"{key}.cycles", "its relay is switched on and off", often, "times", rule, *terms)
     yield figure(f"{key}.mixed", "with as much daylight", mixed_k(lamp.kelvin), "K", MIXED, colour, day)
     yield from _warm(shooting, one)
+    yield from _levels(shooting, one)
     place = f"trigger.lamps.{shooting.plan.trigger.lamps.index(one.use)}"
     if lamp.switch == "toggle":
         yield TOGGLES.at(f"{place}.lit", name, [_level(one), _always(place)])
     if lamp.on_after_power_up and one.use.lit == "for the frame":
         yield WAKES_LIT.at(f"kit.copies.{one.index}.card.on_after_power_up", name, [_dark_first(one)])
+
+
+def _drawn(shooting: Shooting, one: Lit, share: float) -> Iterator[Figure]:
+    """What it saves, and what warms the scene; dimmed, it draws that much less."""
+    key, drawn = f"trigger.lamp.{one.index}", one.lamp.watts * share * one.level
+    terms = [term("watts", "its power", one.lamp.watts, "W"), term("share", "lit for", share, "share")]
+    if one.level != 1:
+        terms.append(term("level", "how bright, on average", one.level, "share"))
+    shoot = shooting.solution.shoot
+    saved = (one.lamp.watts - drawn) * float(shoot) / 3600
+    rules = (SAVED, HEAT) if one.level == 1 else (SAVED_DIMMED, HEAT_DIMMED)
+    length = term("shoot", "shoot length", shoot, "s")
+    yield figure(f"{key}.saved", "energy saved", saved, "Wh", rules[0], *terms, length)
+    yield figure(f"{key}.heat", "heat, on average", drawn, "W", rules[1], *terms)
+
+
+def _levels(shooting: Shooting, one: Lit) -> Iterator[Snag]:
+    """Levels of exposures that no frame has, and levels between which a relay cannot choose."""
+    assert one.use is not None
+    place = f"trigger.lamps.{shooting.plan.trigger.lamps.index(one.use)}.levels"
+    if one.use.lit != "for the frame":
+        return
+    count, levels = len(shooting.cycle.exposures.bracket_s), one.use.levels
+    if len(levels) > count:
+        kept = levels[:count] if any(levels[:count]) else (one.use.brightest,)
+        slots = {"lamp": slot(one.lamp.name), "levels": slot(str(len(levels))), "exposures": slot(_exposures(count))}
+        yield TOO_MANY.at(place, slots, [_with_levels(place, kept)])
+        return
+    lit = sorted({level for level in levels if level})
+    if len(lit) > 1:
+        slots = {"lamp": slot(one.lamp.name), "one": slot(lit[0], "share"), "other": slot(lit[-1], "share")}
+        even = tuple(one.use.brightest if level else 0.0 for level in levels)
+        yield NEEDS_DIMMER.at(place, slots, [_with_levels(place, even)])
+
+
+def _exposures(count: int) -> str:
+    return "one exposure" if count == 1 else f"{count} exposures"
+
+
+def _with_levels(place: str, levels: tuple[float, ...]) -> Fix:
+    alike = len(set(levels)) == 1
+    kept = levels[:1] if alike else levels
+    said = listed([write(level, "share") if level else "dark" for level in kept])
+    return Fix(
+        label="Light it at {levels}" if alike else "Set its levels to {levels}",
+        consequence="It is as bright for every exposure."
+        if alike
+        else "In the order of the exposures; the last one holds for all that follow it.",
+        slots={"levels": slot(said)},
+        edits=(Edit(path=place, value=list(kept)),),
+    )
 
 
 def _warm(shooting: Shooting, one: Lit) -> Iterator[Snag]:

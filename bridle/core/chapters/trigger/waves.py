@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.chapters.trigger.state import Wave
-from bridle.core.reckon.calls import Call, call_of, lit
+from bridle.core.reckon.calls import Call, Span, call_of, lit
 from bridle.core.reckon.exposed import Exposures
 from bridle.core.reckon.hearing import Hearing
 from bridle.core.reckon.reckoning import Shooting
@@ -37,9 +37,21 @@ def waves(shooting: Shooting) -> Iterator[Wave]:
         if not one.switched or one.use is None:
             yield Wave(name=f"lamp-{one.index}", label=label, on=((0.0, call.interval),), kind="lamp", note="always on")
             continue
-        spans = ((one.on, one.off),) if one.use.lit == "for the frame" else ((0.0, one.on), (one.off, call.interval))
+        between = ((0.0, one.on), (one.off, call.interval))
+        spans = tuple(_joined(one.spans)) if one.use.lit == "for the frame" else between
         kept = tuple((max(0.0, a), min(b, call.interval)) for a, b in spans if b > a)
         yield Wave(name=f"lamp-{one.index}", label=label, on=kept, kind="lamp", note=one.use.lit)
+
+
+def _joined(spans: tuple[Span, ...]) -> Iterator[tuple[float, float]]:
+    """What goes on from one to the next at another level is lit all along."""
+    on, off, _ = spans[0]
+    for span in spans[1:]:
+        if span.on > off:
+            yield on, off
+            on = span.on
+        off = span.off
+    yield on, off
 
 
 def _pressed(shooting: Shooting, call: Call, found: Hearing) -> Iterator[Wave]:

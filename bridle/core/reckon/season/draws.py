@@ -45,7 +45,7 @@ class Draw:
 def draws_of(shooting: Shooting, hours: Hours) -> tuple[Draw, ...]:
     """Every consumer of the plan that is not fed by the mains itself."""
     plan = shooting.plan
-    found = [*_camera(shooting), *_controller(plan), *_link(plan), *_motors(shooting), *_lamps(shooting)]
+    found = [*_camera(shooting), *_controller(plan), *_link(plan), *_motors(shooting), *lamps(shooting)]
     return (*found, *_heater(plan, hours))
 
 
@@ -127,18 +127,19 @@ def _motors(shooting: Shooting) -> Iterator[Draw]:
         )
 
 
-def _lamps(shooting: Shooting) -> Iterator[Draw]:
+def lamps(shooting: Shooting) -> Iterator[Draw]:
+    """Those that no mains feeds: lit as they are used, and dimmed as they are set."""
     interval = float(shooting.timeline.interval_s)
     for one in lit(shooting):
         if one.lamp.on_mains:
             continue
-        seconds = one.off - one.on if one.switched else interval
-        if one.use is not None and one.use.lit == "between frames":
-            seconds = interval - seconds
-        if one.use is None or one.use.lit == "always":
-            yield Draw(one.lamp.name, always_w=one.lamp.watts)
+        watts = one.lamp.watts * one.level
+        if one.use is None or not one.switched:
+            yield Draw(one.lamp.name, always_w=watts)
+        elif one.use.lit == "between frames":
+            yield Draw(one.lamp.name, frame_j=watts * max(0.0, interval - one.lit_s))
         else:
-            yield Draw(one.lamp.name, frame_j=one.lamp.watts * max(0.0, seconds))
+            yield Draw(one.lamp.name, frame_j=watts * one.lit_s)
 
 
 def _heater(plan: Plan, hours: Hours) -> Iterator[Draw]:

@@ -36,10 +36,14 @@
   ] as const;
   type Lit = (typeof LIT)[number]['value'];
 
+  /** Exposures of a frame. */
+  const exposures = $derived(sheet.plan.beat.bracket_times_s.length || sheet.plan.beat.bracket_frames);
+  const inTurn = (use: (typeof uses)[number]) => use.lit === 'for the frame' && use.levels.length > 1;
+
   function choose(key: string, lit: Lit) {
     const at = useOf(key);
     if (at >= 0) sheet.put(`trigger.lamps.${at}.lit`, lit);
-    else sheet.put('trigger.lamps', [...uses, { lamp: key, lit, pin: '', before_s: null }]);
+    else sheet.put('trigger.lamps', [...uses, { lamp: key, lit, pin: '', before_s: null, levels: [1] }]);
   }
 </script>
 
@@ -80,6 +84,26 @@
                 value={use.before_s === null ? exact(card.warm_up_s) : undefined}
                 empty="as long as it takes"
               /></Row
+            >
+            <Row label={inTurn(use) ? 'how bright, exposure by exposure' : 'how bright'}
+              ><span class="levels"
+                >{#each use.levels.slice(0, inTurn(use) ? undefined : 1).keys() as i (i)}<span
+                    ><Editable
+                      path="trigger.lamps.{n}.levels.{i}"
+                      label="level of the {card.name} in exposure {i + 1}"
+                      unit="share"
+                    />{#if inTurn(use)}<button
+                        class="link"
+                        aria-label="leave out the level of exposure {i + 1}"
+                        onclick={() => sheet.drop(`trigger.lamps.${n}.levels.${i}`)}>×</button
+                      >{/if}</span
+                  >{/each}{#if use.lit === 'for the frame' && use.levels.length < exposures}<button
+                    class="link"
+                    onclick={() =>
+                      sheet.put(`trigger.lamps.${n}.levels`, [...use.levels, use.levels.at(-1)!])}
+                    >one for the next exposure</button
+                  >{/if}</span
+              ></Row
             >
             <Row label="comes on in"><span>{say(exact(card.warm_up_s), 's')}</span></Row>
             <Row label="the beat gives lamps" path="beat.warm_s" unit="s" />
@@ -136,6 +160,12 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0 36px;
+  }
+  .levels {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 2px 12px;
+    align-items: baseline;
   }
   .caution {
     border-left: 3px solid var(--mind);
