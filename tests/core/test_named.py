@@ -97,6 +97,7 @@ NAMED: tuple[tuple[str, str], ...] = (
     (r"trigger\.dwell_s", "wait"),
     (r"trigger\.autofocus", "focus"),
     (r"trigger\.stabiliser", "switch it off"),
+    (r"trigger\.lamps\.\d+\.levels", "its levels|light it at"),
     (r"trigger\.lamps", "switch|leave it on"),
     (r"trigger\.distance_mm", "stand"),
     (r"printing\.by", "changed file"),
