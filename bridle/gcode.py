@@ -20,7 +20,7 @@ from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
 from bridle.standins.printer.proof import Proof
 
 REFUSED = (NoTextError, AlteredError, NotReadyError, NoLayersError, TooLargeError, PlanFileError)
-FAILED = 3
+FAILED, INCOMPLETE = 3, 4
 
 
 def add_gcode(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
@@ -30,7 +30,11 @@ def add_gcode(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -
     for name, does, told in (
         ("inspect", _inspect, "print what was read of a file as JSON"),
         ("park", _park, "write the file with the plan's stops to standard output"),
-        ("prove", _prove, "run a file on the virtual printer; exit status 3 where it is not proven"),
+        (
+            "prove",
+            _prove,
+            "run a file on the virtual printer; exit status 3: it is wrong, 4: not all can be told",
+        ),
         ("strip", _strip, "write the file without Bridle's stops to standard output"),
     ):
         command = each.add_parser(name, help=told, description=told.capitalize() + ".")
@@ -40,6 +44,8 @@ def add_gcode(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -
             command.add_argument(
                 "--plan", metavar="PLAN.json", required=needed, help="the shoot, with printer and switch"
             )
+        if name == "prove":
+            command.add_argument("--original", metavar="FILE", help="the file before any stops were put in")
         if name == "park":
             command.add_argument("--unproven", action="store_true", help="write the file even where the proof fails")
         if name == "strip":
@@ -84,7 +90,9 @@ def _park(arguments: argparse.Namespace) -> None:
     plan = _plan(arguments)
     assert plan is not None
     with _given(arguments.file) as path, tempfile.TemporaryDirectory() as folder:
-        made = make_changed(path, Path(folder) / "changed.gcode", _fitted(plan, path))
+        if plan.printing.file is None:
+            plan = _fitted(plan, path)
+        made = make_changed(path, Path(folder) / "changed.gcode", plan)
         _tell(made.proof, f"{made.layers:,} stops")
         if made.proof.stands == "failed" and not arguments.unproven:
             raise SystemExit(FAILED)
@@ -102,22 +110,25 @@ def _fitted(plan: Plan, path: Path, altered_too: bool = False) -> Plan:
 
 
 def _prove(arguments: argparse.Namespace) -> None:
-    plan = _plan(arguments)
+    plan, original = _plan(arguments), Path(arguments.original) if arguments.original else None
     assert plan is not None
     with _given(arguments.file) as path:
-        fitted = _fitted(plan, path, altered_too=True)
-        proof = prove_file(path, fitted)
-        count = len(chosen(fitted.frames)) if fitted.frames.source == "layers" else 0
+        # What the plan does not know of its file is read of the original; of this very file only where there is none.
+        if plan.printing.file is None:
+            plan = _fitted(plan, original or path, altered_too=True)
+        proof = prove_file(path, plan, original=original)
+        count = len(chosen(plan.frames)) if plan.frames.source == "layers" else 0
     _tell(proof, f"{count:,} layers chosen", sys.stdout.write)
     if proof.stands != "proven":
-        raise SystemExit(FAILED)
+        raise SystemExit(FAILED if proof.failures else INCOMPLETE)
 
 
 def _tell(proof: Proof, first: str, write: Callable[[str], object] = sys.stderr.write) -> None:
     write(f"{first}. {summary(proof)}\n")
-    for one in proof.failures:
-        where = [f"line {one.line:,}"] * bool(one.line) + [f"layer {one.layer:,}"] * bool(one.layer)
-        write(f"{', '.join(where)}: {said(one)}\n")
+    for one in (*proof.failures, *proof.minds):
+        layer = "before the first layer" if one.layer is None else f"layer {one.layer:,}"
+        x, y, z = one.at
+        write(f"line {one.line:,}, {layer}, at x {x:.1f}, y {y:.1f}, z {z:.2f}: {said(one)}\n")
 
 
 def _strip(arguments: argparse.Namespace) -> None:

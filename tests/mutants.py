@@ -105,7 +105,7 @@ MUTANTS = (
     Mutant("a coil without a diode is fine", f"{CORE}/chapters/trigger/circuits.py",
         "card.driver or card.diode:", "card.driver or True:", (SNAGS,)),
     Mutant("lamps that are switched otherwise share a relay", f"{CORE}/reckon/calls.py",
-        "groups.setdefault((use.pin, use.lit, before, lamp.volts)", "groups.setdefault((use.pin, lamp.volts)", (ALONG,)),
+        "alike = (use.pin, use.lit, before, lamp.volts, use.levels)", "alike = (use.pin, lamp.volts)", (ALONG,)),
     Mutant("a long shoot without a held length is short", f"{CORE}/reckon/folded.py",
         "return is_long(known.plan, known.shooting.timeline)", "return False", (ALONG,)),
     Mutant("left is right on the card", f"{CORE}/reckon/ways.py",

@@ -2,25 +2,26 @@
 
 import hashlib
 import os
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
 from bridle.bench.motions import model_of, motion_of
 from bridle.bench.proving import expected, proven
 from bridle.bench.reading import read
-from bridle.bench.source import of_file
+from bridle.bench.source import Opened, lines_without, of_file, pieces
 from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of
 from bridle.core.subjects.parking.stop import Stop
-from bridle.core.subjects.prints.found import Inspection
-from bridle.standins.printer.proof import Proof
+from bridle.core.subjects.prints.found import Inspection, Layer, Place
+from bridle.standins.printer.proof import Expected, Proof
 
 # What is being done, how much of it is done, and of how much; it may raise to stop the work.
 Told = Callable[[str, int, int], None]
 TRIAL_LAYERS = 10
 SLACK_S = 0.6
+RUNNING = "running it on the virtual printer"
 
 
 class NotReadyError(ValueError):
@@ -76,14 +77,40 @@ def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
         cut.unlink(missing_ok=True)
 
 
-def prove_file(path: Path, plan: Plan, told: Told = silent) -> Proof:
-    """Run a file as it is, whoever has put stops into it, against what is read of it without ours."""
-    found = read_print(path, plan, told, altered_too=True)
+def prove_file(path: Path, plan: Plan, told: Told = silent, original: Path | None = None) -> Proof:
+    """Run a file as it is, whoever has put stops into it, beside its original.
+
+    That is the file given, or what is left of this one without our stops, where it is the plan's own by its digest;
+    what the stops are held against is read of the original alone. Without one the print is not compared. Raises
+    `NotReadyError` where the original is not the plan's file.
+    """
+    file, alike = plan.printing.file, of_file(path)
+    if original is not None:
+        if file is not None and file.digest != digest_of(original):
+            raise NotReadyError("the plan's layers were read of another file than this original")
+        alike = of_file(original)
+    elif file is None or file.digest != _digest(pieces(alike, altered_too=True)):
+        return _prove(path, plan, told, None)
+    return _prove(path, plan, told, alike)
+
+
+def _prove(path: Path, plan: Plan, told: Told, original: Opened | None) -> Proof:
+    size, printer = path.stat().st_size, printer_of(plan)
+    source = original or of_file(path)
+    found = read(source, motion_of(printer), lambda what, done: told(what, done, size), altered_too=True)
     frames = layered(plan)
-    places = chosen_places(found, chosen(frames) if frames else (), plan.printing.stop.where)
-    due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S)
-    running = "running it on the virtual printer"
-    return proven(of_file(path), model_of(plan), due, lambda done: told(running, done, found.size))
+    numbers = [n for n in (chosen(frames) if frames else ()) if n <= len(found.layers)]
+    due = _due(plan, found, chosen_places(found, numbers, plan.printing.stop.where))
+    beside = lines_without(original, altered_too=True) if original else None
+    return proven(of_file(path), model_of(plan), due, beside, lambda done: told(RUNNING, done, size))
+
+
+def _due(plan: Plan, found: Inspection, places: Sequence[tuple[Layer, Place]]) -> Expected:
+    printer, held = printer_of(plan), held_s(plan)
+    idle = float(printer.idle_s) if printer and printer.idle_s else None
+    # A single command that fires has no hold; what is pressed is held as long as the plan says.
+    once = printer is not None and printer.fires != "switch" and not printer.fire_off
+    return expected(found, places, picture_s(plan), held + SLACK_S, idle, 0.0 if once else held)
 
 
 def _may_be_written(path: Path, plan: Plan) -> None:
@@ -113,12 +140,9 @@ def _make(path: Path, out: Path, plan: Plan, found: Inspection, numbers: Iterabl
     size = _write(
         out, changed(of_file(path), found, places, stop), lambda done: told("putting the stops in", done, found.size)
     )
-    printer = printer_of(plan)
-    idle = float(printer.idle_s) if printer and printer.idle_s else None
-    due = expected(found, places, picture_s(plan), held_s(plan) + SLACK_S, idle)
-    proof = proven(
-        of_file(out), model_of(plan), due, lambda done: told("running it on the virtual printer", done, size)
-    )
+    due = _due(plan, found, places)
+    original = lines_without(of_file(path))
+    proof = proven(of_file(out), model_of(plan), due, original, lambda done: told(RUNNING, done, size))
     return Made(out, size, len(places), proof)
 
 
@@ -134,6 +158,13 @@ def _write(out: Path, pieces: Iterable[bytes], told: Callable[[int], None]) -> i
         os.fsync(file.fileno())
     half.replace(out)
     return size
+
+
+def _digest(parts: Iterable[bytes]) -> str:
+    digest = hashlib.sha256()
+    for part in parts:
+        digest.update(part)
+    return digest.hexdigest()
 
 
 def digest_of(path: Path) -> str:

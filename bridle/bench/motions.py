@@ -37,6 +37,7 @@ def model_of(plan: Plan) -> Model:
         key=_key(switch) if printer.fires == "switch" and switch else None,
         on=stop.on if stop else (),
         off=stop.off if stop else (),
+        rest=(*stop.off, *stop.after) if stop else (),
         probes=_probes(printer),
         macros={macro.name: macro.text for macro in printer.macros if macro.text.strip()},
     )

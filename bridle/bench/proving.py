@@ -1,29 +1,51 @@
 """The proof: the virtual printer runs a changed file; what it met is held against what was read before the change."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 from bridle.bench.source import Opened, lines
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
+from bridle.standins.printer.beside import Beside
 from bridle.standins.printer.model import Model
+from bridle.standins.printer.obstacles import Obstacles
 from bridle.standins.printer.proof import Due, Expected, Proof, prove
 from bridle.standins.printer.virtual import Printer
 
+# So much further the print has gone on.
+PASSED_MM = 0.002
+
 
 def expected(
-    found: Inspection, places: Sequence[tuple[Layer, Place]], still_s: float, held_s: float, idle_s: float | None = None
+    found: Inspection,
+    places: Sequence[tuple[Layer, Place]],
+    still_s: float,
+    held_s: float,
+    idle_s: float | None = None,
+    least_s: float = 0.0,
 ) -> Expected:
     """What is to be expected of the changed file, from what was read of the unchanged one."""
-    end = found.total
     return Expected(
         dues=tuple(Due(layer.number, layer.z, place.sums) for layer, place in places),
-        printed=end.sums if end else (0.0,) * 6,
-        pushed=found.pushed,
+        layers=tuple((layer.number, layer.end.sums[0]) for layer in found.layers),
+        first=found.layers[0].end.sums[0] - found.layers[0].filament if found.layers else 0.0,
         still_s=still_s,
+        least_s=least_s,
         held_s=held_s,
         idle_s=idle_s,
     )
 
 
-def proven(opened: Opened, model: Model, due: Expected, told: Callable[[int], None] = lambda _: None) -> Proof:
-    """Run a file from its first byte and judge it."""
-    return prove(Printer(model).run(lines(opened, told)), due)
+def proven(
+    opened: Opened,
+    model: Model,
+    due: Expected,
+    original: Iterable[bytes] | None,
+    told: Callable[[int], None] = lambda _: None,
+) -> Proof:
+    """Run a file from its first byte, beside the lines of its original where there is one, and judge it."""
+    printer = Printer(model, dues=[one.printed[0] + PASSED_MM for one in due.dues])
+    if original is None:
+        return prove(printer.run(lines(opened, told)), due, None)
+    printer.early = due.first
+    beside = Beside(printer, Obstacles(printer))
+    log = beside.run(lines(opened, told), original)
+    return prove(log, due, beside.told)

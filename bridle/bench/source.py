@@ -41,6 +41,12 @@ def pieces(opened: Opened, altered_too: bool = False) -> Iterator[bytes]:
         yield from whole_lines(strip(whole_lines(chunks(stream)), altered_too))
 
 
+def lines_without(opened: Opened, altered_too: bool = False) -> Iterator[bytes]:
+    """The file without Bridle's own stops, line by line."""
+    for piece in pieces(opened, altered_too):
+        yield from piece.splitlines(keepends=True)
+
+
 def lines(opened: Opened, told: Callable[[int], None] = lambda _: None) -> Iterator[bytes]:
     """The file as it is, line by line; `told` hears now and then how many bytes are done."""
     done = 0

@@ -10,14 +10,14 @@ from gcodeparser import GcodeParser
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.bench.proving import expected
+from bridle.bench.proving import expected, proven
 from bridle.bench.reading import read
 from bridle.bench.writing import Where, changed, chosen_places
 from bridle.core.subjects.parking.blocks import AlteredError, strip
 from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.found import Inspection, Motion
 from bridle.standins.printer.model import Key, Model, Part
-from bridle.standins.printer.proof import Proof, prove
+from bridle.standins.printer.proof import Proof
 from bridle.standins.printer.virtual import Printer
 from tests.gcode import Dialect, dialects, program, shapes
 
@@ -48,11 +48,13 @@ def chosen(found: Inspection, nth: int) -> list[int]:
 def parked(text: bytes, nth: int = 1, where: Where = "end", stop: Stop = STOP) -> tuple[bytes, Inspection, Any]:
     found = inspected(text)
     places = chosen_places(found, chosen(found, nth), where)
-    return b"".join(changed(opened(text), found, places, stop)), found, expected(found, places, 0.9, 0.7)
+    due = expected(found, places, 0.9, 0.7, least_s=0.2 if stop.press else 0.0)
+    return b"".join(changed(opened(text), found, places, stop)), found, due
 
 
-def judged(text: bytes, due: Any, model: Model = MODEL) -> Proof:
-    return prove(Printer(model).run(text.splitlines(keepends=True)), due)
+def judged(text: bytes, due: Any, original: bytes | None, model: Model = MODEL) -> Proof:
+    """The verdict on a changed file, beside the one that it was made from."""
+    return proven(opened(text), model, due, original.splitlines(keepends=True) if original is not None else None)
 
 
 def path(text: bytes) -> list[tuple[float, ...]]:
@@ -82,7 +84,7 @@ class AnyFile(TestCase):
         for one, other in zip(before, after, strict=True):
             for a, b in zip(one, other, strict=True):
                 self.assertAlmostEqual(a, b, delta=2e-4 if how.inches else 2e-5)
-        proof = judged(out, due)
+        proof = judged(out, due, text)
         self.assertEqual((proof.stands, proof.failures), ("proven", ()), (how, out.decode()))
         self.assertEqual(proof.presses, len(chosen(found, nth)))
 
@@ -106,16 +108,16 @@ class Broken(TestCase):
     """The inserter broken in ways that a hand, or a mistake, breaks it: each is convicted, the marks taken away."""
 
     def test_each_break_is_convicted(self) -> None:
-        text = program(Dialect(), SQUARE)
-        good, _, due = parked(text, 2, "infill")
-        self.assertEqual(judged(good, due).stands, "proven")
+        original = program(Dialect(), SQUARE)
+        good, _, due = parked(original, 2, "infill")
+        self.assertEqual(judged(good, due, original).stands, "proven")
         stop = b"".join(good.partition(b";{ bridle")[1:]).partition(b";} bridle")[0]
         release = b"G1 X230.5 F1200\nG4 P200\nG1 X220\n"
         self.assertIn(release, stop)
         # What was right, what stands there instead, and what the proof has to say.
         breaks: dict[str, tuple[bytes, bytes, str]] = {
             "no release": (release, b"G1 X230.5 F1200\nG4 P200\n", "not released"),
-            "mode not restored": (b"M82\nG92", b"G92", "path"),
+            "mode not restored": (b"M82\nG92", b"G92", "state"),
             "unretract missing": (b"G1 E0.8 F2100\nM82\n", b"M82\n", "pushed"),
             "pressed twice": (release, release + release, "more"),
             "feed not restored": (b"G1 F1800\n", b"", "path"),
@@ -123,7 +125,7 @@ class Broken(TestCase):
             "wrong units": (b"G90\nM83\n", b"G20\nG90\nM83\n", "beyond"),
             "pressed too far": (b"G1 X230.5", b"G1 X233", "touch"),
             "not back": (b"G0 X120 Y80 F9000\n", b"", "path"),
-            "wrong E": (b"G92 E", b"G92 E1", "pushed"),
+            "wrong E": (b"G92 E", b"G92 E1", "path"),
             "not pressed": (b"G1 X230.5 F1200\n", b"", "missing"),
             "elsewhere": (b"G0 X220 Y180", b"G0 X220 Y150", "elsewhere"),
         }
@@ -133,15 +135,16 @@ class Broken(TestCase):
                 for everywhere in (True, False):
                     text = good.replace(right, wrong) if everywhere else good.replace(right, wrong, 1)
                     bare = b"".join(line for line in text.splitlines(keepends=True) if b"bridle" not in line)
-                    proof = judged(bare, due)
+                    proof = judged(bare, due, original)
                     if name == "elsewhere" and everywhere:
                         continue
                     self.assertEqual(proof.stands, "failed", (name, everywhere))
                     self.assertIn(kind, {one.kind for one in proof.failures}, proof.failures)
 
     def test_what_goes_wrong_alike_at_every_layer_is_told_once_with_its_count(self) -> None:
-        good, _, due = parked(program(Dialect(), SQUARE * 2))
-        (told,) = judged(good.replace(b"G4 P1000\n", b""), due).failures
+        text = program(Dialect(), SQUARE * 2)
+        good, _, due = parked(text)
+        (told,) = judged(good.replace(b"G4 P1000\n", b""), due, text).failures
         self.assertEqual((told.kind, told.layer, told.count), ("too short", 1, 12))
 
     def test_a_stop_at_the_wrong_layer_is_convicted(self) -> None:
@@ -152,7 +155,7 @@ class Broken(TestCase):
             numbers = [2, 4, 6] if off < 0 else [1, 3, 5]
             right = expected(found, chosen_places(found, numbers, "end"), 0.9, 0.7)
             out = b"".join(changed(opened(text), found, chosen_places(found, [n + off for n in numbers], "end"), STOP))
-            kinds = {one.kind for one in judged(out, right).failures}
+            kinds = {one.kind for one in judged(out, right, text).failures}
             self.assertTrue(kinds & {"wrong layer", "missing"}, kinds)
 
     def test_a_block_that_was_edited_is_told_with_its_line(self) -> None:

@@ -2,6 +2,7 @@
 
 import functools
 import io
+import json
 import math
 import operator
 import subprocess
@@ -71,7 +72,7 @@ class Already(TestCase):
             ("G0 X233 F6000\nG0 X100", "failed", "touch"),
             ("{% if x %}", "incomplete", ""),
         ):
-            proof = judged(out, due, replace(MODEL, macros={} if body is None else {"sweep": body}))
+            proof = judged(out, due, text, replace(MODEL, macros={} if body is None else {"sweep": body}))
             self.assertEqual(proof.stands, stands, body)
             self.assertTrue(not kind or kind in {one.kind for one in proof.failures}, proof.failures)
 
@@ -179,17 +180,24 @@ class CommandLine(TestCase):
         return subprocess.run(command, cwd=ROOT, input=given, capture_output=True, timeout=120)
 
     def test_park_prove_strip_and_their_exit_status(self) -> None:
-        plan = "bridle/demo/shoots/lattice-lantern.json"
+        demo = json.loads((ROOT / "bridle/demo/shoots/lattice-lantern.json").read_text())
         with TemporaryDirectory() as folder:
-            file = Path(folder) / "cup.gcode"
+            file, plan = Path(folder) / "cup.gcode", f"{folder}/plan.json"
             file.write_bytes(CUP)
+            refused = self.run_it("park", str(file), "--plan", "bridle/demo/shoots/lattice-lantern.json")
+            self.assertEqual((refused.returncode, b"read of another file" in refused.stderr), (1, True))
+            # A plan that has no file yet takes this one.
+            Path(plan).write_text(json.dumps({**demo, "printing": {**demo["printing"], "file": None}}))
             made = self.run_it("park", str(file), "--plan", plan)
             self.assertEqual((made.returncode, made.stdout.count(b";{ bridle stop")), (0, 3), made.stderr)
-            proof = self.run_it("prove", "-", "--plan", plan, given=made.stdout)
+            beside = ("--plan", plan, "--original", str(file))
+            proof = self.run_it("prove", "-", *beside, given=made.stdout)
             self.assertEqual((proof.returncode, b"Proven: 3 presses" in proof.stdout), (0, True), proof.stdout)
-            broken = self.run_it("prove", "-", "--plan", plan, given=made.stdout.replace(b"G1 X240.6", b"G1 X239"))
+            alone = self.run_it("prove", "-", "--plan", plan, given=made.stdout)
+            self.assertEqual((alone.returncode, b"was not compared" in alone.stdout), (4, True), alone.stdout)
+            broken = self.run_it("prove", "-", *beside, given=made.stdout.replace(b"G1 X240.6", b"G1 X239"))
             self.assertEqual(broken.returncode, 3)
-            self.assertIn(b"No press comes where this layer is done", broken.stdout)
+            self.assertRegex(broken.stdout, rb"line \d+, layer 2, at .*: No press comes where this layer is done")
             self.assertEqual(self.run_it("strip", "-", given=made.stdout).stdout, CUP)
             self.assertEqual(b"".join(strip([made.stdout])), CUP)
             told = self.run_it("inspect", str(file))

@@ -22,6 +22,7 @@ from bridle.datafolder.health import why_no_file
 from bridle.demo.lantern import lantern
 from bridle.server.prints.models import UNFINISHED, Print, Work
 from bridle.server.prints.shooting import shoot_of
+from bridle.standins.printer.proof import Failure
 
 LOG = logging.getLogger("bridle.prints")
 TELL_S = 0.25
@@ -152,17 +153,19 @@ def _keep_picture(kept: Print, found: Inspection) -> None:
 
 
 def _change(work: Work, told: _Telling) -> dict[str, Any]:
-    return _made(make_changed(work.print.original, work.makes, _plan(work), told))
+    plan = _plan(work)
+    return _made(make_changed(work.print.original, work.makes, plan, told), plan)
 
 
 def _trial(work: Work, told: _Telling) -> dict[str, Any]:
-    return _made(make_trial(work.print.original, work.makes, _plan(work), told))
+    plan = _plan(work)
+    return _made(make_trial(work.print.original, work.makes, plan, told), plan)
 
 
 def _prove(work: Work, told: _Telling) -> dict[str, Any]:
     """The file as it came, with the stops that a slicer wrote into it."""
     path, plan = work.print.original, _plan(work)
-    return _made(Made(path, path.stat().st_size, 0, prove_file(path, plan, told)))
+    return _made(Made(path, path.stat().st_size, 0, prove_file(path, plan, told)), plan)
 
 
 def _plan(work: Work) -> Plan:
@@ -171,26 +174,15 @@ def _plan(work: Work) -> Plan:
     return plan_from(work.plan)
 
 
-def _made(made: Made) -> dict[str, Any]:
+def _made(made: Made, plan: Plan) -> dict[str, Any]:
     """What came of it, as the page shows it."""
     proof = made.proof
-    failures = [
-        {
-            "kind": one.kind,
-            "said": said(one),
-            "why": why(one),
-            "line": one.line,
-            "layer": one.layer,
-            "at": one.at,
-            "fix": _fix(one),
-        }
-        for one in proof.failures[:40]
-    ]
     return {
         "stands": proof.stands,
         "said": summary(proof),
-        "failures": failures,
+        "failures": [_told(one, plan) for one in proof.failures[:40]],
         "failed": len(proof.failures),
+        "minds": [_told(one, plan) for one in proof.minds[:10]],
         "unknown": list(proof.unknown),
         "presses": proof.presses,
         "due": proof.due,
@@ -202,11 +194,18 @@ def _made(made: Made) -> dict[str, Any]:
     }
 
 
-def _fix(failure: Any) -> dict[str, Any] | None:
-    fix = fix_of(failure)
-    if fix is None:
-        return None
-    return {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
+def _told(one: Failure, plan: Plan) -> dict[str, Any]:
+    fix = fix_of(one, plan.printing.stop.raise_mm)
+    told = fix and {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
+    return {
+        "kind": one.kind,
+        "said": said(one),
+        "why": why(one),
+        "line": one.line,
+        "layer": one.layer,
+        "at": one.at,
+        "fix": told,
+    }
 
 
 DOES = {"read": _read, "change": _change, "trial": _trial, "prove": _prove}

@@ -43,6 +43,8 @@ class ProofTold(Schema):
     said: str
     failures: tuple[FailureTold, ...]
     failed: int
+    # What is no fault; proofs that were kept before this was told have none.
+    minds: tuple[FailureTold, ...] = ()
     unknown: tuple[str, ...]
     presses: int
     due: int

@@ -52,6 +52,8 @@ class Model:
     key: Key | None = None
     on: tuple[str, ...] = ()
     off: tuple[str, ...] = ()
+    # What a stop leaves switched as it is at rest.
+    rest: tuple[str, ...] = ()
     probes: tuple[float, float, float, float] | None = None
     macros: dict[str, str] = field(default_factory=dict)
 

@@ -5,10 +5,11 @@ It reads for itself and shares nothing with what reads and changes files elsewhe
 
 import math
 import re
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
 from bridle.standins.printer.model import Box, Model, lever, zones
+from bridle.standins.printer.setting import setting, word_setting
 
 Three = tuple[float, float, float]
 INCH_MM = 25.4
@@ -34,6 +35,16 @@ QUIET_WORDS = re.compile(
 )
 
 
+# A middle about which an arc goes, and whether it goes to the left.
+Bend = tuple[bool, float, float]
+# A place on a way, and the line that leads there; a printed straight with its filament.
+Leg = tuple[float, float, float, int]
+Laid = tuple[float, float, float, float, float, float, float, bool]
+USUAL_LAYER_MM, LEAST_LAYER_MM = 0.2, 0.03
+# Where filament was pushed with the head at rest, and how much.
+Push = tuple[float, float, float, float]
+
+
 @dataclass(slots=True)
 class Press:
     """A press of the camera: line, time, where the nozzle stood, what had been printed; when let go, when moved on.
@@ -52,13 +63,17 @@ class Press:
 
 @dataclass(slots=True)
 class Trouble:
-    """Something that went wrong: what, at which line, where the nozzle stood, and what it was about."""
+    """Something that went wrong: what, at which line, where the nozzle stood, and what it was about.
+
+    `above` is how far what stood in the way reached above the nozzle, or above that part of the head.
+    """
 
     kind: str
     line: int
     at: Three
     about: str
     printed: float = 0.0
+    above: float = 0.0
 
 
 @dataclass(slots=True)
@@ -78,18 +93,27 @@ class Log:
     pushed: float = 0.0
     longest_wait_s: float = 0.0
     longest_wait_line: int = 0
+    longest_wait_printed: float = 0.0
+    longest_wait_at: Three = (0.0, 0.0, 0.0)
     stopped_s: float = 0.0
     lines: int = 0
     at: Three = (0.0, 0.0, 0.0)
     held: bool = False
     broken: bool = False
+    # Where the print went on after each press that was due.
+    passed: list[tuple[int, Three]] = field(default_factory=list)
 
 
 class Printer:
     """One print on one printer."""
 
-    def __init__(self, model: Model, drawn: Callable[[Three, Three, float], None] | None = None) -> None:
-        """`drawn` hears every printed straight: from, to, filament."""
+    def __init__(
+        self,
+        model: Model,
+        drawn: Callable[[Three, Three, float], None] | None = None,
+        dues: Sequence[float] = (),
+    ) -> None:
+        """`drawn` hears every printed straight: from, to, filament; `dues` are amounts of filament to be told of."""
         self.model, self.log, self._drawn = model, Log(), drawn
         self.x, self.y, self.z = model.high[0], model.high[1], 0.0
         self.known: set[str] = set()
@@ -110,15 +134,46 @@ class Printer:
         self.pressed = False
         self._on = {one.encode() for one in model.on}
         self._off = {one.encode() for one in model.off}
+        # Of the last command that printed: where it began, what it pushed, how it bent; and since then, until the next,
+        # what was pushed with the head at rest, and how far the filament was pushed at most.
+        self.prints = 0
+        self.began: Three = (self.x, self.y, self.z)
+        self.fed = 0.0
+        self.bend: Bend | None = None
+        self.pushes: list[Push] = []
+        self.most = 0.0
+        self.gap_pushes: list[Push] = []
+        self.gap_most = 0.0
+        # Where the last printed move ended, and the way since then with its lines.
+        self.ended: Three = (self.x, self.y, self.z)
+        self.way: list[Leg] = []
+        self.gap_way: list[Leg] = []
+        self.gap_begun: Three = self.ended
+        # What was printed, where somebody keeps it; how much of it before the move that has just begun.
+        self.laid: list[Laid] | None = None
+        self.laid_before = 0
+        self.early = 0.0
+        self.level, self.thick = 0.0, USUAL_LAYER_MM
+        self.drawn_back = False
+        self.still = True
+        self.homes = 0
+        self.let_go = False
+        self._dues = iter(dues)
+        self._due = next(self._dues, math.inf)
+        self.settings: dict[bytes, bytes] = {}
         self._macros = {name.upper().encode(): text.encode().splitlines() for name, text in model.macros.items()}
         self._units: set[bytes] = set()
 
     def run(self, lines: Iterable[bytes]) -> Log:
         """Carry all lines out."""
         for raw in lines:
-            self.line += 1
-            self._obey(raw, 0)
+            self.step(raw)
         return self.finish()
+
+    def step(self, raw: bytes) -> None:
+        """Carry the next line out."""
+        self.line += 1
+        self._obey(raw, 0)
 
     def finish(self) -> Log:
         """What came of it."""
@@ -131,15 +186,27 @@ class Printer:
         """A box around all that matters to the switch: moves outside of it are not looked at further."""
         boxes = [box for _, box in self.zones] + ([self.lever] if self.lever else [])
         if not boxes:
-            return (math.inf, -math.inf, math.inf, -math.inf, math.inf, -math.inf)
+            return self.nowhere()
         low = [min(box[n] for box in boxes) for n in (0, 2, 4)]
         high = [max(box[n] for box in boxes) for n in (1, 3, 5)]
         return (low[0], high[0], low[1], high[1], low[2], high[2])
+
+    @staticmethod
+    def nowhere() -> Box:
+        """A box in which nothing lies."""
+        return (math.inf, -math.inf, math.inf, -math.inf, math.inf, -math.inf)
 
     def _trouble(self, kind: str, about: str) -> None:
         if len(self.log.troubles) < MOST_TOLD:
             at = (self.x, self.y, self.z)
             self.log.troubles.append(Trouble(kind, self.line, at, about, self.sums[0]))
+        else:
+            self.log.more += 1
+
+    def met(self, kind: str, line: int, at: Three, about: str, above: float) -> None:
+        """Something was met on the way, at a line that has been carried out."""
+        if len(self.log.troubles) < MOST_TOLD:
+            self.log.troubles.append(Trouble(kind, line, at, about, self.sums[0], above))
         else:
             self.log.more += 1
 
@@ -171,7 +238,7 @@ class Printer:
         if text in (b"", b"%"):
             return
         if text in self._on or text in self._off:
-            self._fired(text in self._on)
+            self._fired(text in self._on, text)
             return
         word = re.match(rb"[A-Za-z_][A-Za-z_0-9]*", text)
         name = word[0].upper() if word else b""
@@ -180,6 +247,9 @@ class Printer:
         elif len(name) > 1 and (name[1:2].isalpha() or name[1:2] == b"_"):
             if not QUIET_WORDS.fullmatch(name):
                 self._trouble("unknown", name.decode())
+            elif name.startswith(b"SET_"):
+                key, value = word_setting(text)
+                self.settings[key] = value
         else:
             self._command(text)
 
@@ -204,10 +274,12 @@ class Printer:
             self._trouble("unknown", name.decode())
             return
         # What a macro primes or wipes off is no part of what the file prints.
-        sums, pushed = list(self.sums), self.pushed
+        sums, pushed, prints = list(self.sums), self.pushed, self.prints
+        pushes, most = list(self.pushes), self.most
         for line in lines:
             self._obey(line, depth + 1)
-        self.sums, self.pushed = sums, pushed
+        self.sums, self.pushed, self.prints = sums, pushed, prints
+        self.pushes, self.most = pushes, most
         if name[:1] == b"T" and name[1:].isdigit():
             self.tool = int(name[1:])
 
@@ -253,6 +325,7 @@ class Printer:
             values = _values(words)
             self._dwell(values.get("P", 0.0) / 1000 + values.get("S", 0.0))
         elif number in (10, 11):
+            self.drawn_back = number == 10
             self._dwell(0.0)
         elif number in (20, 21):
             self.unit = INCH_MM if number == 20 else 1.0
@@ -268,12 +341,18 @@ class Printer:
             self._trouble("unknown", text[:40].decode("utf-8", "replace"))
 
     def _m(self, number: float, parts: list[tuple[bytes, bytes]], text: bytes) -> None:
+        if number == 400:
+            self.still = True
         if number in (82, 83):
             self.absolute_e = number == 82
         elif number in PAUSES:
             self.log.pauses.append(self.line)
         elif int(number) not in QUIET_M and int(number) not in FIRING:
             self._trouble("unknown", text[:40].decode("utf-8", "replace"))
+        elif number in (18, 84) and (not parts or any(letter in b"XYZxyz" for letter, _ in parts)):
+            self.let_go = True
+        elif found := setting(text):
+            self.settings[found[0]] = found[1]
 
     def _reset(self, values: dict[str, float]) -> None:
         every = not values
@@ -285,6 +364,7 @@ class Printer:
 
     def _dwell(self, seconds: float) -> None:
         self.now += seconds
+        self.still = True
 
     def _straight(self, words: list[bytes]) -> None:
         """A straight move; raises ValueError, and moves nothing, where a word is no letter with a number."""
@@ -306,8 +386,31 @@ class Printer:
                 raise ValueError(word)
         self.feed = feed
         self.e = told_e + pushed
-        self.pushed += pushed
+        if pushed:
+            self._pushes(x, y, z, pushed, None)
         self._go(x, y, z, pushed)
+
+    def _pushes(self, x: float, y: float, z: float, pushed: float, bend: Bend | None) -> None:
+        """Filament goes on its way to a place, or at rest: what a comparison of two prints looks at."""
+        moves = bend is not None or x != self.x or y != self.y or z != self.z
+        if pushed > 0 and moves:
+            self.prints += 1
+            self.began, self.fed, self.bend = (self.x, self.y, self.z), pushed, bend
+            self.gap_pushes, self.gap_most = self.pushes, self.most
+            self.gap_way, self.gap_begun, self.ended = self.way, self.ended, (x, y, z)
+            self.way = []
+            if self.laid is not None:
+                self.laid_before = len(self.laid)
+            if self.pushes:
+                self.pushes = []
+            self.pushed += pushed
+            self.most = self.pushed
+            return
+        self.pushed += pushed
+        if pushed > 0:
+            self.pushes.append((x, y, z, pushed))
+        if self.pushed > self.most:
+            self.most = self.pushed
 
     def _go(self, x: float, y: float, z: float, pushed: float, told: float = 0.0) -> None:
         """A straight; `told` is its length where it stands for a bend that is longer."""
@@ -318,6 +421,10 @@ class Printer:
                 self.now += abs(pushed) / (self.feed / 60)
             return
         self._waits_for_the_picture()
+        self.still = False
+        if self.let_go:
+            self.let_go = False
+            self._trouble("state", "the motors are let go, and the head moves on")
         if not self._inside(x, y, z):
             self._beyond(x, y, z)
         danger = self.danger
@@ -338,16 +445,21 @@ class Printer:
             # From rest to rest: what a lone travel takes.
             rise = speed * speed / self.model.gain
             self.now += way / speed + speed / self.model.gain if way > rise else 2 * math.sqrt(way / self.model.gain)
+            self.way.append((x, y, z, self.line))
         self.x, self.y, self.z = x, y, z
 
     def _print(self, x: float, y: float, z: float, way: float, pushed: float) -> None:
         gap = 0.0 if self.printed_at is None else self.now - self.printed_at
         if gap > self.log.longest_wait_s:
             self.log.longest_wait_s, self.log.longest_wait_line = gap, self.line
+            self.log.longest_wait_printed, self.log.longest_wait_at = self.sums[0], (self.x, self.y, self.z)
         if len(self.log.presses) > self.pictures:
             self.pictures = len(self.log.presses)
             self.log.stopped_s += gap
         sums = self.sums
+        while sums[0] + pushed > self._due:
+            self.log.passed.append((self.line, (self.x, self.y, self.z)))
+            self._due = next(self._dues, math.inf)
         sums[0] += pushed
         sums[1] += way
         sums[2] += way * self.feed / 1000
@@ -356,6 +468,11 @@ class Printer:
         sums[5] += way * (z + self.z) / 2
         if self.pressed:
             self._trouble("held", "it prints while the switch is held down")
+        if self.laid is not None:
+            self.laid.append((self.x, self.y, self.z, x, y, z, pushed, sums[0] <= self.early))
+        rise = z - self.level
+        if rise > LEAST_LAYER_MM or rise < -1e-6:
+            self.level, self.thick = z, min(rise, 1.0) if rise > 0 else self.thick
         if self._drawn:
             self._drawn((self.x, self.y, self.z), (x, y, z), pushed)
 
@@ -373,8 +490,9 @@ class Printer:
             told = values["E"] * unit
             pushed = told - self.e if self.absolute_e else told
         self.e += pushed
-        self.pushed += pushed
         middle = self._middle(left, values, to)
+        if pushed:
+            self._pushes(to[0], to[1], to[2], pushed, None if middle is None else (left, *middle))
         if middle is None:
             self._trouble("unreadable", "an arc without a middle")
             self._go(to[0], to[1], to[2], pushed)
@@ -412,6 +530,8 @@ class Printer:
         return (self.x + values.get("I", 0.0) * self.unit, self.y + values.get("J", 0.0) * self.unit)
 
     def _home(self, axes: str) -> None:
+        self.homes += 1
+        self.let_go = False
         for n, axis in enumerate("XYZ"):
             if axis not in axes:
                 continue
@@ -446,6 +566,7 @@ class Printer:
         self.x, self.y, self.z = end
 
     def _probe(self) -> None:
+        self.homes += 1
         if self.model.probes is None:
             self._trouble("unknown", "G29")
             return
@@ -488,7 +609,11 @@ class Printer:
         at = (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share)
         self.log.presses.append(Press(self.line, at_s, at, tuple(self.sums), self.pushed))
 
-    def _fired(self, on: bool) -> None:
+    def _fired(self, on: bool, text: bytes) -> None:
+        if found := setting(text):
+            self.settings[found[0]] = found[1]
+        if not self.still:
+            self._trouble("hasty", text.decode("utf-8", "replace"))
         if on and not self.pressed:
             self.log.presses.append(Press(self.line, self.now, (self.x, self.y, self.z), tuple(self.sums), self.pushed))
             if not self._off:

@@ -10138,6 +10138,11 @@ export interface components {
             failures: components["schemas"]["FailureTold"][];
             /** Failed */
             failed: number;
+            /**
+             * Minds
+             * @default []
+             */
+            minds: components["schemas"]["FailureTold"][];
             /** Unknown */
             unknown: string[];
             /** Presses */

@@ -226,25 +226,25 @@
         <article data-proof={older ? 'older' : proof.stands}>
           <h4>
             {one.label}: {older
-              ? 'proven for what the plan said before'
+              ? 'tried with what the plan said before'
               : proof.stands === 'proven'
                 ? 'proven'
                 : proof.stands === 'failed'
                   ? 'not proven'
-                  : 'proof incomplete'}
+                  : 'not proven yet'}
           </h4>
           {#if older}<p>Something has been changed since: write it again.</p>{/if}
           <p>{proof.said}</p>
-          {#if proof.failures.length}
+          {#if proof.failures.length || proof.minds?.length}
             <ol>
-              {#each proof.failures as failure, n (n)}
+              {#each [...proof.failures, ...(proof.minds ?? [])] as failure, n (n)}
                 <li>
                   <b>{failure.said}</b>
                   {failure.why}
                   <span class="label"
                     >{[
                       failure.line ? `line ${number(failure.line, 9)}` : '',
-                      failure.layer ? `layer ${number(failure.layer)}` : ''
+                      failure.layer ? `layer ${number(failure.layer)}` : 'before the first layer'
                     ]
                       .filter(Boolean)
                       .join(', ')}{failure.at

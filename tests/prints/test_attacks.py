@@ -1,0 +1,249 @@
+"""Changed files with something wrong in them: each is convicted where it goes wrong; what does no harm is not.
+
+The files are made by the tests' own generator, and the mistakes by hand: what puts stops in has no part in them.
+"""
+
+import re
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+from unittest import TestCase
+
+from bridle.core.subjects.parking.stop import Stop
+from bridle.standins.printer.proof import Proof
+from tests.gcode import Dialect, program
+from tests.prints.test_files import MODEL, SQUARE, judged, parked
+
+# The bed of the model is 240 mm wide: one print takes up most of it.
+WIDE = [[(25.0, 60.0), (185.0, 60.0), (185.0, 150.0), (25.0, 150.0)]] * 4
+FILES = {
+    "plain": program(Dialect(), SQUARE),
+    "relative filament": program(Dialect(relative_e=True), SQUARE),
+    "relative": program(Dialect(relative=True), SQUARE),
+    "inches": program(Dialect(inches=True), SQUARE),
+    "arcs": program(Dialect(arcs=True), SQUARE),
+    "hops": program(Dialect(hops=True, resets=True), SQUARE),
+    "shifted": program(Dialect(shifted=True), SQUARE),
+    "by firmware": program(Dialect(firmware=True), SQUARE),
+    "wide": program(Dialect(), WIDE),
+}
+Lines = list[str]
+Bad = Callable[[Lines], int | None]
+
+
+def bare(text: bytes) -> Lines:
+    """Without the marks by which a stop is known."""
+    return [line for line in text.decode().splitlines() if "bridle" not in line]
+
+
+def stop_at(lines: Lines) -> int:
+    """Where the second stop begins: its press, or what fires, is the second of its kind."""
+    presses = [n for n, line in enumerate(lines) if line.startswith("G1 X") and "F1200" in line and " E" not in line]
+    return presses[1]
+
+
+def put(line: str, after: int = 0) -> Bad:
+    """A line put into the second stop, so many lines behind its press."""
+
+    def edit(lines: Lines) -> int:
+        lines.insert(stop_at(lines) + after, line)
+        return stop_at(lines)
+
+    return edit
+
+
+def gone(pattern: str) -> Bad:
+    """The first line of this kind from the second stop on is taken out."""
+    return changed(pattern, None)
+
+
+def changed(pattern: str, to: Any) -> Bad:
+    """The first line of this kind from the second stop on is another one; None where the file has no such line."""
+
+    def edit(lines: Lines) -> int | None:
+        for n in range(stop_at(lines), len(lines)):
+            if re.search(pattern, lines[n]):
+                lines[n : n + 1] = [] if to is None else [re.sub(pattern, to, lines[n])]
+                return n + 1
+        return None
+
+    return edit
+
+
+def moved(letter: str, by: float) -> Bad:
+    """A printed move further on ends elsewhere, or pushes otherwise."""
+    return changed(r"^(G[123] .*\b[XY][^ ]+ .*E.*)$", lambda found: shifted(found[1], letter, by))
+
+
+def shifted(line: str, letter: str, by: float) -> str:
+    found = re.search(rf"{letter}(-?[\d.]+)", line)
+    if found is None:
+        return f"{line} {letter}{by}" if letter != "E" else line
+    return line[: found.start(1)] + f"{float(found[1]) + by:.6f}" + line[found.end(1) :]
+
+
+BAD: dict[str, Bad] = {
+    "the speed factor stays": put("M220 S50"),
+    "the flow stays": put("M221 S95"),
+    "the fan stays": put("M106 S128"),
+    "a further fan stays": put("M106 P2 S255"),
+    "the nozzle is colder": put("M104 S180"),
+    "the nozzle waits and stays colder": put("M109 S150"),
+    "the bed is off": put("M140 S0"),
+    "the motors are let go": put("M84"),
+    "an acceleration stays": put("M204 P500"),
+    "a jerk stays": put("M205 X4"),
+    "a pressure stays": put("M900 K0.1"),
+    "an output stays": put("M42 P7 S255"),
+    "a light stays": put("M355 S1"),
+    "steps a millimetre": put("M92 E400"),
+    "a word that sets": put("SET_PRESSURE_ADVANCE ADVANCE=0.3"),
+    "a word that sets a speed": put("SET_VELOCITY_LIMIT ACCEL=100"),
+    "filament at the switch": put("G1 E0.4 F300", 2),
+    "filament drawn back for good": put("G1 E-0.4 F300", 2),
+    "a line in the air": put("G1 X150 Y150 E3 F1800", 4),
+    "G92 of a place": put("G92 X0", 3),
+    "relative for good": put("G91", 9),
+    "home in between": put("G28 X", 4),
+    "inches for good": lambda lines: None if "G20" in lines else put("G20", 9)(lines),
+    "filament back and forth at the switch": put("G1 E-0.2 F2100\nG1 E0.2", 2),
+    "a second press": put("G1 X230.5 F1200", 3),
+    "pressed too far": changed(r"^G1 X\S+ F1200$", "G1 X236 F1200"),
+    "not pressed": gone(r"^G1 X\S+ F1200$"),
+    "pressed for too short": changed(r"^G4 P200$", "G4 P20"),
+    "pressed for too long": changed(r"^G4 P200$", "G4 P4000"),
+    "no wait": gone(r"^G4 P1000$"),
+    "half the wait": changed(r"^G4 P1000$", "G4 P100"),
+    "a wait in seconds that are none": changed(r"^G4 P1000$", "G4 P1"),
+    "not back": gone(r"^G0 .*F9000$"),
+    "a move less": gone(r"^G[123] .*[XY].*E"),
+    "a move twice": changed(r"^(G1 .*[XY].*E.*)$", r"\1\nG1 X100 Y100.5 E99"),
+    "0.005 mm to the right": moved("X", 0.005),
+    "0.005 mm back": moved("Y", -0.005),
+    "5 mm to the right": moved("X", 5.0),
+    "0.5 mm up": moved("Z", 0.5),
+    "more filament": moved("E", 0.002),
+    "less filament": moved("E", -0.002),
+    "another feed": changed(r"^(G1 .*[XY]\S+ E\S+)( F\S+)?$", r"\1 F1234"),
+}
+HARMLESS: dict[str, Bad] = {
+    "a comment": put("; nothing"),
+    "a comment in parentheses": put("(nothing)"),
+    "an empty line": put(""),
+    "spaces": put("   "),
+    "a question for the heat": put("M105"),
+    "a question for the place": put("M114"),
+    "a message": put("M117 taking a picture"),
+    "progress": put("M73 P40 R12"),
+    "moves finished": put("M400"),
+    "a longer wait": changed(r"^G4 P1000$", "G4 P1500"),
+    "a wait in seconds": changed(r"^G4 P1000$", "G4 S1"),
+    "a faster travel": changed(r"^(G0 .*)F9000$", r"\1F9090"),
+    "order of letters": changed(r"^(G1) (X\S+) (Y\S+)( E\S+.*)$", r"\1 \3 \2\4"),
+    "noughts at the end": changed(r"^(G1 .*E\d+\.\d+)( F\S+)?$", r"\g<1>000\2"),
+    "small letters": changed(r"^G1 (X\S+ Y\S+ E.*)$", lambda f: f"g1 {f[1].lower()}"),
+    "spaces between words": changed(r"^(G1) (X\S+) ", r"\1   \2  "),
+    "a comment behind a move": changed(r"^(G1 .*E\S+.*)$", r"\1 ; a wall"),
+    "heat as it is": put("M140 S60"),
+    "the fan is switched and switched back": put("M106 S255\nM107"),
+    "a fan off that never ran": put("M107"),
+    "a way in two": changed(r"^G0 (X\S+) (Y\S+) F9000$", r"G0 \1 F9000\nG0 \2"),
+    "the feed told twice": changed(r"^G1 F(\S+)$", r"G1 F\1\nG1 F\1"),
+}
+
+
+class Attacked(TestCase):
+    def _edited(self, text: bytes, edit: Bad) -> tuple[bytes, int, Any] | None:
+        out, _, due = parked(text, 2)
+        lines = bare(out)
+        at = edit(lines)
+        return None if at is None else (("\n".join(lines) + "\n").encode(), at, due)
+
+    def _proof(self, text: bytes, edit: Bad) -> tuple[Proof, int] | None:
+        edited = self._edited(text, edit)
+        return edited and (judged(edited[0], edited[2], text), edited[1])
+
+    def test_each_mistake_is_convicted_where_it_is_made(self) -> None:
+        counted = 0
+        for name, edit in BAD.items():
+            tried = 0
+            for file, text in FILES.items():
+                found = self._proof(text, edit)
+                if found is None:
+                    continue
+                proof, line = found
+                tried += 1
+                with self.subTest(name, file=file):
+                    self.assertEqual(proof.stands, "failed")
+                    first = min(proof.failures, key=lambda one: one.line)
+                    # In the stop itself, or at the first move that prints after it.
+                    self.assertTrue(line - 12 <= first.line <= line + 25, (line, proof.failures))
+                    self.assertTrue(all(one.line > 0 and one.layer for one in proof.failures), proof.failures)
+            counted += tried
+            self.assertGreater(tried, 5, name)
+        self.assertGreater(counted, 300)
+
+    def test_what_does_no_harm_is_not(self) -> None:
+        for name, edit in HARMLESS.items():
+            tried = 0
+            for file, text in FILES.items():
+                if (found := self._proof(text, edit)) is not None:
+                    tried += 1
+                    with self.subTest(name, file=file):
+                        self.assertEqual((found[0].stands, found[0].failures), ("proven", ()))
+            self.assertTrue(tried, name)
+
+
+# Two columns of 8 mm one after the other, the second to the right of the first; it fires by a command.
+COLUMN = [[(80.0, 80.0), (90.0, 80.0), (90.0, 90.0), (80.0, 90.0), (80.0, 80.0)]] * 40
+TWO = program(Dialect(), COLUMN, things=2)
+FIRES = Stop(park=(20.0, 85.0), on=("M240",), wait_s=1.0)
+BY_COMMAND = replace(MODEL, key=None, on=("M240",))
+
+
+class InTheWay(TestCase):
+    """What is printed already stands in the way of a stop, and not of what the file does itself."""
+
+    def _proof(self, stop: Stop, text: bytes = TWO, edit: Bad | None = None) -> Proof:
+        out, _, due = parked(text, 4, stop=stop)
+        lines = out.decode().splitlines()
+        if edit is not None:
+            edit(lines)
+        return judged(("\n".join(lines) + "\n").encode(), due, text, BY_COMMAND)
+
+    def test_a_stop_goes_around_what_stands_there_or_over_it(self) -> None:
+        for name, stop, met in (
+            ("through the first column", FIRES, True),
+            ("over it", replace(FIRES, raise_mm=8.5), False),
+            ("over it, and not quite", replace(FIRES, raise_mm=7.0), True),
+            ("away from it", replace(FIRES, park=(200.0, 85.0)), False),
+        ):
+            with self.subTest(name):
+                proof = self._proof(stop)
+                self.assertEqual({one.kind for one in proof.failures}, {"strikes"} if met else set())
+                for one in proof.failures:
+                    # Only while the second is printed, at the first column's edge.
+                    self.assertGreater(one.layer or 0, 40)
+                    self.assertTrue(80 <= one.at[0] <= 90.3 and 79.7 <= one.at[1] <= 90.3, one)
+
+    def test_a_nozzle_that_is_lowered_first_is_in_the_part(self) -> None:
+        single = program(Dialect(), COLUMN)
+        self.assertEqual(self._proof(FIRES, single).stands, "proven")
+
+        def lowered(lines: Lines) -> int:
+            at = [n for n, line in enumerate(lines) if line.startswith("G0 X20 ")][2]
+            lines[at:at] = ["G91", "G1 Z-0.1", "G90"]
+            return at
+
+        kinds = {one.kind for one in self._proof(FIRES, single, lowered).failures}
+        self.assertIn("strikes", kinds)
+
+    def test_a_purge_line_is_brushed(self) -> None:
+        """It stands 0.1 mm above the first layer; on the way to x 5 the nozzle goes over it, at y 50."""
+        low = program(Dialect(), [[(80.0, 50.0), (90.0, 50.0), (90.0, 60.0), (80.0, 50.0)]] * 3)
+        out, _, due = parked(low, 1, stop=replace(FIRES, park=(5.0, 50.0)))
+        proof = judged(out, due, low, BY_COMMAND)
+        self.assertEqual((proof.stands, [one.kind for one in proof.minds]), ("proven", ["purge"]))
+        raised = replace(FIRES, park=(5.0, 50.0), raise_mm=1.0)
+        out, _, due = parked(low, 1, stop=raised)
+        self.assertEqual(judged(out, due, low, BY_COMMAND).minds, ())
