@@ -235,7 +235,7 @@ MUTANTS = (
     Mutant("the wait is judged without the hold", f"{CORE}/reckon/printing.py",
         'STAYS = ("hold", "back off", "wait")', 'STAYS = ("wait",)', (JOBS,)),
     Mutant("what a tool's macro primes is the print's", "bridle/standins/printer/virtual.py",
-        "self.sums, self.pushed = sums, pushed", "pass", (JOBS,)),
+        "self.printed, self.pushed, self.prints = printed, pushed, prints", "pass", (JOBS,)),
     Mutant("places scatter by shares of themselves", f"{CORE}/asks/measuring.py",
         'if read.asked.what == "click" and spread > _apart(read):', "if False:", (MEASURING,)),
     Mutant("every n-th is counted from the first layer", f"{CORE}/subjects/prints/choose.py",

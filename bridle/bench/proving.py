@@ -24,7 +24,7 @@ def expected(
 ) -> Expected:
     """What is to be expected of the changed file, from what was read of the unchanged one."""
     return Expected(
-        dues=tuple(Due(layer.number, layer.z, place.sums) for layer, place in places),
+        dues=tuple(Due(layer.number, layer.z, place.sums[0]) for layer, place in places),
         layers=tuple((layer.number, layer.end.sums[0]) for layer in found.layers),
         first=found.layers[0].end.sums[0] - found.layers[0].filament if found.layers else 0.0,
         still_s=still_s,
@@ -42,7 +42,7 @@ def proven(
     told: Callable[[int], None] = lambda _: None,
 ) -> Proof:
     """Run a file from its first byte, beside the lines of its original where there is one, and judge it."""
-    printer = Printer(model, dues=[one.printed[0] + PASSED_MM for one in due.dues])
+    printer = Printer(model, dues=[one.printed + PASSED_MM for one in due.dues])
     if original is None:
         return prove(printer.run(lines(opened, told)), due, None)
     printer.early = due.first

@@ -10,6 +10,7 @@ from bridle.core.subjects.parking.blocks import strip
 from bridle.core.subjects.prints.pieces import chunks, whole_lines
 
 MOST_BYTES = 300_000_000
+BATCH = 1 << 17
 Opened = Callable[[], AbstractContextManager[BinaryIO]]
 
 
@@ -49,10 +50,7 @@ def lines_without(opened: Opened, altered_too: bool = False) -> Iterator[bytes]:
 
 def lines(opened: Opened, told: Callable[[int], None] = lambda _: None) -> Iterator[bytes]:
     """The file as it is, line by line; `told` hears now and then how many bytes are done."""
-    done = 0
     with opened() as stream:
-        for n, line in enumerate(stream):
-            done += len(line)
-            if not n % 4096:
-                told(done)
-            yield line
+        while batch := stream.readlines(BATCH):
+            yield from batch
+            told(stream.tell())

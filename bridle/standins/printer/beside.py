@@ -201,7 +201,7 @@ class Beside:
         main = self.main
         if len(self.told) < MOST_TOLD:
             at = main.x, main.y, main.z
-            self.told.append(Difference(kind, main.line, self._line, at, main.sums[0], about))
+            self.told.append(Difference(kind, main.line, self._line, at, main.printed, about))
 
 
 def _until_it_prints(printer: Printer, line: bytes | None, more: Lines) -> bool:
@@ -220,7 +220,7 @@ def _ghost(main: Printer, off: tuple[float, ...] = (0.0,) * 5) -> Printer:
     other = copy.copy(main)
     other.log, other.lever, other.zones = Log(), None, []
     other.danger = other.nowhere()
-    other.off, other.sums, other.known = list(main.off), list(main.sums), set(main.known)
+    other.off, other.known = list(main.off), set(main.known)
     other.pushes, other.settings = list(main.pushes), dict(main.settings)
     other.way, other.laid = list(main.way), None
     other.x, other.y, other.z = main.x - off[0], main.y - off[1], main.z - off[2]

@@ -94,7 +94,7 @@ def _lay(heights: Any, early: Any, moves: Any, left: float, front: float) -> Non
             under = heights[row, column]
         thick = min(THICKEST, max(FLATTEST, z - under))
         half = min(BROAD, max(NARROW, pushed * FILAMENT_MM2 / (way * thick))) / 2
-        last, steps = 0.0, int(way / (CELL / 2)) + 1
+        last, steps = 0.0, int(way / CELL * 1.5) + 1
         for k in range(steps + 1):
             share = k / steps
             last = z + (to_z - z) * share

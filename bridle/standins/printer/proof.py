@@ -24,11 +24,11 @@ MINDS = ("purge",)
 
 @dataclass(frozen=True, slots=True)
 class Due:
-    """A press that is due: at which layer and height, and what has been printed by then (six sums)."""
+    """A press that is due: at which layer and height, and what has been printed by then (mm of filament)."""
 
     layer: int
     z: float
-    printed: tuple[float, ...]
+    printed: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,9 +197,7 @@ def _elsewhere(log: Log, expected: Expected) -> list[Failure]:
         return []
     first = log.presses[0]
     return [
-        Failure(
-            "elsewhere", one.line, _layer(one.printed[0], expected), one.at, f"x {one.at[0]:.1f}, y {one.at[1]:.1f}"
-        )
+        Failure("elsewhere", one.line, _layer(one.printed, expected), one.at, f"x {one.at[0]:.1f}, y {one.at[1]:.1f}")
         for one in log.presses[1:]
         if abs(one.at[0] - first.at[0]) > SAME_PLACE_MM or abs(one.at[1] - first.at[1]) > SAME_PLACE_MM
     ][:5]
@@ -213,14 +211,14 @@ def _path(log: Log, expected: Expected, differences: Sequence[Difference]) -> li
     ]
     if log.held and log.presses:
         last = log.presses[-1]
-        layer = _layer(last.printed[0], expected)
+        layer = _layer(last.printed, expected)
         failures.append(Failure("not released", last.line, layer, last.at, "held down to the end"))
     return _together(failures)
 
 
-def _same(printed: tuple[float, ...], due: tuple[float, ...]) -> bool:
-    return abs(printed[0] - due[0]) <= PUSHED_MM * 2 + 1e-7 * abs(due[0])
+def _same(printed: float, due: float) -> bool:
+    return abs(printed - due) <= PUSHED_MM * 2 + 1e-7 * abs(due)
 
 
-def _not_after(printed: tuple[float, ...], due: tuple[float, ...]) -> bool:
-    return printed[0] <= due[0] + PUSHED_MM * 2 + 1e-7 * abs(due[0])
+def _not_after(printed: float, due: float) -> bool:
+    return printed <= due + PUSHED_MM * 2 + 1e-7 * abs(due)

@@ -40,6 +40,8 @@ Bend = tuple[bool, float, float]
 # A place on a way, and the line that leads there; a printed straight with its filament.
 Leg = tuple[float, float, float, int]
 Laid = tuple[float, float, float, float, float, float, float, bool]
+# A limit is a limit to this much.
+ROUNDED = 0.001
 USUAL_LAYER_MM, LEAST_LAYER_MM = 0.2, 0.03
 # Where filament was pushed with the head at rest, and how much.
 Push = tuple[float, float, float, float]
@@ -49,13 +51,13 @@ Push = tuple[float, float, float, float]
 class Press:
     """A press of the camera: line, time, where the nozzle stood, what had been printed; when let go, when moved on.
 
-    `printed` are sums: filament, way, and the way weighed with feed, x, y and z. `pushed` is all filament so far.
+    `printed` is the filament of all moves that print, `pushed` all filament so far (mm).
     """
 
     line: int
     at_s: float
     at: Three
-    printed: tuple[float, ...]
+    printed: float
     pushed: float
     released_s: float | None = None
     moved_s: float | None = None
@@ -89,7 +91,7 @@ class Log:
     more: int = 0
     pauses: list[int] = field(default_factory=list)
     seconds: float = 0.0
-    printed: tuple[float, ...] = (0.0,) * 6
+    printed: float = 0.0
     pushed: float = 0.0
     longest_wait_s: float = 0.0
     longest_wait_line: int = 0
@@ -124,7 +126,15 @@ class Printer:
         self.unit = 1.0
         self.mode = 1
         self.now = self.pushed = 0.0
-        self.sums = [0.0] * 6
+        self.printed = 0.0
+        # Whether a picture may be being taken that the next move must not disturb.
+        self.waits = False
+        low, high = model.low, model.high
+        self.bounds: Box = (
+            low[0] - ROUNDED, high[0] + ROUNDED,
+            low[1] - ROUNDED, high[1] + ROUNDED,
+            low[2] - ROUNDED, high[2] + ROUNDED,
+        )  # fmt: skip
         self.printed_at: float | None = None
         self.pictures = 0
         self.line = self.number = self.tool = 0
@@ -179,7 +189,7 @@ class Printer:
         """What came of it."""
         log = self.log
         log.seconds, log.pushed, log.lines = self.now, self.pushed, self.line
-        log.printed, log.at, log.held = tuple(self.sums), (self.x, self.y, self.z), self.pressed
+        log.printed, log.at, log.held = self.printed, (self.x, self.y, self.z), self.pressed
         return log
 
     def _danger(self) -> Box:
@@ -199,14 +209,14 @@ class Printer:
     def _trouble(self, kind: str, about: str) -> None:
         if len(self.log.troubles) < MOST_TOLD:
             at = (self.x, self.y, self.z)
-            self.log.troubles.append(Trouble(kind, self.line, at, about, self.sums[0]))
+            self.log.troubles.append(Trouble(kind, self.line, at, about, self.printed))
         else:
             self.log.more += 1
 
     def met(self, kind: str, line: int, at: Three, about: str, above: float) -> None:
         """Something was met on the way, at a line that has been carried out."""
         if len(self.log.troubles) < MOST_TOLD:
-            self.log.troubles.append(Trouble(kind, line, at, about, self.sums[0], above))
+            self.log.troubles.append(Trouble(kind, line, at, about, self.printed, above))
         else:
             self.log.more += 1
 
@@ -274,11 +284,11 @@ class Printer:
             self._trouble("unknown", name.decode())
             return
         # What a macro primes or wipes off is no part of what the file prints.
-        sums, pushed, prints = list(self.sums), self.pushed, self.prints
+        printed, pushed, prints = self.printed, self.pushed, self.prints
         pushes, most = list(self.pushes), self.most
         for line in lines:
             self._obey(line, depth + 1)
-        self.sums, self.pushed, self.prints = sums, pushed, prints
+        self.printed, self.pushed, self.prints = printed, pushed, prints
         self.pushes, self.most = pushes, most
         if name[:1] == b"T" and name[1:].isdigit():
             self.tool = int(name[1:])
@@ -414,31 +424,31 @@ class Printer:
 
     def _go(self, x: float, y: float, z: float, pushed: float, told: float = 0.0) -> None:
         """A straight; `told` is its length where it stands for a bend that is longer."""
-        dx, dy, dz = x - self.x, y - self.y, z - self.z
+        from_x, from_y, from_z = self.x, self.y, self.z
+        dx, dy, dz = x - from_x, y - from_y, z - from_z
         way = told or math.sqrt(dx * dx + dy * dy + dz * dz)
         if way < 1e-9:
             if pushed:
                 self.now += abs(pushed) / (self.feed / 60)
             return
-        self._waits_for_the_picture()
         self.still = False
-        if self.let_go:
-            self.let_go = False
-            self._trouble("state", "the motors are let go, and the head moves on")
-        if not self._inside(x, y, z):
+        if self.waits or self.let_go:
+            self._sets_off()
+        left, right, front, back, low, high = self.bounds
+        if not (left <= x <= right and front <= y <= back and low <= z <= high):
             self._beyond(x, y, z)
-        danger = self.danger
+        left, right, front, back, low, high = self.danger
         if (
-            max(x, self.x) >= danger[0] and min(x, self.x) <= danger[1]
-            and max(y, self.y) >= danger[2] and min(y, self.y) <= danger[3]
-            and max(z, self.z) >= danger[4] and min(z, self.z) <= danger[5]
+            (x >= left or from_x >= left) and (x <= right or from_x <= right)
+            and (y >= front or from_y >= front) and (y <= back or from_y <= back)
+            and (z >= low or from_z >= low) and (z <= high or from_z <= high)
         ):  # fmt: skip
-            self._near((self.x, self.y, self.z), (x, y, z), way)
+            self._near((from_x, from_y, from_z), (x, y, z), way)
         speed = min(self.feed / 60, self.model.top[0])
         if dz and not (dx or dy):
             speed = min(speed, self.model.top[2])
         if pushed > 0:
-            self._print(x, y, z, way, pushed)
+            self._print(x, y, z, pushed)
             self.now += way / speed
             self.printed_at = self.now
         else:
@@ -448,28 +458,29 @@ class Printer:
             self.way.append((x, y, z, self.line))
         self.x, self.y, self.z = x, y, z
 
-    def _print(self, x: float, y: float, z: float, way: float, pushed: float) -> None:
-        gap = 0.0 if self.printed_at is None else self.now - self.printed_at
+    def _sets_off(self) -> None:
+        """The first move after a release is where a picture must be over; without its motors the head goes astray."""
+        if self.let_go:
+            self.let_go = False
+            self._trouble("state", "the motors are let go, and the head moves on")
+        self._waits_for_the_picture()
+
+    def _print(self, x: float, y: float, z: float, pushed: float) -> None:
+        gap = self.now - self.printed_at if self.printed_at is not None else 0.0
         if gap > self.log.longest_wait_s:
             self.log.longest_wait_s, self.log.longest_wait_line = gap, self.line
-            self.log.longest_wait_printed, self.log.longest_wait_at = self.sums[0], (self.x, self.y, self.z)
-        if len(self.log.presses) > self.pictures:
+            self.log.longest_wait_printed, self.log.longest_wait_at = self.printed, (self.x, self.y, self.z)
+        if gap and len(self.log.presses) > self.pictures:
             self.pictures = len(self.log.presses)
             self.log.stopped_s += gap
-        sums = self.sums
-        while sums[0] + pushed > self._due:
+        self.printed += pushed
+        while self.printed > self._due:
             self.log.passed.append((self.line, (self.x, self.y, self.z)))
             self._due = next(self._dues, math.inf)
-        sums[0] += pushed
-        sums[1] += way
-        sums[2] += way * self.feed / 1000
-        sums[3] += way * (x + self.x) / 2
-        sums[4] += way * (y + self.y) / 2
-        sums[5] += way * (z + self.z) / 2
         if self.pressed:
             self._trouble("held", "it prints while the switch is held down")
         if self.laid is not None:
-            self.laid.append((self.x, self.y, self.z, x, y, z, pushed, sums[0] <= self.early))
+            self.laid.append((self.x, self.y, self.z, x, y, z, pushed, self.printed <= self.early))
         rise = z - self.level
         if rise > LEAST_LAYER_MM or rise < -1e-6:
             self.level, self.thick = z, min(rise, 1.0) if rise > 0 else self.thick
@@ -574,17 +585,9 @@ class Printer:
         for to in ((x, y), (wide, y), (wide, deep), (x, deep), (x, y)):
             self._go(to[0], to[1], self.z, 0.0)
 
-    def _inside(self, x: float, y: float, z: float) -> bool:
-        low, high = self.model.low, self.model.high
-        return (
-            low[0] - 0.001 <= x <= high[0] + 0.001
-            and low[1] - 0.001 <= y <= high[1] + 0.001
-            and low[2] - 0.001 <= z <= high[2] + 0.001
-        )
-
     def _beyond(self, x: float, y: float, z: float) -> None:
         for name, at, low, high in zip("XYZ", (x, y, z), self.model.low, self.model.high, strict=True):
-            if not low - 0.001 <= at <= high + 0.001:
+            if not low - ROUNDED <= at <= high + ROUNDED:
                 self._trouble("beyond", f"{name} {at:g}")
 
     def _near(self, a: Three, b: Three, way: float) -> None:
@@ -604,10 +607,11 @@ class Printer:
             self.pressed = False
             if self.log.presses:
                 self.log.presses[-1].released_s = self.now + (inside[1] if inside else 0.0) * way / speed
+                self.waits = True
 
     def _press(self, at_s: float, a: Three, b: Three, share: float) -> None:
         at = (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share)
-        self.log.presses.append(Press(self.line, at_s, at, tuple(self.sums), self.pushed))
+        self.log.presses.append(Press(self.line, at_s, at, self.printed, self.pushed))
 
     def _fired(self, on: bool, text: bytes) -> None:
         if found := setting(text):
@@ -615,11 +619,13 @@ class Printer:
         if not self.still:
             self._trouble("hasty", text.decode("utf-8", "replace"))
         if on and not self.pressed:
-            self.log.presses.append(Press(self.line, self.now, (self.x, self.y, self.z), tuple(self.sums), self.pushed))
+            self.log.presses.append(Press(self.line, self.now, (self.x, self.y, self.z), self.printed, self.pushed))
             if not self._off:
                 self.log.presses[-1].released_s = self.now
+                self.waits = True
         if not on and self.pressed and self.log.presses:
             self.log.presses[-1].released_s = self.now
+            self.waits = True
         self.pressed = on and bool(self._off)
 
     def _waits_for_the_picture(self) -> None:
@@ -628,6 +634,7 @@ class Printer:
             last = self.log.presses[-1]
             if last.released_s is not None and last.moved_s is None:
                 last.moved_s = self.now
+                self.waits = False
 
 
 def _touched_at(log: Log, name: str) -> bool:
