@@ -77,7 +77,7 @@ def gather(
     clips, moves, beats = clip.tell(known), move.tell(known, points, aside), beat.tell(known, aside)
     rigs = rig.tell(known) if aside else Answer(RigState(), [], [])
     triggers = trigger.tell(known) if aside else Answer(TriggerState(), [], [])
-    prints = printing.tell(known) if aside else Answer(PrintingState(), [], [])
+    prints = printing.tell(known, given) if aside else Answer(PrintingState(), [], [])
     seasons = season.tell(known) if aside else Answer(SeasonState(), [], [])
     lights = light.tell(known, points, aside, aside or lit)
     answers = (clips, moves, beats, rigs, triggers, prints, seasons, lights)

@@ -1,6 +1,6 @@
 """Whether a shoot is ready: what stops it, what nobody knows, and what was checked of it."""
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from fractions import Fraction as F
 from typing import Any
 from unittest import TestCase
@@ -8,10 +8,12 @@ from unittest import TestCase
 from bridle.core.asks.changes import PutOn, make
 from bridle.core.chapters.review.state import Readiness
 from bridle.core.evaluate import evaluate
-from bridle.core.given import Given
+from bridle.core.given import Given, Proved
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.new import new_plan
+from bridle.core.plan.printing import Proven
+from bridle.core.reckon.printing import print_digest
 from bridle.core.snag import fill
 from tests.core.test_trigger import demo
 from tests.provoked import PROVOKE
@@ -24,11 +26,16 @@ DEMOS = (
 )  # fmt: skip
 
 
-def ready(plan: Plan, now: datetime | None = None) -> Readiness:
-    """The judgement, as it is asked at a moment."""
-    told = evaluate(plan, given=Given(now_s=now.timestamp() if now else None)).review.ready
+def ready(plan: Plan, now: datetime | None = None, proofs: tuple[Proved, ...] = ()) -> Readiness:
+    """The judgement, as it is asked at a moment, with what the bench has proven."""
+    told = evaluate(plan, given=Given(now_s=now.timestamp() if now else None, proofs=proofs)).review.ready
     assert told is not None
     return told
+
+
+def proved(plan: Plan, **more: Any) -> Proved:
+    """A proof of a plan's changed file, as the bench keeps it."""
+    return Proved(**{"of": print_digest(plan), "stands": "proven", "on": date(2026, 9, 1), **more})
 
 
 def on_the_rig(*names: str, **changed: Any) -> Plan:
@@ -44,7 +51,7 @@ class Judged(TestCase):
         for name in DEMOS:
             with self.subTest(name):
                 plan = demo(name)
-                told = ready(plan)
+                told = ready(plan, proofs=(proved(plan),))
                 self.assertEqual((told.stands, told.doubts), ("ready", ()))
                 self.assertEqual("the print" in told.checked, name == "lattice-lantern")
                 self.assertEqual("the long run" in told.checked, "Fern" in plan.shoot.name or "Mill" in plan.shoot.name)
@@ -97,18 +104,29 @@ class Judged(TestCase):
                 self.assertEqual(told.stands, "ready but" if lacks else "ready")
 
     def test_a_print_that_has_not_been_proven_is_not_called_ready(self) -> None:
+        """Only the bench's own last proof of just this counts; what a plan says of itself makes nothing ready."""
         lantern = demo("lattice-lantern")
-        cases: tuple[tuple[dict[str, str] | None, str], ...] = (
-            (None, "ready but"), ({"stands": "incomplete"}, "ready but"), ({"stands": "failed"}, "not ready"),
-            ({"of": "0" * 16}, "ready but"), ({}, "ready"),
-        )  # fmt: skip
-        for proof, stands in cases:
-            with self.subTest(proof):
-                was = lantern.printing.proof
-                assert was is not None
-                made = was.model_copy(update=proof) if proof is not None else None
-                printing = lantern.printing.model_copy(update={"proof": made})
-                self.assertEqual(ready(lantern.model_copy(update={"printing": printing})).stands, stands)
+        good, other = proved(lantern), proved(lantern, of="0" * 16)
+        failed, half = proved(lantern, stands="failed", failures=3), proved(lantern, stands="incomplete")
+        says = Proven(of=print_digest(lantern), stands="proven", on=date(2026, 9, 1), presses=350)
+        saying = lantern.model_copy(update={"printing": lantern.printing.model_copy(update={"proof": says})})
+        for plan, proofs, stands, shown in (
+            (lantern, (), "ready but", "none"),
+            (lantern, (good,), "ready", "proven"),
+            (lantern, (half,), "ready but", "incomplete"),
+            (lantern, (failed,), "not ready", "failed"),
+            (lantern, (other,), "ready but", "older"),
+            (lantern, (good, other), "ready", "proven"),
+            (lantern, (good, failed), "not ready", "failed"),
+            (lantern, (failed, good), "ready", "proven"),
+            (saying, (), "ready but", "said"),
+            (saying, (failed,), "not ready", "failed"),
+            (saying, (other,), "ready but", "said"),
+        ):
+            with self.subTest(proofs=proofs, says=plan is saying):
+                told = evaluate(plan, given=Given(proofs=proofs))
+                assert told.review.ready is not None
+                self.assertEqual((told.review.ready.stands, told.printing.proof), (stands, shown))
 
 
 def placed(plan: Plan, here: dict[str, float]) -> Plan:

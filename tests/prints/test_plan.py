@@ -18,7 +18,7 @@ from bridle.bench.reading import read
 from bridle.core.asks.changes import TypeText, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.frames import Layers
-from bridle.core.reckon.printing import chosen, layered, print_digest, printer_of
+from bridle.core.reckon.printing import chosen, layered, printer_of
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 from bridle.demo.lantern import lantern
 from bridle.formats.plan_json import read_plan
@@ -68,8 +68,8 @@ class Demo(TestCase):
         assert frames is not None
         self.assertEqual(layer_source(found, frames), frames)
         self.assertEqual((len(found.layers), found.layers[-1].z, len(chosen(frames))), (700, 168.0, 350))
-        assert plan.printing.proof is not None
-        self.assertEqual((plan.printing.proof.of, evaluate(plan).printing.proof), (print_digest(plan), "proven"))
+        # What its proof comes to is worked out by whoever looks, and never written into the plan.
+        self.assertEqual((plan.printing.proof, evaluate(plan).printing.proof), (None, "none"))
 
 
 class Times(TestCase):

@@ -23,6 +23,9 @@ from django.test import TestCase, override_settings
 from django.utils import timezone
 
 from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.reckon.printing import print_digest
 from bridle.core.subjects.parking.blocks import strip
 from bridle.demo.lantern import lantern
 from bridle.server.keeping import BIN_DAYS
@@ -79,6 +82,11 @@ class Bench(OwnFolder):
         perform(work["id"])
         return self.client.get(f"/api/prints/{kept.pk}").json()["works"][0]
 
+    def sent(self, plan: Plan) -> Any:
+        """What a plan comes to, as the page is told."""
+        body = {"plan": plan.model_dump(mode="json"), "changes": []}
+        return self.post("/evaluate", body, status=200)["evaluation"]
+
     def test_a_file_becomes_a_shoot_and_a_proven_file(self) -> None:
         kept = self.arrive()
         self.assertEqual(kept.whole.read_bytes(), TEXT)
@@ -89,6 +97,15 @@ class Bench(OwnFolder):
         plan = printed(file=told["facts"]["file"], layers={"layers_s": ("10",) * 12, "every": 3})
         done = self.made(kept, plan)
         self.assertEqual((done["state"], done["result"]["stands"], done["result"]["presses"]), ("done", "proven", 4))
+        # What is sent of the shoot knows of it, from the bench's own record; a plan that says so of itself does not.
+        told = self.sent(plan)
+        self.assertEqual(told["printing"]["proof"], "proven")
+        card = {row["label"]: row["value"]["value"] for s in told["review"]["sheets"] for row in s["settings"]}
+        digest = done["result"]["digest"]
+        self.assertEqual((card["its digest begins"], card["it is"][:8]), (digest[:8], "proven, "))
+        self.assertEqual(self.sent(apply(plan, [Edit(path="frames.every", value=2)])[0])["printing"]["proof"], "older")
+        Work.objects.filter(kind="change").update(result={**done["result"], "judge": 1})
+        self.assertEqual(self.sent(plan)["printing"]["proof"], "none")
         out = self.client.get(f"/api/prints/{kept.pk}/file/change")
         self.assertIn('filename="cup with stops.gcode"', out["Content-Disposition"])
         changed = b"".join(out.streaming_content)  # type: ignore[attr-defined]
@@ -284,7 +301,7 @@ class Demo(OwnFolder):
             (told["layers"], proof["stands"], proof["presses"], proof["failures"]), (700, "proven", 350, [])
         )
         plan = Print.objects.get().shoot.read()  # type: ignore[union-attr]
-        self.assertEqual(told["works"][0]["of"], plan.printing.proof.of)  # type: ignore[union-attr]
+        self.assertEqual(told["works"][0]["of"], print_digest(plan))
         paths = self.client.get(f"/api/prints/{line['id']}/paths").json()
         points = self.client.get(f"/api/prints/{line['id']}/points").content
         self.assertEqual((len(paths["counts"]), len(points)), (700, sum(paths["counts"]) * 6))

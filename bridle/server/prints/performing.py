@@ -22,7 +22,8 @@ from bridle.datafolder.health import why_no_file
 from bridle.demo.lantern import lantern
 from bridle.server.prints.models import UNFINISHED, Print, Work
 from bridle.server.prints.shooting import shoot_of
-from bridle.standins.printer.proof import Failure
+from bridle.server.shoots.models import Shoot
+from bridle.standins.printer.proof import JUDGE, Failure
 
 LOG = logging.getLogger("bridle.prints")
 TELL_S = 0.25
@@ -89,6 +90,9 @@ def _end(work: Work, state: str, told: str, result: Any) -> None:
         ended = kept.update(state=state, said=told, result=result, ended_at=timezone.now(), doing="")
         if not ended:
             return
+        if work.kind == "change" and state == "done" and work.print.shoot_id is not None:
+            # What the list says of it was worked out without this proof.
+            Shoot.objects.filter(pk=work.print.shoot_id).update(summary_of="")
         if work.kind == "read" and state != "done":
             Print.objects.filter(pk=work.print_id).update(state="refused", said=told)
         if work.kind == "read" and state == "done" and work.print.demo:
@@ -191,6 +195,8 @@ def _made(made: Made, plan: Plan) -> dict[str, Any]:
         "longest_wait_line": proof.longest_wait_line,
         "pauses": list(proof.pauses[:20]),
         "bytes": made.size,
+        "judge": JUDGE,
+        "digest": digest_of(made.path),
     }
 
 

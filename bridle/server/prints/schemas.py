@@ -53,6 +53,8 @@ class ProofTold(Schema):
     longest_wait_line: int
     pauses: tuple[int, ...]
     bytes: int
+    # Of the file that was proven; earlier proofs were kept without.
+    digest: str = ""
 
 
 class WorkTold(Schema):

@@ -23,6 +23,7 @@ from bridle.core.subjects.numbers.thinning import kept_indices
 from bridle.datafolder.health import why_not
 from bridle.server.engine import engine
 from bridle.server.rows import DAMAGED, UNFIT, Damaged, readable
+from bridle.server.shoots.beside import given_kept
 from bridle.server.shoots.models import Shoot
 from bridle.server.shoots.schemas import LineNow, LineTold, WorstSnag
 from bridle.server.turns import large
@@ -56,7 +57,7 @@ def refresh(shoot: Shoot) -> None:
 def _told(shoot: Shoot) -> LineTold:
     try:
         plan = shoot.read()
-        return _worked_out(shoot, plan, evaluate(plan))
+        return _worked_out(shoot, plan, evaluate(plan, given=given_kept(plan)))
     except (ValidationError, UpgradeError):
         return _broken(shoot, f"{CANNOT}: its plan has values that this Bridle does not know. {_newer(shoot)}".strip())
     except Exception:

@@ -14,10 +14,10 @@ from bridle.core.chapters.season.state import SeasonState
 from bridle.core.evaluate import ASIDE, dragged_windows, evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
-from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.snag import Slot
 from bridle.server.remembered import Remembered
+from bridle.server.shoots.beside import given_kept, given_now
 from bridle.server.shoots.models import Shoot
 from bridle.server.turns import turn
 
@@ -112,8 +112,8 @@ _REMEMBERED = Remembered(MOST_BYTES)
 
 def sent_json(shoot: Shoot, plan: Plan) -> bytes:
     """What is sent of a kept version, as JSON."""
-    # By the day too: a shoot that was to come may be past since.
-    key = (shoot.pk, shoot.version, shoot.changed_at.timestamp(), int(time.time() // DAY_S))
+    # By the day too: a shoot that was to come may be past since; and by what the bench has proven.
+    key = (shoot.pk, shoot.version, shoot.changed_at.timestamp(), int(time.time() // DAY_S), given_kept(plan))
     return _REMEMBERED.get(key, lambda: _worked_out(plan))
 
 
@@ -124,4 +124,4 @@ def _worked_out(plan: Plan) -> bytes:
 
 def evaluated(plan: Plan) -> Evaluation:
     """What a plan comes to as it is asked now."""
-    return evaluate(plan, given=Given(now_s=time.time()))
+    return evaluate(plan, given=given_now(plan))

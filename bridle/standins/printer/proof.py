@@ -9,6 +9,8 @@ from typing import Literal
 from bridle.standins.printer.beside import Difference
 from bridle.standins.printer.virtual import Log, Press
 
+# Which judge it was: a proof by an earlier one is none.
+JUDGE = 2
 PUSHED_MM = 0.001
 SAME_PLACE_MM = 0.05
 EXACT_S = 0.0005

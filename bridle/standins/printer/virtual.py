@@ -13,24 +13,27 @@ from bridle.standins.printer.setting import setting, word_setting
 
 Three = tuple[float, float, float]
 INCH_MM = 25.4
+BYTE_ORDER_MARK = b"\xef\xbb\xbf"
 CHORD_MM = 0.5
 DEEPEST = 6
 # What a move may name besides: further axes, middles and radii, hints.
 OTHER = frozenset(b"ABCDHIJKLPQRSUVWabcdhijklpqrsuvw")
 MOST_TOLD = 200
 WORDS = re.compile(rb"([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+)?)")
+# A checksum, a comment within, and what only looks like an exponent: to a printer its E is a letter.
+NOT_PLAIN = re.compile(rb"[*(_]|[0-9.][eE]|[nN]")
 # What a controller takes without moving anything.
 QUIET_G = {17, 21, 40, 49, 53, 54, 80, 94}
 QUIET_M = {
     17, 18, 20, 21, 31, 73, 74, 75, 77, 78, 84, 85, 92, 104, 105, 106, 107, 108, 109, 110, 111, 114, 115, 117, 118, 119,
-    140, 141, 142, 145, 149, 150, 155, 190, 191, 200, 201, 203, 204, 205, 206, 207, 208, 209, 211, 220, 221, 301, 302,
-    303, 304, 400, 412, 413, 420, 425, 486, 500, 501, 502, 503, 566, 569, 572, 592, 593, 862, 900, 904, 906, 907, 913,
-    914, 960, 999,
+    140, 141, 142, 145, 149, 150, 155, 190, 191, 200, 201, 203, 204, 205, 206, 207, 208, 209, 211, 220, 221, 300, 301,
+    302, 303, 304, 400, 412, 413, 420, 425, 486, 500, 501, 502, 503, 566, 569, 572, 592, 593, 862, 900, 904, 906, 907,
+    913, 914, 960, 999,
 }  # fmt: skip
 PAUSES = {0, 1, 25, 125, 226, 600, 601}
 FIRING = {42, 240, 280, 355}
 QUIET_WORDS = re.compile(
-    rb"SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|IDLE_TIMEOUT"
+    rb"RESPOND|SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|IDLE_TIMEOUT"
     rb"|DISPLAY_TEXT|RETRACTION)|EXCLUDE_OBJECT(_DEFINE|_START|_END)?|TEMPERATURE_WAIT"
 )
 
@@ -222,11 +225,13 @@ class Printer:
 
     def _obey(self, raw: bytes, depth: int) -> None:
         text = raw.split(b";", 1)[0] if b";" in raw else raw
+        if self.line == 1:
+            text = text.removeprefix(BYTE_ORDER_MARK)
         words = text.split()
         if not words:
             return
         first = words[0]
-        if (first == b"G1" or first == b"G0") and b"*" not in text and b"(" not in text:
+        if (first == b"G1" or first == b"G0") and not NOT_PLAIN.search(text):
             self.mode = 1
             try:
                 self._straight(words)
@@ -250,11 +255,11 @@ class Printer:
         if text in self._on or text in self._off:
             self._fired(text in self._on, text)
             return
-        word = re.match(rb"[A-Za-z_][A-Za-z_0-9]*", text)
+        word = re.match(rb"[A-Za-z_@][A-Za-z_0-9]*", text)
         name = word[0].upper() if word else b""
         if name in self._macros:
             self._macro(name, depth)
-        elif len(name) > 1 and (name[1:2].isalpha() or name[1:2] == b"_"):
+        elif len(name) > 1 and (name[:1] in b"_@" or name[1:2].isalpha() or name[1:2] == b"_"):
             if not QUIET_WORDS.fullmatch(name):
                 self._trouble("unknown", name.decode())
             elif name.startswith(b"SET_"):
@@ -488,7 +493,9 @@ class Printer:
             self._drawn((self.x, self.y, self.z), (x, y, z), pushed)
 
     def _arc(self, left: bool, words: list[bytes]) -> None:
-        """An arc as short straights; raises ValueError where its words are no numbers."""
+        """An arc as short straights; raises ValueError where a number is missing."""
+        if any(len(word) == 1 for word in words):
+            raise ValueError(words)
         values, unit = _values(words), self.unit
         to = [
             (values[a] * unit + self.off[n] if self.absolute else at + values[a] * unit) if a in values else at
@@ -650,8 +657,8 @@ def _sum(text: bytes) -> int:
 
 
 def _values(words: list[bytes]) -> dict[str, float]:
-    """Letters and numbers; raises ValueError where a number is missing."""
-    return {chr(word[0]).upper(): float(word[1:]) for word in words}
+    """Letters and numbers; a letter without one has nought."""
+    return {chr(word[0]).upper(): float(word[1:] or b"0") for word in words}
 
 
 def _holds(at: Three, box: Box, slack: float) -> bool:

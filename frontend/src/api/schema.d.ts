@@ -6210,7 +6210,7 @@ export interface components {
              * @default none
              * @enum {string}
              */
-            proof: "none" | "proven" | "incomplete" | "failed" | "older";
+            proof: "none" | "said" | "older" | "incomplete" | "failed" | "proven";
         };
         /**
          * Proof
@@ -10159,6 +10159,11 @@ export interface components {
             pauses: number[];
             /** Bytes */
             bytes: number;
+            /**
+             * Digest
+             * @default
+             */
+            digest: string;
         };
         /**
          * WorkTold

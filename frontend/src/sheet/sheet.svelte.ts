@@ -319,6 +319,11 @@ export class Sheet {
     }, REST_MS);
   }
 
+  /** Something beside the plan has changed: what it comes to is asked for once more. */
+  lookAgain(): void {
+    void this.#ask({ changes: [], merge: undefined, kind: 'look' });
+  }
+
   async #look(): Promise<boolean> {
     const plan = this.plan;
     const answer = await api.POST('/api/evaluate', { body: { plan, changes: [] } });

@@ -11,6 +11,7 @@ from bridle.core.chapters.printing.places import places
 from bridle.core.chapters.printing.state import Every, Missing, PrintingState, StopStep, Way
 from bridle.core.chapters.printing.turns import turns
 from bridle.core.figure import Figure
+from bridle.core.given import NOTHING, Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.frames.found import rate_of
@@ -25,6 +26,7 @@ from bridle.core.reckon.printing import (
     stop_s,
     switch_of,
 )
+from bridle.core.reckon.proved import proof_stands
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.snag import Snag
 from bridle.core.subjects.motion.calibration import click_of
@@ -34,29 +36,28 @@ KINDS = (*file.KINDS, *proving.KINDS, *stopping.KINDS, *reaching.KINDS, *seeing.
 OFFERED = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20)
 
 
-def tell(known: Reckoning) -> Answer[PrintingState]:
+def tell(known: Reckoning, given: Given = NOTHING) -> Answer[PrintingState]:
     """The print, its stop and what is wrong; nothing where no layers call the frames."""
     plan = known.plan
     frames = layered(plan)
     if frames is None:
         return answer(PrintingState(), file.without(plan))
-    return answer(_state(known, frames), _findings(known, frames))
+    return answer(_state(known, frames, given), _findings(known, frames, given))
 
 
-def _findings(known: Reckoning, frames: Layers) -> Iterator[Figure | Snag]:
+def _findings(known: Reckoning, frames: Layers, given: Given) -> Iterator[Figure | Snag]:
     plan = known.plan
     yield from figures(plan, frames)
     yield from file.findings(plan)
-    yield from proving.findings(plan)
+    yield from proving.findings(plan, given)
     yield from reaching.findings(plan)
     yield from stopping.findings(plan)
     yield from seeing.findings(known)
 
 
-def _state(known: Reckoning, frames: Layers) -> PrintingState:
+def _state(known: Reckoning, frames: Layers, given: Given) -> PrintingState:
     plan = known.plan
-    of, switch = print_digest(plan), switch_of(plan)
-    proof = plan.printing.proof
+    switch = switch_of(plan)
     return PrintingState(
         layered=True,
         missing=tuple(_missing(plan)),
@@ -72,8 +73,8 @@ def _state(known: Reckoning, frames: Layers) -> PrintingState:
         turns=tuple(turns(plan)),
         reading=None if switch is None else click_of(switch.axis),
         equal_mm=even_step_mm(frames),
-        of=of,
-        proof="none" if proof is None else proof.stands if proof.of == of else "older",
+        of=print_digest(plan),
+        proof=proof_stands(plan, given),
     )
 
 

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
+from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.reckon.printing import print_digest
+from bridle.core.reckon.proved import failed
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
 FAILED = SnagKind(
@@ -18,10 +19,10 @@ FAILED = SnagKind(
 KINDS = (FAILED,)
 
 
-def findings(plan: Plan) -> Iterator[Snag]:
+def findings(plan: Plan, given: Given) -> Iterator[Snag]:
     """Of the file as it would be changed now; an older proof says nothing of it."""
-    proof = plan.printing.proof
-    if "file" not in plan.printing.by or proof is None or proof.stands != "failed" or proof.of != print_digest(plan):
+    count = failed(plan, given)
+    if "file" not in plan.printing.by or not count:
         return
     aside = Fix(
         label="Leave the changed file aside",
@@ -29,4 +30,4 @@ def findings(plan: Plan) -> Iterator[Snag]:
         slots={},
         edits=(Edit(path="printing.by", value=[*(by for by in plan.printing.by if by != "file")] or ["slicer"]),),
     )
-    yield FAILED.at("printing.proof", {"count": slot(max(proof.failures, 1), "faults")}, [aside])
+    yield FAILED.at("printing.proof", {"count": slot(count, "faults")}, [aside])

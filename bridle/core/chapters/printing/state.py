@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from bridle.core.reckon.proved import Stands
 from bridle.core.subjects.motion.calibration import Measure
 
 Missing = Literal["file", "printer", "switch", "coordinate"]
@@ -137,4 +138,4 @@ class PrintingState:
     reading: Measure | None = None
     equal_mm: float = 0.0
     of: str = ""
-    proof: Literal["none", "proven", "incomplete", "failed", "older"] = "none"
+    proof: Stands = "none"

@@ -28,7 +28,7 @@ def tell(
     `told` are the runs of a controller that has to make do with rules of its own.
     """
     state = ReviewState(
-        sheets=sheets(known, figures, drives, told),
+        sheets=sheets(known, figures, drives, told, given),
         cautions=cautions(known.plan),
         ready=readiness(known, snags, given),
     )

@@ -9,7 +9,8 @@ from bridle.core.plan.wired import Trigger
 from bridle.core.quantity import listed
 from bridle.core.reckon.asked import asked_of
 from bridle.core.reckon.parts import axis_parts, first_of, imager_of
-from bridle.core.reckon.printing import layered, print_digest
+from bridle.core.reckon.printing import layered
+from bridle.core.reckon.proved import Stands, proof_stands
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.scene import daylit, placed
 from bridle.core.reckon.season.hours import is_long
@@ -18,6 +19,13 @@ from bridle.core.snag import Snag, slot
 
 # Figures of a camera without which something is counted that is only usual.
 OF_THE_CAMERA = {"write_s": "write time", "lag_s": "shutter lag", "wake_s": "time to wake"}
+LACKS: dict[Stands, str] = {
+    "incomplete": "a complete proof of it",
+    "said": "a proof that was made here; the plan only says that there is one",
+    "older": "a proof of it as it is now",
+    "none": "a proof of it as it is now",
+    "failed": "a proof of it as it is now",
+}
 HELD = {"holds_exposure": "exposure", "holds_white": "white balance", "holds_focus": "focus"}
 
 
@@ -33,7 +41,7 @@ def readiness(known: Reckoning, snags: Sequence[Snag], given: Given) -> Readines
     if given.now_s is not None and given.now_s > times.unix_s(times.frames):
         end = slot(times.unix_s(times.frames - 1), "moment")
         return Readiness(stands="past", title="Past: its last frame was due {end}", slots={"end": end})
-    doubts, checked = tuple(_doubts(shooting)), _checked(shooting)
+    doubts, checked = tuple(_doubts(shooting, given)), _checked(shooting)
     if doubts:
         title = {1: "Ready, but for one check that could not be made"}
         said = title.get(len(doubts), "Ready, but for {count} checks that could not be made")
@@ -76,7 +84,7 @@ def _moves(shooting: Shooting) -> bool:
     return any((far > STILL).any() for far in shooting.steps.values())
 
 
-def _doubts(shooting: Shooting) -> Iterator[Doubt]:
+def _doubts(shooting: Shooting, given: Given) -> Iterator[Doubt]:
     """The checks that could not be made, each with the figure that is missing; what does not concern a rig is left."""
     plan = shooting.plan
     if daylit(plan) and placed(plan) is None:
@@ -87,23 +95,19 @@ def _doubts(shooting: Shooting) -> Iterator[Doubt]:
         yield Doubt(what="whether the rig carries it all and fits together", lacks="which parts it is", chapter="rig")
     yield from _of_the_camera(shooting)
     yield from _of_the_drives(shooting)
-    yield from _of_the_print(shooting.plan)
+    yield from _of_the_print(shooting.plan, given)
 
 
-def _of_the_print(plan: Plan) -> Iterator[Doubt]:
+def _of_the_print(plan: Plan, given: Given) -> Iterator[Doubt]:
     """A changed file is not known to do no harm until it has passed its proof as it is now."""
     if layered(plan) is None:
         return
-    proof = plan.printing.proof
     if "file" not in plan.printing.by:
         yield Doubt(what="that what is printed does no harm", lacks="the file with the stops in it", chapter="print")
         return
-    if proof is not None and proof.of == print_digest(plan):
-        lacks = "" if proof.stands == "proven" else "a complete proof of it"
-    else:
-        lacks = "a proof of it as it is now"
-    if lacks:
-        yield Doubt(what="that the changed file does no harm", lacks=lacks, chapter="print")
+    stands = proof_stands(plan, given)
+    if stands != "proven":
+        yield Doubt(what="that the changed file does no harm", lacks=LACKS[stands], chapter="print")
 
 
 def _of_the_camera(shooting: Shooting) -> Iterator[Doubt]:

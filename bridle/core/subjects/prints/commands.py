@@ -13,18 +13,18 @@ PLAIN = {
                         "92", "94")),
     *(f"M{n}" for n in (17, 18, 20, 21, 31, 73, 74, 75, 77, 78, 82, 83, 84, 85, 92, 104, 105, 106, 107, 108, 109, 110,
                         111, 114, 115, 119, 140, 141, 142, 145, 149, 150, 155, 190, 191, 200, 201, 203, 204, 205, 206,
-                        207, 208, 209, 211, 220, 221, 301, 302, 303, 304, 400, 412, 413, 420, 425, 486, 500, 501, 502,
-                        503, 566, 569, 572, 592, 593, 862, 900, 904, 906, 907, 913, 914, 960, 999)),
+                        207, 208, 209, 211, 220, 221, 300, 301, 302, 303, 304, 400, 412, 413, 420, 425, 486, 500, 501,
+                        502, 503, 566, 569, 572, 592, 593, 862, 900, 904, 906, 907, 913, 914, 960, 999)),
 }  # fmt: skip
 PROBES = {"G29", "G30", "G31", "G32", "G34"}
 # Words of several letters that set something and move nothing.
 PLAIN_WORDS = re.compile(
-    r"(SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|"
-    r"IDLE_TIMEOUT|DISPLAY_TEXT|RETRACTION)|EXCLUDE_OBJECT(_DEFINE|_START|_END)?|TEMPERATURE_WAIT|M\d+|G\d+)"
+    r"(RESPOND|SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|"
+    r"IDLE_TIMEOUT|DISPLAY_TEXT|RETRACTION)|EXCLUDE_OBJECT(_DEFINE|_START|_END)?|TEMPERATURE_WAIT)"
 )
 LETTERS = "_ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 # Commands that carry something further: a pin, a message, a name.
-WORD = re.compile(rb"[ \t]*([A-Za-z_][A-Za-z_0-9]*)")
+WORD = re.compile(rb"[ \t]*([A-Za-z_@][A-Za-z_0-9]*)")
 
 
 def name_of(code: int) -> str:

@@ -15,6 +15,8 @@ for _at, _letter in enumerate(LETTERS):
     COLUMN[_letter] = _at
 # Letters that a move may have besides: further axes, the third middle of an arc, hints.
 OTHER = np.frombuffer(b"ABCDHKLQUVW", np.uint8)
+# Commands from here on set something, ask or tell; what moves has a number below it.
+SETTING = (ord("M") - 64) * 100_000 - 1
 # What stands in `code` where no command does.
 EMPTY, MODAL, WORD, BAD, TWICE, CHECKSUM = 0, 1, 2, -1, -2, -3
 
@@ -91,6 +93,24 @@ def _upper(letter):
 
 
 @compiled
+def _is_word(text, at, end):
+    """Whether a letter with or without a number stands there, or one of the marks between them."""
+    letter = _upper(text[at])
+    if not 65 <= letter <= 90:
+        return letter in (59, 40, 42, 61, 58, 44, 45)
+    after = _upper(text[at + 1]) if at + 1 < end else 0
+    return not (65 <= after <= 90 or after == 95)
+
+
+@compiled
+def _rest(text, at, end):
+    """Where what stands behind a setting ends: at a comment or at a checksum."""
+    while at < end and text[at] != 59 and text[at] != 42:
+        at += 1
+    return at
+
+
+@compiled
 def _take_apart(text, begins, codes, values, comment, wrong_at, column, free, other):
     for n in range(len(begins)):
         begin = begins[n]
@@ -100,8 +120,11 @@ def _take_apart(text, begins, codes, values, comment, wrong_at, column, free, ot
         at, numbered = begin, False
         while at < end:
             letter = _upper(text[at])
-            if letter == 32 or letter == 9:
+            # A byte order mark is no letter; behind a setting there may be names, quotes and versions.
+            if letter == 32 or letter == 9 or (n == 0 and at < 3 and letter in (239, 187, 191)):
                 at += 1
+            elif codes[n] > SETTING and (letter == 34 or not _is_word(text, at, end)):
+                at = _rest(text, at, end)
             elif letter == 59:
                 comment[n] = at
                 break
@@ -117,10 +140,10 @@ def _take_apart(text, begins, codes, values, comment, wrong_at, column, free, ot
                 if behind == at + 1 or int(told) != summed:
                     codes[n], wrong_at[n] = -3, at
                 at = max(behind, at + 1)
-            elif 65 <= letter <= 90:
+            elif 65 <= letter <= 90 or ((letter == 95 or letter == 64) and codes[n] == 0):
                 # A word of several letters is a command of its own, whatever stands behind it.
                 after = _upper(text[at + 1]) if at + 1 < end else 0
-                if codes[n] == 0 and (65 <= after <= 90 or after == 95):
+                if codes[n] == 0 and (letter == 95 or letter == 64 or 65 <= after <= 90 or after == 95):
                     codes[n] = 2
                     while at < end and text[at] != 59:
                         at += 1

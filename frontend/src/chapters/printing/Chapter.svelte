@@ -47,6 +47,7 @@
   const PROOFS = {
     proven: 'proven',
     incomplete: 'its proof is incomplete',
+    said: 'said to be proven, not proven here',
     failed: 'its proof failed',
     older: 'proven once, and changed since',
     none: 'not proven yet'

@@ -67,24 +67,15 @@
       else differs = digest !== file.digest;
     });
   });
-  // A proof that belongs to what the plan says now is kept in it, dated.
+  // The bench keeps the proof; what it makes of the shoot is asked for once it is there.
+  let asked = '';
   $effect(() => {
     const result = change?.result;
-    if (!result || !change || change.of !== printing.of || sheet.plan.printing?.proof?.of === change.of)
+    const now = `${change?.id} ${printing.of}`;
+    if (!result || !change || change.of !== printing.of || printing.proof === result.stands || asked === now)
       return;
-    if (sheet.then || sheet.answering) return;
-    void sheet.apply([
-      {
-        path: 'printing.proof',
-        value: {
-          of: change.of,
-          stands: result.stands,
-          on: (change.ended_at ?? change.made_at).slice(0, 10),
-          failures: result.failed,
-          presses: result.presses
-        }
-      }
-    ]);
+    asked = now;
+    sheet.lookAgain();
   });
   const SORTS: Record<string, string> = {
     pause: 'a pause',
