@@ -12,8 +12,10 @@ from bridle.bench.facts import NoLayersError, file_facts, layer_source
 from bridle.bench.jobs import NotReadyError, digest_of, make_changed, prove_file, read_print
 from bridle.bench.source import TooLargeError, of_file, pieces, spooled
 from bridle.bench.telling import said, summary
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.printing import chosen
+from bridle.core.snag import fill
 from bridle.core.subjects.parking.blocks import AlteredError
 from bridle.core.subjects.prints.pieces import NoTextError
 from bridle.formats.plan_json import LARGEST_BYTES, PlanFileError, read_plan
@@ -92,6 +94,7 @@ def _park(arguments: argparse.Namespace) -> None:
     with _given(arguments.file) as path, tempfile.TemporaryDirectory() as folder:
         if plan.printing.file is None:
             plan = _fitted(plan, path)
+        _tell_stops(plan)
         made = make_changed(path, Path(folder) / "changed.gcode", plan)
         _tell(made.proof, f"{made.layers:,} stops")
         if made.proof.stands == "failed" and not arguments.unproven:
@@ -116,11 +119,19 @@ def _prove(arguments: argparse.Namespace) -> None:
         # What the plan does not know of its file is read of the original; of this very file only where there is none.
         if plan.printing.file is None:
             plan = _fitted(plan, original or path, altered_too=True)
+        _tell_stops(plan)
         proof = prove_file(path, plan, original=original)
         count = len(chosen(plan.frames)) if plan.frames.source == "layers" else 0
     _tell(proof, f"{count:,} layers chosen", sys.stdout.write)
     if proof.stands != "proven":
         raise SystemExit(FAILED if proof.failures else INCOMPLETE)
+
+
+def _tell_stops(plan: Plan) -> None:
+    """What the plan itself says against this print: no proof takes that back."""
+    for snag in evaluate(plan).snags:
+        if snag.severity == "stop" and snag.chapter == "print":
+            sys.stderr.write(f"The plan: {fill(snag.what, snag.slots)}\n")
 
 
 def _tell(proof: Proof, first: str, write: Callable[[str], object] = sys.stderr.write) -> None:

@@ -55,9 +55,10 @@ SETTABLE, NAMED, BY_CARDS, ALONG, SKYMARKS = (
 )
 STAYING, CONTROLLERS = "tests.core.test_staying", "tests.core.test_controllers"
 SEASON_FILES = "tests.formats.test_season_files"
-FILES, READING, PRINTS, JOBS, VIEW = (
-    f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view")
+FILES, READING, PRINTS, JOBS, VIEW, ATTACKS, LINES = (
+    f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view", "attacks", "lines")
 )
+PRINTER, BENCH_SERVED = "bridle/standins/printer", "tests.server.test_prints"
 CUTS, WRONG_CLOCK, COPIES, SIDES, GIVEN, OLDER = (
     "tests.server.test_cuts", "tests.server.test_clock", "tests.server.test_datafolder",
     "tests.server.test_firm", "tests.server.test_given", "tests.formats.test_older",
@@ -143,10 +144,10 @@ MUTANTS = (
         "return not any(_more(stops, had)) and weight", "return weight", (CHAINS,)),
     Mutant("what is past is ready", f"{CORE}/chapters/review/readiness.py",
         "given.now_s > times.unix_s(times.frames):", "given.now_s > 1e12:", (READY,)),
-    Mutant("an older proof proves", f"{CORE}/chapters/review/readiness.py",
-        "if proof is not None and proof.of == print_digest(plan):", "if proof is not None:", (READY,)),
+    Mutant("an older proof proves", f"{CORE}/reckon/proved.py",
+        "reversed(given.proofs) if one.of == of", "reversed(given.proofs)", (READY,)),
     Mutant("a failed proof stops nothing", f"{CORE}/chapters/printing/proving.py",
-        'proof.stands != "failed"', 'proof.stands == "failed"', (READY,)),
+        "or not count:", "or count:", (READY,)),
     Mutant("what the camera does not tell is known", f"{CORE}/chapters/review/readiness.py",
         "if getattr(camera, field) is None]", "if False]", (READY,)),
     Mutant("whatever moves fires the camera", f"{CORE}/chapters/trigger/called.py",
@@ -234,6 +235,38 @@ MUTANTS = (
         "if has_stops(file) and not plan.printing.second_set:", "if False:", (JOBS,)),
     Mutant("the wait is judged without the hold", f"{CORE}/reckon/printing.py",
         'STAYS = ("hold", "back off", "wait")', 'STAYS = ("wait",)', (JOBS,)),
+    Mutant("0.02 mm off is nothing", f"{PRINTER}/beside.py",
+        "PLACE_MM, FILAMENT_MM, FEED = 0.002, 0.0005, 0.01", "PLACE_MM, FILAMENT_MM, FEED = 0.02, 0.0005, 0.01", (ATTACKS,)),
+    Mutant("a hundredth of a millimetre of filament is nothing", f"{PRINTER}/beside.py",
+        "PLACE_MM, FILAMENT_MM, FEED = 0.002, 0.0005, 0.01", "PLACE_MM, FILAMENT_MM, FEED = 0.002, 0.01, 0.01", (ATTACKS,)),
+    Mutant("where a move begins is not looked at", f"{PRINTER}/beside.py",
+        "off = max(_far(main.began, other.began), _far(", "off = max(0.0, _far(", (ATTACKS, FILES)),
+    Mutant("what a stop sets may stay", f"{PRINTER}/beside.py",
+        "if mine.get(key) != its.get(key)", "if False and mine.get(key) != its.get(key)", (ATTACKS,)),
+    Mutant("filament may drip at the switch", f"{PRINTER}/beside.py",
+        "if not any(near):", "if False:", (ATTACKS,)),
+    Mutant("what differs once is forgotten", f"{PRINTER}/beside.py",
+        "return (*places, pushed - e if named else pushed, 0.0 if named else e)", "return (0.0,) * 5", (ATTACKS, FILES)),
+    Mutant("what stands there is a layer lower", f"{PRINTER}/obstacles.py",
+        "if self._field.top - lowest > FIFTH * printer.thick:", "if self._field.top - lowest > 40 * printer.thick:", (ATTACKS,)),
+    Mutant("a bead is ten times as wide", f"{PRINTER}/field.py",
+        "CELL, NARROW, BROAD = 0.2, 0.2, 1.2", "CELL, NARROW, BROAD = 0.2, 4.0, 12.0", (ATTACKS,)),
+    Mutant("motors may be let go", f"{PRINTER}/virtual.py",
+        "if self.waits or self.let_go:", "if self.waits:", (ATTACKS,)),
+    Mutant("a press may be as short as it likes", f"{PRINTER}/proof.py",
+        "if held < expected.least_s - EXACT_S:", "if False:", (ATTACKS,)),
+    Mutant("a file is proven without its original", f"{PRINTER}/proof.py",
+        'return "proven" if self.compared and not self.unknown', 'return "proven" if not self.unknown', (READING, BENCH_SERVED)),
+    Mutant("the very file says what it should be", "bridle/bench/jobs.py",
+        "elif file is None or file.digest != _digest(pieces(alike, altered_too=True)):", "elif file is None:", (READING, BENCH_SERVED)),
+    Mutant("a plan may say that it is proven", f"{CORE}/reckon/proved.py",
+        'return "said"', 'return told.stands', (READY,)),
+    Mutant("an earlier judge is believed", "bridle/server/prints/proofs.py",
+        'work.result.get("judge") == JUDGE and', "", (BENCH_SERVED,)),
+    Mutant("what only looks like an exponent is one", f"{PRINTER}/virtual.py",
+        "[*(_]|[0-9.][eE]|[nN]", "[*(_]|[nN]", (LINES,)),
+    Mutant("names in quotes are words", f"{CORE}/subjects/prints/words.py",
+        "elif codes[n] > SETTING and (letter == 34 or not _is_word(text, at, end)):", "elif False:", (LINES,)),
     Mutant("what a tool's macro primes is the print's", "bridle/standins/printer/virtual.py",
         "self.printed, self.pushed, self.prints = printed, pushed, prints", "pass", (JOBS,)),
     Mutant("places scatter by shares of themselves", f"{CORE}/asks/measuring.py",

@@ -82,7 +82,10 @@ def fix_of(failure: Failure, raised_mm: float = 0.0) -> Fix | None:
 def summary(proof: Proof) -> str:
     """A proof in a sentence."""
     if proof.stands == "proven":
-        return f"Proven: {proof.presses:,} presses, one at each of {proof.due:,} layers; nothing is touched."
+        return (
+            f"Proven: {proof.presses:,} presses, one at each of {proof.due:,} layers; every printed move is the "
+            "original's, and nothing stands in the way."
+        )
     if proof.stands == "incomplete":
         if not proof.compared:
             return (

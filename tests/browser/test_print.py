@@ -64,7 +64,8 @@ class Bench(BrowserCase):
         expect(page.get_by_role("heading", name=re.compile("^4 frames of 12 layers"))).to_be_visible()
         leaf(page, "File and proof")
         page.get_by_role("button", name="Write it and prove it").click()
-        expect(page.get_by_text("Proven: 4 presses, one at each of 4 layers; nothing is touched.")).to_be_visible()
+        told = re.compile("^Proven: 4 presses, one at each of 4 layers; every printed move is the original")
+        expect(page.get_by_text(told)).to_be_visible()
         with page.expect_download() as got, TemporaryDirectory() as folder:
             page.get_by_role("link", name="Take it along", exact=True).click()
             to = Path(folder) / got.value.suggested_filename

@@ -9,13 +9,17 @@ from dataclasses import replace
 from typing import Any
 from unittest import TestCase
 
+from bridle.bench.proving import expected
+from bridle.bench.writing import changed as with_stops
+from bridle.bench.writing import chosen_places
 from bridle.core.subjects.parking.stop import Stop
 from bridle.standins.printer.proof import Proof
 from tests.gcode import Dialect, program
-from tests.prints.test_files import MODEL, SQUARE, judged, parked
+from tests.prints.test_files import MODEL, SQUARE, STOP, inspected, judged, opened, parked
 
 # The bed of the model is 240 mm wide: one print takes up most of it.
 WIDE = [[(25.0, 60.0), (185.0, 60.0), (185.0, 150.0), (25.0, 150.0)]] * 4
+SLANTED = [[(80.0, 80.0), (120.0, 95.0), (105.0, 112.0), (84.0, 101.0), (80.0, 80.0)]] * 6
 FILES = {
     "plain": program(Dialect(), SQUARE),
     "relative filament": program(Dialect(relative_e=True), SQUARE),
@@ -26,6 +30,7 @@ FILES = {
     "shifted": program(Dialect(shifted=True), SQUARE),
     "by firmware": program(Dialect(firmware=True), SQUARE),
     "wide": program(Dialect(), WIDE),
+    "slanted": program(Dialect(), SLANTED),
 }
 Lines = list[str]
 Bad = Callable[[Lines], int | None]
@@ -90,7 +95,7 @@ BAD: dict[str, Bad] = {
     "the nozzle is colder": put("M104 S180"),
     "the nozzle waits and stays colder": put("M109 S150"),
     "the bed is off": put("M140 S0"),
-    "the motors are let go": put("M84"),
+    "the motors are let go": put("M84", 5),
     "an acceleration stays": put("M204 P500"),
     "a jerk stays": put("M205 X4"),
     "a pressure stays": put("M900 K0.1"),
@@ -182,6 +187,35 @@ class Attacked(TestCase):
             counted += tried
             self.assertGreater(tried, 5, name)
         self.assertGreater(counted, 300)
+
+    def test_a_stop_within_a_layer_comes_back_to_where_it_left(self) -> None:
+        """No travel follows it: what prints next begins where the head stands."""
+        for file in ("plain", "relative", "slanted", "wide"):
+            text = FILES[file]
+            out, _, due = parked(text, 2, "infill")
+            lines = bare(out)
+            self.assertEqual(judged("\n".join([*lines, ""]).encode(), due, text).stands, "proven")
+            # There and back for each stop; the last one stands behind its layer.
+            back = [n for n, line in enumerate(lines) if line.startswith("G0 X") and line.endswith("F9000")][1]
+            for by in (0.005, -0.4, 30.0):
+                with self.subTest(file=file, by=by):
+                    off = [shifted(line, "X", by) if n == back else line for n, line in enumerate(lines)]
+                    proof = judged("\n".join([*off, ""]).encode(), due, text)
+                    self.assertIn("path", {one.kind for one in proof.failures})
+
+    def test_what_is_too_little_to_tell_adds_up(self) -> None:
+        """A relative print that is pushed aside by 0.0015 mm before every second of its moves is soon 0.003 mm off."""
+        text = program(Dialect(relative=True), [way * 3 for way in SLANTED])
+        found = inspected(text)
+        places = chosen_places(found, [2], "end")
+        out, due = b"".join(with_stops(opened(text), found, places, STOP)), expected(found, places, 0.9, 0.7)
+        for each, stands in ((0.0015, "failed"), (0.0, "proven")):
+            lines: Lines = []
+            for n, line in enumerate(bare(out)):
+                if re.match(r"G1 X\S+ Y\S+ E", line) and n > 90 and n % 2:
+                    lines.append(f"G0 X{each}")
+                lines.append(line)
+            self.assertEqual(judged("\n".join([*lines, ""]).encode(), due, text).stands, stands)
 
     def test_what_does_no_harm_is_not(self) -> None:
         for name, edit in HARMLESS.items():

@@ -69,13 +69,23 @@ class Lines(TestCase):
     @given(st.lists(st.lists(st.sampled_from(PIECES), min_size=1, max_size=5).map(" ".join), min_size=1, max_size=6))
     def test_both_take_any_line_alike(self, lines: list[str]) -> None:
         """No line ends in an error of theirs; and where both can read it all, they stand at the same place."""
+        self.alike(lines)
+
+    def test_what_looks_like_an_exponent_is_a_letter(self) -> None:
+        for line in ("G1 X1e2 Y80", "G1 X10E2 Y80", "G1 Y80 X1.5e-1", "G1 Z1e1 E1"):
+            with self.subTest(line):
+                self.assertTrue(self.alike(["M83", line]))
+
+    def alike(self, lines: list[str]) -> bool:
+        """Hold both against each other; whether both could read it all."""
         # The last move prints: where it ends, and what it pushes, tells what each has made of all before it.
         text = PRINT + ("\n".join([*lines, "G1 X90 Y90 Z9 E5000 F1800"]) + "\n").encode()
         found, log = inspected(text), run(text)
         kinds = {one.kind for one in log.troubles}
         if found.wrong or kinds & {"unreadable", "checksum", "number", "unknown"}:
-            return
+            return False
         assert found.total is not None
         for mine, its in zip(found.total.at, log.at, strict=True):
             self.assertAlmostEqual(mine, its, delta=1e-6, msg=str(lines))
         self.assertAlmostEqual(found.pushed, log.pushed, delta=1e-6, msg=str(lines))
+        return True

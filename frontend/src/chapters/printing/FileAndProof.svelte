@@ -189,8 +189,8 @@
   <section>
     <h3>The changed file, and its proof</h3>
     <p>
-      Bridle writes the stops into a copy and has a virtual printer carry that out from its first byte: it
-      knows the printer’s card and the bytes, nothing else.
+      Bridle writes the stops into a copy and has a virtual printer carry that out from its first byte,
+      beside the original: it knows the printer’s card and the bytes, nothing else.
     </p>
     <p class="acts">
       <button type="button" class="act" disabled={!ready || !writes} onclick={() => void make('change')}
