@@ -29,6 +29,7 @@ def file_facts(found: Inspection, name: str, digest: str) -> PrintFile:
         start_mm=_start(found),
         start_s=_seconds(found.start_s),
         relative_e=bool(found.layers) and not found.layers[-1].end.absolute_e,
+        apart=found.apart if found.doubts else None,
         infills=sum(layer.fill is not None for layer in found.layers),
         homes=found.homes,
         tools=found.tools[:20],

@@ -102,7 +102,7 @@ def _prove(path: Path, plan: Plan, told: Told, original: Opened | None) -> Proof
     numbers = [n for n in (chosen(frames) if frames else ()) if n <= len(found.layers)]
     due = _due(plan, found, chosen_places(found, numbers, plan.printing.stop.where))
     beside = lines_without(original, altered_too=True) if original else None
-    return proven(of_file(path), model_of(plan), due, beside, lambda done: told(RUNNING, done, size))
+    return proven(of_file(path), model_of(plan, found.apart), due, beside, lambda done: told(RUNNING, done, size))
 
 
 def _due(plan: Plan, found: Inspection, places: Sequence[tuple[Layer, Place]]) -> Expected:
@@ -142,7 +142,7 @@ def _make(path: Path, out: Path, plan: Plan, found: Inspection, numbers: Iterabl
     )
     due = _due(plan, found, places)
     original = lines_without(of_file(path))
-    proof = proven(of_file(out), model_of(plan), due, original, lambda done: told(RUNNING, done, size))
+    proof = proven(of_file(out), model_of(plan, found.apart), due, original, lambda done: told(RUNNING, done, size))
     return Made(out, size, len(places), proof)
 
 

@@ -6,6 +6,9 @@ from bridle.core.reckon.printing import printer_of, sign_of, stop_of, switch_of
 from bridle.core.subjects.prints.found import Motion
 from bridle.standins.printer.model import Key, Model, Part
 
+# What a card says of the filament's mode.
+APART: dict[str, bool | None] = {"yes": True, "no": False, "not known": None}
+
 
 def motion_of(printer: Printer | None) -> Motion:
     """How fast a printer is; usual figures where there is no card."""
@@ -18,11 +21,15 @@ def motion_of(printer: Printer | None) -> Motion:
         travel_a=printer.travel_mm_s2,
         corner=printer.corner_mm_s,
         home=(printer.home_x_mm, printer.home_y_mm, 0.0),
+        apart=APART[printer.filament_apart],
     )
 
 
-def model_of(plan: Plan) -> Model:
-    """The virtual printer of a plan; raises ValueError without a printer's card."""
+def model_of(plan: Plan, apart: bool = False) -> Model:
+    """The virtual printer of a plan; raises ValueError without a printer's card.
+
+    `apart` is whether `G90` and `G91` leave the filament's mode alone, where the card does not say.
+    """
     printer, switch, stop = printer_of(plan), switch_of(plan), stop_of(plan)
     if printer is None:
         raise ValueError("a proof needs the printer's card")
@@ -39,6 +46,7 @@ def model_of(plan: Plan) -> Model:
         off=stop.off if stop else (),
         rest=(*stop.off, *stop.after) if stop else (),
         probes=_probes(printer),
+        apart=apart if APART[printer.filament_apart] is None else bool(APART[printer.filament_apart]),
         macros={macro.name: macro.text for macro in printer.macros if macro.text.strip()},
     )
 

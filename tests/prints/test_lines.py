@@ -1,15 +1,18 @@
 """Lines as they really stand in files: the reader and the virtual printer, which share nothing, take them alike."""
 
+from dataclasses import replace
 from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bridle.bench.reading import read
 from bridle.core.subjects.prints.commands import sort_of
+from bridle.core.subjects.prints.found import Motion
 from bridle.standins.printer.virtual import Log, Printer
 from tests.gcode import Dialect, program
 from tests.mutated import EXAMPLES
-from tests.prints.test_files import MODEL, SQUARE, inspected
+from tests.prints.test_files import MODEL, SQUARE, inspected, judged, opened, parked
 
 PRINT = program(Dialect(), SQUARE)
 # Lines that a file may have besides its moves, and which of them nobody knows.
@@ -39,6 +42,29 @@ def before_the_third(line: str) -> bytes:
 
 def run(text: bytes) -> Log:
     return Printer(MODEL).run(text.splitlines(keepends=True))
+
+
+class TakenAlong(TestCase):
+    """Some printers' absolute and relative mode is of places alone, some take the filament along."""
+
+    def test_the_reading_that_makes_a_print_is_the_right_one(self) -> None:
+        relative = program(Dialect(relative=True), SQUARE)
+        # The one says after it how the filament is told, and is read alike by all; the others do not.
+        apart = relative.replace(b"G91\nM82\n", b"G91\n")
+        swapped = program(Dialect(relative_e=True), SQUARE).replace(b"G90\nM83\n", b"M83\nG90\n")
+        along = program(Dialect(relative=True, relative_e=True), SQUARE).replace(b"G91\nM83\n", b"M82\nG91\n")
+        right = inspected(relative)
+        self.assertEqual((right.apart, right.doubts), (False, 0))
+        for name, text, reading in (("apart", apart, True), ("swapped", swapped, True), ("along", along, False)):
+            found = inspected(text)
+            with self.subTest(name):
+                self.assertEqual((found.apart, found.doubts > 10), (reading, True))
+                self.assertEqual((len(found.layers), found.likely), (6, 1.0))
+                self.assertAlmostEqual(found.pushed, right.pushed, 5)
+                out, _, due = parked(text, 2)
+                self.assertEqual(judged(out, due, text, replace(MODEL, apart=reading)).stands, "proven")
+                known = read(opened(text), Motion(apart=not reading))
+                self.assertEqual((known.apart, known.likely < 1), (not reading, True))
 
 
 class Lines(TestCase):

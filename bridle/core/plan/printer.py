@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.cards import CardBase, NonNegative
+from bridle.core.plan.cards import CardBase, Holds, NonNegative
 from bridle.core.values import Duration, Line, Name, Positive, Section
 
 Coordinate = Annotated[float, Field(ge=-2000, le=2000, allow_inf_nan=False)]
@@ -77,6 +77,8 @@ class Printer(CardBase):
     park_x_mm: Coordinate = 0.0
     park_y_mm: Coordinate | None = None
     idle_s: Duration | None = None
+    # Whether absolute and relative mode are only of places, and leave that of the filament alone.
+    filament_apart: Holds = "not known"
     # The rectangle that levelling probes: where `G29` sends the head.
     probe_from_x_mm: Coordinate | None = None
     probe_to_x_mm: Coordinate | None = None

@@ -54,6 +54,8 @@ class PrintFile(Section):
     start_mm: Annotated[tuple[Mm, ...], Field(max_length=4)] = ()
     start_s: Duration = Fraction(0)
     relative_e: bool = False
+    # How the file was read where it matters whether `G90` and `G91` take the filament's mode along.
+    apart: bool | None = None
     infills: Count = 0
     homes: bool = True
     tools: Annotated[tuple[Annotated[int, Field(ge=-MOST, le=MOST)], ...], Field(max_length=20)] = ()

@@ -54,6 +54,8 @@ class Model:
     off: tuple[str, ...] = ()
     # What a stop leaves switched as it is at rest.
     rest: tuple[str, ...] = ()
+    # Whether `G90` and `G91` leave the filament's mode alone.
+    apart: bool = False
     probes: tuple[float, float, float, float] | None = None
     macros: dict[str, str] = field(default_factory=dict)
 

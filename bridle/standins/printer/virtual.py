@@ -345,7 +345,9 @@ class Printer:
         elif number in (20, 21):
             self.unit = INCH_MM if number == 20 else 1.0
         elif number in (90, 91):
-            self.absolute = self.absolute_e = number == 90
+            self.absolute = number == 90
+            if not self.model.apart:
+                self.absolute_e = self.absolute
         elif number == 92:
             self._reset(_values(words))
         elif number == 28:

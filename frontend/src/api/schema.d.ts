@@ -5832,6 +5832,8 @@ export interface components {
              * @default false
              */
             relative_e: boolean;
+            /** Apart */
+            apart?: boolean | null;
             /**
              * Infills
              * @default 0
@@ -6057,6 +6059,12 @@ export interface components {
             park_y_mm?: number | null;
             /** Idle S */
             idle_s?: string | null;
+            /**
+             * Filament Apart
+             * @default not known
+             * @enum {string}
+             */
+            filament_apart: "yes" | "no" | "not known";
             /** Probe From X Mm */
             probe_from_x_mm?: number | null;
             /** Probe To X Mm */

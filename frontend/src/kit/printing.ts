@@ -40,6 +40,7 @@ const PRINTER: Field[] = [
   at('park_x_mm', 'parks at X'),
   at('park_y_mm', 'parks at Y', { empty: 'where it is' }),
   field('idle_s', 'heaters off after', 's', UNKNOWN),
+  field('filament_apart', 'G90 and G91 leave E alone', '', { choices: ['yes', 'no', 'not known'] }),
   at('probe_from_x_mm', 'levelling probes, X from', NOT_SET),
   at('probe_to_x_mm', 'levelling probes, X to', NOT_SET),
   at('probe_from_y_mm', 'levelling probes, Y from', NOT_SET),

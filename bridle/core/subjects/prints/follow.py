@@ -18,16 +18,25 @@ OFF_X, OFF_Y, OFF_Z, TOLD_E, FEED = 5, 6, 7, 8, 9
 ABSOLUTE, ABSOLUTE_E, UNIT, FIRMWARE_BACK, TOOL, MOTION, KNOWN = 10, 11, 12, 13, 14, 15, 16
 # Accelerations told by the file, mm/s²; 0 where it told none.
 PRINT_A, TRAVEL_A = 17, 18
-STATE = 19
+# 1 where the mode of places leaves that of the filament alone; what the filament's mode would be otherwise; and how
+# many lines mean something else by that.
+APART, OTHER_E, DOUBTS = 19, 20, 21
+# How many moves print, and how many draw filament back on their way, as a wipe does.
+PRINTS, PULLS = 22, 23
+STATE = 24
 INCH_MM = 25.4
 # What a line did besides: nothing, waited, went home, drew back or primed by firmware, pulled nothing but set a place.
 NOTHING, MOVED, WAITED, HOMED, FIRMWARE, ARC_BAD = 0, 1, 2, 3, 4, 5
 
 
-def beginning() -> NDArray[np.float64]:
-    """The state that a printer starts with: absolute, millimetres, nowhere known."""
+def beginning(apart: bool = False) -> NDArray[np.float64]:
+    """The state that a printer starts with: absolute, millimetres, nowhere known.
+
+    `apart` is whether `G90` and `G91` leave the filament's mode alone.
+    """
     state = np.zeros(STATE)
-    state[ABSOLUTE] = state[ABSOLUTE_E] = state[UNIT] = 1
+    state[ABSOLUTE] = state[ABSOLUTE_E] = state[OTHER_E] = state[UNIT] = 1
+    state[APART] = apart
     state[FEED] = 1500
     return state
 
@@ -36,7 +45,7 @@ def beginning() -> NDArray[np.float64]:
 def follow(codes, values, state, home, after, length, turn, waits, did):
     """Fill the state after each line, the length of its way, start and end directions of it, waits, and what it did.
 
-    Shapes (lines, 19), (lines,), (lines, 4) as x and y of both directions, (lines,), (lines,). `state` is carried on.
+    Shapes (lines, 24), (lines,), (lines, 4) as x and y of both directions, (lines,), (lines,). `state` is carried on.
     """
     for n in range(len(codes)):
         code, value = codes[n], values[n]
@@ -53,9 +62,9 @@ def follow(codes, values, state, home, after, length, turn, waits, did):
             did[n] = WAITED
         elif code == 700900 or code == 700910:
             state[ABSOLUTE] = 1.0 if code == 700900 else 0.0
-            state[ABSOLUTE_E] = state[ABSOLUTE]
+            state[OTHER_E if state[APART] == 1 else ABSOLUTE_E] = state[ABSOLUTE]
         elif code == 1300820 or code == 1300830:
-            state[ABSOLUTE_E] = 1.0 if code == 1300820 else 0.0
+            state[ABSOLUTE_E] = state[OTHER_E] = 1.0 if code == 1300820 else 0.0
         elif code == 700200 or code == 700210:
             state[UNIT] = 25.4 if code == 700200 else 1.0
         elif code == 700100 or code == 700110:
@@ -108,6 +117,8 @@ def _move(code, value, state, n, length, turn, did):
     if not np.isnan(value[3]):
         told = value[3] * unit
         pushed = told - state[TOLD_E] if state[ABSOLUTE_E] == 1 else told
+        if state[ABSOLUTE_E] != state[OTHER_E]:
+            state[DOUBTS] += 1
         state[TOLD_E] += pushed
         state[PUSHED] += pushed
         state[MOST] = max(state[MOST], state[PUSHED])
@@ -124,6 +135,8 @@ def _move(code, value, state, n, length, turn, did):
             turn[n, 0], turn[n, 1] = dx / flat, dy / flat
             turn[n, 2], turn[n, 3] = dx / flat, dy / flat
     length[n] = math.sqrt(flat * flat + dz * dz)
+    if flat > 0 and pushed != 0:
+        state[PRINTS if pushed > 0 else PULLS] += 1
     if did[n] == NOTHING and (length[n] > 0 or pushed != 0):
         did[n] = MOVED
 

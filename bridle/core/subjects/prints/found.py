@@ -8,10 +8,16 @@ from numpy.typing import NDArray
 from bridle.core.subjects.prints import follow, gather
 from bridle.core.subjects.prints.units import UNIT_MM
 
+# A nozzle of 0.4 mm pushes about 0.03 mm a millimetre; the finest and the broadest lie well within this.
+LEAST_FLOW, MOST_FLOW = 0.002, 0.5
+
 
 @dataclass(frozen=True, slots=True)
 class Motion:
-    """What a time is reckoned with: top speeds (mm/s), accelerations (mm/s²), corner speed (mm/s), home (mm)."""
+    """What a file is read with: top speeds (mm/s), accelerations (mm/s²), corner speed (mm/s), home (mm).
+
+    `apart` is whether absolute and relative places leave the filament's mode alone; None: nobody knows.
+    """
 
     top: tuple[float, float, float] = (300.0, 300.0, 12.0)
     push_top: float = 60.0
@@ -20,6 +26,7 @@ class Motion:
     push_a: float = 3000.0
     corner: float = 8.0
     home: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    apart: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +113,11 @@ class Wrong:
 
 @dataclass(slots=True)
 class Inspection:
-    """A file as it was read. Times are an estimate, without heating and homing."""
+    """A file as it was read. Times are an estimate, without heating and homing.
+
+    `apart` is whether it was read as for a printer whose `G90` and `G91` leave the filament's mode alone; in so many
+    lines (`doubts`) that makes a difference. `pulls` is the share of the moves with filament that draw it back.
+    """
 
     size: int
     lines: int
@@ -133,6 +144,18 @@ class Inspection:
     tools: tuple[int, ...] = ()
     numbered: bool = False
     unit_mm: float = UNIT_MM
+    apart: bool = False
+    doubts: int = 0
+    pulls: float = 0.0
+
+    @property
+    def likely(self) -> float:
+        """How far it is a print: the share of layers with as much filament as prints, less that of moves that pull.
+
+        Read in the wrong mode, half of all moves draw filament back, or they push more and more of it.
+        """
+        flows = [layer.filament / layer.way for layer in self.layers if layer.way > 0]
+        return sum(LEAST_FLOW < flow < MOST_FLOW for flow in flows) / max(1, len(flows)) - self.pulls
 
     @property
     def things(self) -> int:

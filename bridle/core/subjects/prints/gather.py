@@ -13,6 +13,7 @@ from bridle.core.subjects.prints.units import UNIT_MM
 SUMS = 6
 # A place where a stop can stand: its byte, its line, the clock, the state there, the sums so far.
 BYTE, LINE, CLOCK, STATE_AT = 0, 1, 2, 3
+# The length of the state (24) is compiled into what is kept beside this file: who changes it changes this line too.
 SUMS_AT = STATE_AT + STATE
 PLACE = SUMS_AT + SUMS
 # The places of a layer: where the next one is announced, where its infill begins, behind its last printed move.

@@ -11,11 +11,15 @@ from numpy.typing import NDArray
 from bridle.core.subjects.prints import gather as g
 from bridle.core.subjects.prints.commands import WORD, Sort, name_of, sort_of
 from bridle.core.subjects.prints.follow import (
+    APART,
     ARC_BAD,
+    DOUBTS,
     FEED,
     HOMED,
     NOTHING,
     PRINT_A,
+    PRINTS,
+    PULLS,
     PUSHED,
     STATE,
     TRAVEL_A,
@@ -69,7 +73,7 @@ def inspect(
     style = scanned.style
     count = scanned.marks[style] if style else 1500
     table = g.Table(bool(style), int(min(800, max(40, 1_500_000 // max(count, 1)))), min(count, MOST_FORESEEN) + 4)
-    state, others = beginning(), _Others()
+    state, others = beginning(bool(motion.apart)), _Others()
     wrong: list[Wrong] = []
     byte = line = bad = homes = numbered = 0
     for piece in pieces:
@@ -85,6 +89,8 @@ def inspect(
         told(byte)
     found = _result(scanned, table, others, wrong, bad, bool(homes), bool(numbered), style)
     found.pushed = float(state[PUSHED])
+    found.apart, found.doubts = bool(state[APART]), int(state[DOUBTS])
+    found.pulls = float(state[PULLS] / max(1, state[PRINTS] + state[PULLS]))
     return found
 
 

@@ -124,6 +124,13 @@
         <Row label="name"><span>{file.name}</span></Row>
         <Row label="size"><span>{number(file.bytes / 1e6)} MB, {number(file.lines, 9)} lines</span></Row>
         <Row label="layers are told by"><span>{STYLES[file.announced]}</span></Row>
+        {#if file.apart !== null && file.apart !== undefined}
+          <Row label="G90 and G91"
+            ><span
+              >{file.apart ? 'leave E alone, as its layers tell' : 'take E along, as its layers tell'}</span
+            ></Row
+          >
+        {/if}
         <Row label="printed from, to"
           ><span
             >X {number(file.extents_mm[0]!)} to {number(file.extents_mm[1]!)} mm, Y {number(
@@ -189,8 +196,8 @@
   <section>
     <h3>The changed file, and its proof</h3>
     <p>
-      Bridle writes the stops into a copy and has a virtual printer carry that out from its first byte,
-      beside the original: it knows the printer’s card and the bytes, nothing else.
+      Bridle writes the stops into a copy and has a virtual printer carry that out from its first byte, beside
+      the original: it knows the printer’s card and the bytes, nothing else.
     </p>
     <p class="acts">
       <button type="button" class="act" disabled={!ready || !writes} onclick={() => void make('change')}
