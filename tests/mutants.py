@@ -1,4 +1,4 @@
-"""Some hundred and twenty one-line mistakes, and which tests notice each: `make mutants`.
+"""Some 220 one-line mistakes, and which tests notice each: `make mutants`.
 
 Each is made in a copy of the checkout, and only the tests that touch it are run. A mistake that nobody notices is a
 mistake that would reach a person.
@@ -147,7 +147,7 @@ MUTANTS = (
     Mutant("an older proof proves", f"{CORE}/reckon/proved.py",
         "reversed(given.proofs) if one.of == of", "reversed(given.proofs)", (READY,)),
     Mutant("a failed proof stops nothing", f"{CORE}/chapters/printing/proving.py",
-        "or not count:", "or count:", (READY,)),
+        "    if count:", "    if not count:", (READY,)),
     Mutant("what the camera does not tell is known", f"{CORE}/chapters/review/readiness.py",
         "if getattr(camera, field) is None]", "if False]", (READY,)),
     Mutant("whatever moves fires the camera", f"{CORE}/chapters/trigger/called.py",

@@ -70,6 +70,7 @@ WRONG = Unread(line=4012, stood="G1 X1O.5", expected="a letter with a number beh
 READ, REFITTED = datetime(2026, 10, 3).date(), datetime(2026, 10, 4).date()
 PRINTED: dict[str, Plan] = {
     "proof-failed": failed(printed()),
+    "print-not-proven": printed(),
     "print-spiral": printed(file={"spiral": True}),
     "print-lines-unread": printed(file={"unread": (WRONG,), "unread_count": 3}),
     "print-commands-unknown": printed(file={"already": (command("PREHEAT", "unknown", 1, 0, 12),)}),

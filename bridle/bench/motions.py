@@ -44,6 +44,7 @@ def model_of(plan: Plan, apart: bool = False) -> Model:
         key=_key(switch) if printer.fires == "switch" and switch else None,
         on=stop.on if stop else (),
         off=stop.off if stop else (),
+        lamps=(*stop.before, *stop.after) if stop else (),
         rest=(*stop.off, *stop.after) if stop else (),
         probes=_probes(printer),
         apart=apart if APART[printer.filament_apart] is None else bool(APART[printer.filament_apart]),

@@ -154,11 +154,13 @@ class Lantern(BrowserCase):
         leaf(page, "The stop")
         type_over(page, "beyond the click", "2")
         link = page.get_by_role("navigation", name="Chapters").get_by_role("link", name=re.compile("Print"))
-        expect(link).to_contain_text("1")
+        # The switch is pushed too far, and what is written now has not been proven.
+        expect(link).to_contain_text("2")
         margin = page.get_by_role("complementary", name="Beat, totals and snags")
         expect(margin).to_contain_text("The head pushes 2 mm beyond the click")
         margin.get_by_role("button", name=re.compile("Push 0.5 mm")).click()
-        expect(margin).to_contain_text("No snags")
+        expect(margin).not_to_contain_text("beyond the click")
+        expect(margin).to_contain_text("The changed file has not been proven yet")
 
     def test_the_click_is_found_on_the_simulated_printer_and_broken_by_haste(self) -> None:
         page = self.open_demo(LANTERN, "Print")
@@ -207,7 +209,7 @@ class Lantern(BrowserCase):
         expect(margin).to_contain_text("The parked head stands in the picture, in 350 frames")
         self.assertGreater(canvas.evaluate(BESIDE), near + 0.001)
         margin.get_by_role("button", name=re.compile("It may be seen")).click()
-        expect(margin).to_contain_text("No snags")
+        expect(margin).not_to_contain_text("stands in the picture")
 
     def test_it_grows_in_the_picture_and_a_stop_is_played(self) -> None:
         page = self.open_demo(LANTERN, "Print")

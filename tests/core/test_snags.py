@@ -565,6 +565,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "This shoot waits for a print to call its frames, and no print file is here yet.",
         "Let the clock call the frames · They come at the interval, wherever the head is; it is in the picture.",
     ),
+    "print-not-proven": (
+        "The changed file has not been proven yet.",
+        "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
+    ),
     "proof-failed": (
         "The proof of the changed file failed: 3 faults found.",
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",

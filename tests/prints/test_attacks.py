@@ -235,6 +235,37 @@ FIRES = Stop(park=(20.0, 85.0), on=("M240",), wait_s=1.0)
 BY_COMMAND = replace(MODEL, key=None, on=("M240",))
 
 
+class Lamps(TestCase):
+    """What a stop switches for the picture is known, and given back."""
+
+    def test_a_lamp_that_is_not_switched_off_again_is_convicted(self) -> None:
+        text = FILES["plain"]
+        for on, off in (
+            ("SET_PIN PIN=light VALUE=1", "SET_PIN PIN=light VALUE=0"),
+            ("M355 S1", "M355 S0"),
+            ("M42 P4 S255", "M42 P4 S0"),
+            ("M106 P2 S255", "M106 P2 S0"),
+            ("M280 P0 S20", "M280 P0 S90"),
+            ("LIGHT_ON", "LIGHT_OFF"),
+        ):
+            stop = replace(STOP, before=(on,), after=(off,))
+            out, _, due = parked(text, 2, stop=stop)
+            model = replace(MODEL, lamps=(on, off), rest=(off,))
+            with self.subTest(on):
+                self.assertEqual(judged(out, due, text, model).stands, "proven")
+                forgotten = "\n".join(bare(out)).replace(f"\n{off}\n", "\n", 1).encode()
+                kinds = {one.kind for one in judged(forgotten, due, text, model).failures}
+                self.assertEqual(kinds, {"state"})
+
+    def test_a_fan_that_is_used_as_an_output_is_given_back_as_it_ran(self) -> None:
+        text = FILES["plain"].replace(b"M84", b"M106 P2 S100\nM84").replace(b";LAYER:1\n", b"M106 P2 S128\n;LAYER:1\n")
+        fires = Stop(park=(220.0, 180.0), on=("M106 P2 S255",), off=("M106 P2 S0",), wait_s=1.0)
+        out, _, due = parked(text, 2, stop=fires)
+        model = replace(MODEL, key=None, on=fires.on, off=fires.off, rest=fires.off)
+        proof = judged(out, due, text, model)
+        self.assertEqual({one.kind for one in proof.failures}, {"state"}, proof.failures)
+
+
 class InTheWay(TestCase):
     """What is printed already stands in the way of a stop, and not of what the file does itself."""
 

@@ -13,8 +13,6 @@ from bridle.server.kit.models import KitCard
 from bridle.server.shoots.models import Shoot, keep
 
 ALONG = ("printer", "head switch")
-# A clip of about so many seconds is what people want of a print.
-WANTED_S = 15
 
 
 def shoot_of(name: str, file: PrintFile, layers: Layers) -> Shoot:
@@ -22,11 +20,11 @@ def shoot_of(name: str, file: PrintFile, layers: Layers) -> Shoot:
     start = (datetime.now(UTC) + timedelta(hours=1)).replace(minute=0, second=0, microsecond=0)
     called = PurePath(name).stem.replace("_", " ").replace("-", " ").strip()[:100] or "a print"
     plan = new_plan(called[:1].upper() + called[1:], "", "", "UTC", start, "print")
-    every = max(1, round(len(layers.layers_s) / (WANTED_S * float(USUAL_RATE))))
     return keep(
         plan.model_copy(
             update={
-                "frames": layers.model_copy(update={"every": every}),
+                # Every layer, until somebody asks for less: what that comes to stands beside the choice.
+                "frames": layers,
                 "printing": Printing(file=file),
                 "clip": plan.clip.model_copy(update={"pegs": (Peg(quantity="rate", value=USUAL_RATE),)}),
                 "kit": Kit(copies=(*plan.kit.copies, *_along(plan.kit))),

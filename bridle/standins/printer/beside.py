@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from bridle.standins.printer.obstacles import Obstacles
-from bridle.standins.printer.setting import resting, setting
+from bridle.standins.printer.setting import any_setting, resting
 from bridle.standins.printer.virtual import Log, Printer, Three
 
 # A move begins and ends where it did, with the filament that it had.
@@ -55,7 +55,7 @@ class Beside:
     def __post_init__(self) -> None:
         """The other printer has neither switch nor camera."""
         self._ghost = _ghost(self.main)
-        self._neutral = frozenset(filter(None, (setting(one.encode()) for one in self.main.model.rest)))
+        self._neutral = frozenset(filter(None, (any_setting(one.encode()) for one in self.main.model.rest)))
 
     def run(self, changed: Iterable[bytes], original: Iterable[bytes]) -> Log:
         """Carry both out to their ends."""

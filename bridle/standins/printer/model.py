@@ -52,7 +52,8 @@ class Model:
     key: Key | None = None
     on: tuple[str, ...] = ()
     off: tuple[str, ...] = ()
-    # What a stop leaves switched as it is at rest.
+    # What a stop switches besides, as its lamps; and what it leaves switched as it is at rest.
+    lamps: tuple[str, ...] = ()
     rest: tuple[str, ...] = ()
     # Whether `G90` and `G91` leave the filament's mode alone.
     apart: bool = False

@@ -50,6 +50,13 @@ def word_setting(text: bytes) -> Set:
     return name + b" " + first, b" ".join(sorted(_argument(one) for one in others if one))
 
 
+def any_setting(text: bytes) -> Set | None:
+    """What either kind of command sets; None where nothing stays of it. A bare name is a lamp's own macro."""
+    if not re.match(rb"[A-Za-z_]{2}", text):
+        return setting(text)
+    return word_setting(text) if b"=" in text else (b"lamps", text)
+
+
 def resting(settings: dict[bytes, bytes]) -> dict[bytes, bytes]:
     """Without what is off, which is how it was before anybody switched it."""
     return {key: value for key, value in settings.items() if value != b"0" or not key.startswith(AT_REST)}

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
 
 from bridle.standins.printer.model import Box, Model, lever, zones
-from bridle.standins.printer.setting import setting, word_setting
+from bridle.standins.printer.setting import any_setting, setting, word_setting
 
 Three = tuple[float, float, float]
 INCH_MM = 25.4
@@ -147,6 +147,7 @@ class Printer:
         self.pressed = False
         self._on = {one.encode() for one in model.on}
         self._off = {one.encode() for one in model.off}
+        self._lamps = {one.encode() for one in model.lamps}
         # Of the last command that printed: where it began, what it pushed, how it bent; and since then, until the next,
         # what was pushed with the head at rest, and how far the filament was pushed at most.
         self.prints = 0
@@ -254,6 +255,9 @@ class Printer:
             return
         if text in self._on or text in self._off:
             self._fired(text in self._on, text)
+            return
+        if text in self._lamps and (found := any_setting(text)):
+            self.settings[found[0]] = found[1]
             return
         word = re.match(rb"[A-Za-z_@][A-Za-z_0-9]*", text)
         name = word[0].upper() if word else b""
