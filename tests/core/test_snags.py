@@ -195,7 +195,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "no-headset-key": (
         "The phone with a timer app sees 330 Ω at its headset socket, and no button of a headset has that.",
-        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone takes a little more or less.",
+        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone allows for a little more or less.",
     ),
     "relay-not-fed": (
         "Nothing feeds the coil of the relay board with its own driver: its supply pin is joined to nothing.",
@@ -539,14 +539,14 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "clocks-not-tied": (
         "The wind-up turntable, two-hour and the camera each run by a clock of their own.",
-        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets a handle of 2 frames at its start and one of 3 frames at its end; the edit cuts them off.",
+        "Plan with two starts · The field card says what to start first, 20 s apart. The clip has a handle of 2 frames at its start and one of 3 frames at its end; the edit cuts them off.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
     ),
     "moves-by-chance": (
         "Nothing ties the two-axis head, pan to the camera, so the rig may move while the shutter is open, from the first frame on.",
         "Tie them together · What moves fires the camera, or the camera sets it going: by a contact, a lead or one app.",
         "Move all the time · Frames are taken on the way; each smears 0.0146 px at most, which nobody sees.",
-        "Plan with two starts · The card gets the order of starting, 20 s apart. The clip gets a handle of 1 frame at its start and one of 1 frame at its end; the edit cuts them off.",
+        "Plan with two starts · The field card says what to start first, 20 s apart. The clip has a handle of 1 frame at its start and one of 1 frame at its end; the edit cuts them off.",
     ),
     "nothing-fires": (
         "Nothing fires the full-frame body, 24 MP: no trigger is on the rig.",
@@ -632,7 +632,7 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "wrong-headset-key": (
         "The phone with a timer app takes this press for volume down; its app fires on volume up.",
-        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone takes a little more or less.",
+        "Take a resistor of 240 Ω · That is the nearest you can buy; a phone allows for a little more or less.",
         "Let the app fire on volume down · Where its settings know that key; try it with a headset first.",
     ),
     "chain-never-rests": (
@@ -711,10 +711,10 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "lamp-level-unused": (
         "The grow lamp has 2 levels, and a frame has only one exposure.",
-        "Light it at 100 % · It is as bright for every exposure.",
+        "Light it at 100 % · Every exposure gets the same light.",
     ),
     "lamp-needs-dimmer": (
-        "The grow lamp goes from 50 % to 100 % within a frame, and a relay only switches it on and off.",
+        "The grow lamp goes from 50 % to 100 % within a frame, but a relay can only switch it on and off.",
         "Set its levels to 100 %, dark and 100 % · In the order of the exposures; the last one holds for all that "
         "follow it.",
     ),

@@ -10,6 +10,7 @@ from typing import Any
 from unittest import TestCase
 
 from bridle.bench.proving import expected
+from bridle.bench.telling import fix_of
 from bridle.bench.writing import changed as with_stops
 from bridle.bench.writing import chosen_places
 from bridle.core.subjects.parking.stop import Stop
@@ -110,6 +111,8 @@ BAD: dict[str, Bad] = {
     "G92 of a place": put("G92 X0", 3),
     "relative for good": put("G91", 9),
     "home in between": put("G28 X", 4),
+    "a pause": put("M0"),
+    "a pause for the filament": put("M600", 4),
     "inches for good": lambda lines: None if "G20" in lines else put("G20", 9)(lines),
     "filament back and forth at the switch": put("G1 E-0.2 F2100\nG1 E0.2", 2),
     "a second press": put("G1 X230.5 F1200", 3),
@@ -290,6 +293,25 @@ class InTheWay(TestCase):
                     # Only while the second is printed, at the first column's edge.
                     self.assertGreater(one.layer or 0, 40)
                     self.assertTrue(80 <= one.at[0] <= 90.3 and 79.7 <= one.at[1] <= 90.3, one)
+
+    def test_a_part_of_the_head_meets_what_the_nozzle_passes_by(self) -> None:
+        """The nozzle passes 5 mm behind a column of 16 mm; the fan, 10 mm above its tip, does not."""
+        narrow = [[(80.0, 80.0), (85.0, 80.0), (85.0, 85.0), (80.0, 85.0), (80.0, 80.0)]] * 80
+        text = program(Dialect(), narrow, things=2)
+        stop = replace(FIRES, park=(60.0, 110.0))
+        failures = self._proof(stop, text).failures
+        self.assertEqual({(one.kind, one.about) for one in failures}, {("strikes", "fan")}, failures)
+        self.assertTrue(all(80 < (one.layer or 0) < 120 for one in failures), failures)
+        self.assertEqual(self._proof(replace(stop, raise_mm=6.5), text).stands, "proven")
+
+    def test_the_fix_raises_it_far_enough(self) -> None:
+        struck = next(one for one in self._proof(FIRES).failures if one.kind == "strikes")
+        fix = fix_of(struck)
+        assert fix is not None
+        high = float(str(fix.edits[0].value))
+        self.assertEqual(self._proof(replace(FIRES, raise_mm=high)).stands, "proven")
+        # It clears the column by a millimetre, and by no more than rounding up adds.
+        self.assertTrue(8 < high <= 10, high)
 
     def test_a_nozzle_that_is_lowered_first_is_in_the_part(self) -> None:
         single = program(Dialect(), COLUMN)

@@ -238,6 +238,7 @@ def _modes(main: Printer, other: Printer) -> tuple[tuple[str, tuple[object, obje
         ("kind of move", (main.mode, other.mode)),
         ("tool", (main.tool, other.tool)),
         ("how often it homes", (main.homes, other.homes)),
+        ("how often it pauses", (main.halts, other.halts)),
     )
 
 

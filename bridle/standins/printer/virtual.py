@@ -170,7 +170,7 @@ class Printer:
         self.level, self.thick = 0.0, USUAL_LAYER_MM
         self.drawn_back = False
         self.still = True
-        self.homes = 0
+        self.homes = self.halts = 0
         self.let_go = False
         self._dues = iter(dues)
         self._due = next(self._dues, math.inf)
@@ -367,6 +367,7 @@ class Printer:
         if number in (82, 83):
             self.absolute_e = number == 82
         elif number in PAUSES:
+            self.halts += 1
             self.log.pauses.append(self.line)
         elif int(number) not in QUIET_M and int(number) not in FIRING:
             self._trouble("unknown", text[:40].decode("utf-8", "replace"))

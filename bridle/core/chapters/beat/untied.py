@@ -110,14 +110,14 @@ def _planned_with(shooting: Shooting) -> Iterator[Fix]:
     needed = max(clip.handle_in_frames, lost.first), max(clip.handle_out_frames, lost.last)
     planned = Edit(path="beat.uncoupled", value=Uncoupled().model_dump(mode="json"))
     room = shooting.solution.frames - sum(needed) >= FEWEST_MOVING
-    said = "The clip gets a handle of {first} at its start and one of {last} at its end; the edit cuts them off."
+    said = "The clip has a handle of {first} at its start and one of {last} at its end; the edit cuts them off."
     handles = _handle_edits(*needed) if room else ()
     # In less time a drive with a pace of its own goes less far.
     ends = followed(shooting.plan, apply(shooting.plan, [planned, *handles])[0], ("spring", "setting"))
     said += " At its own pace {ends} then." if ends else ""
     yield Fix(
         label="Plan with {starts}",
-        consequence=f"The card gets the order of starting, {{between}} apart. {said if room else ''}".strip(),
+        consequence=f"The field card says what to start first, {{between}} apart. {said if room else ''}".strip(),
         slots={
             "starts": slot(f"{COUNTED.get(lost.starts + 1, lost.starts + 1)} starts"),
             "between": slot(lost.between, "s"),

@@ -328,7 +328,7 @@ def _right_ohms(shooting: Shooting, card: Coupling | None, ohms: float, key: str
         index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is card)
         yield Fix(
             label="Take a resistor of {ohms}",
-            consequence="That is the nearest you can buy; a phone takes a little more or less.",
+            consequence="That is the nearest you can buy; a phone allows for a little more or less.",
             slots={"ohms": slot(ohms, "Ω")},
             edits=(Edit(path=f"kit.copies.{index}.card.contact_ohm", value=ohms),),
         )

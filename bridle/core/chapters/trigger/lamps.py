@@ -62,7 +62,7 @@ NEEDS_DIMMER = SnagKind(
     "lamp-needs-dimmer",
     "mind",
     "trigger",
-    "The {lamp} goes from {one} to {other} within a frame, and a relay only switches it on and off.",
+    "The {lamp} goes from {one} to {other} within a frame, but a relay can only switch it on and off.",
     "Something has to dim it between two exposures, in the time that the bracket leaves.",
 )
 KINDS = (COLD, WARMS, TOGGLES, WAKES_LIT, SUPPLY, TOO_MANY, NEEDS_DIMMER)
@@ -166,7 +166,7 @@ def _with_levels(place: str, levels: tuple[float, ...]) -> Fix:
     said = listed([write(level, "share") if level else "dark" for level in kept])
     return Fix(
         label="Light it at {levels}" if alike else "Set its levels to {levels}",
-        consequence="It is as bright for every exposure."
+        consequence="Every exposure gets the same light."
         if alike
         else "In the order of the exposures; the last one holds for all that follow it.",
         slots={"levels": slot(said)},

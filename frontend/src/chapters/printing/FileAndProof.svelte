@@ -47,7 +47,8 @@
       const { facts } = told;
       if (!facts?.frames) return;
       const before = sheet.plan.frames?.source === 'layers' ? sheet.plan.frames : null;
-      const frames = { ...facts.frames, every: before?.every ?? 1, equal_mm: before?.equal_mm ?? null };
+      const chosen = before && { every: before.every, equal_mm: before.equal_mm };
+      const frames = { ...facts.frames, ...chosen };
       await sheet.apply([
         { path: 'frames', value: frames as never },
         { path: 'printing.file', value: facts.file as never },
