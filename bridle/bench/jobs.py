@@ -12,7 +12,7 @@ from bridle.bench.reading import read
 from bridle.bench.source import Opened, lines_without, of_file, pieces
 from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of
+from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of, switch_told
 from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
 from bridle.standins.printer.proof import Expected, Proof
@@ -110,7 +110,8 @@ def _due(plan: Plan, found: Inspection, places: Sequence[tuple[Layer, Place]]) -
     idle = float(printer.idle_s) if printer and printer.idle_s else None
     # A single command that fires has no hold; what is pressed is held as long as the plan says.
     once = printer is not None and printer.fires != "switch" and not printer.fire_off
-    return expected(found, places, picture_s(plan), held + SLACK_S, idle, 0.0 if once else held)
+    least = 0.0 if once else held
+    return expected(found, places, picture_s(plan), held + SLACK_S, idle, least, switch_told(plan))
 
 
 def _may_be_written(path: Path, plan: Plan) -> None:

@@ -4,10 +4,11 @@ from collections.abc import Callable, Iterable, Sequence
 
 from bridle.bench.source import Opened, lines
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
+from bridle.standins.printer.alone import Alone
 from bridle.standins.printer.beside import Beside
 from bridle.standins.printer.model import Model
 from bridle.standins.printer.obstacles import Obstacles
-from bridle.standins.printer.proof import Due, Expected, Proof, prove
+from bridle.standins.printer.proof import Due, Expected, Proof, Told, prove
 from bridle.standins.printer.virtual import Printer
 
 # So much further the print has gone on.
@@ -21,8 +22,12 @@ def expected(
     held_s: float,
     idle_s: float | None = None,
     least_s: float = 0.0,
+    switch: Iterable[Told] = (),
 ) -> Expected:
-    """What is to be expected of the changed file, from what was read of the unchanged one."""
+    """What is to be expected of the changed file, from what was read of the unchanged one.
+
+    `switch` is what somebody says of it before and after the print.
+    """
     return Expected(
         dues=tuple(Due(layer.number, layer.z, place.sums[0]) for layer, place in places),
         layers=tuple((layer.number, layer.end.sums[0]) for layer in found.layers),
@@ -31,6 +36,7 @@ def expected(
         least_s=least_s,
         held_s=held_s,
         idle_s=idle_s,
+        told=frozenset(switch),
     )
 
 
@@ -43,9 +49,9 @@ def proven(
 ) -> Proof:
     """Run a file from its first byte, beside the lines of its original where there is one, and judge it."""
     printer = Printer(model, dues=[one.printed + PASSED_MM for one in due.dues])
+    printer.early, obstacles = due.first, Obstacles(printer)
     if original is None:
-        return prove(printer.run(lines(opened, told)), due, None)
-    printer.early = due.first
-    beside = Beside(printer, Obstacles(printer))
+        return prove(Alone(printer, obstacles).run(lines(opened, told)), due, None)
+    beside = Beside(printer, obstacles)
     log = beside.run(lines(opened, told), original)
     return prove(log, due, beside.told)

@@ -2,13 +2,22 @@
 
 import math
 
+from bridle.core.chapters.printing.meaning import meant
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
+from bridle.core.plan.printing import Meant
 from bridle.core.snag import Fix, slot
 from bridle.standins.printer.proof import Failure, Proof
 
 # So far above what stands there the head goes.
 CLEAR_MM = 1.0
 SAID = {
+    "across": "It prints from the parking place on: a line across to the part.",
+    "own travel": "The file itself travels lower than what stands there.",
+    "unsure": "Where the head stands before it homes is not known; {about} may meet the switch on its way home.",
+    "put on later": "The switch is not there yet: it would be pressed or touched {times} before the first layer.",
+    "taken off": "The switch is gone by then: the end would press or touch it {times}.",
+    "struck out": "{about} presses the switch: {frames}, to be struck out.",
     "missing": "No press comes where this layer is done.",
     "more": "It presses once too often: {about}.",
     "wrong layer": "It presses {about}.",
@@ -31,7 +40,40 @@ SAID = {
     "elsewhere": "The head presses at another place than before: {about}.",
     "wait": "The printer waits too long: {about}.",
 }
+OUTSIDE = {
+    "start": "Before the first layer, {about} presses the switch: {frames}.",
+    "end": "After the last layer, {about} presses the switch: {frames}.",
+}
+WHY_OUTSIDE = {
+    "start": "Put the switch on after the start, or move it out of the way.",
+    "end": "Take the switch off before the end, or move it out of the way.",
+}
+# What a press or a touch outside of the print can be answered with; the first of them for both.
+ANSWERS: dict[str, tuple[tuple[Meant, str, str], ...]] = {
+    "start": (
+        (
+            "switch on later",
+            "I put the switch on after the start",
+            "While the first layer is printed, on the head's far side.",
+        ),
+        ("first frames out", "I strike those frames out", "They are the first of the clip, and show an empty bed."),
+    ),
+    "end": (
+        (
+            "switch off early",
+            "I take the switch off before the end",
+            "After the last picture, before the head goes home.",
+        ),
+        ("last frames out", "I strike those frames out", "They are the last of the clip."),
+    ),
+}
+OF_THE_SWITCH = ("more", "touch", "held")
 WHY = {
+    "across": "Nothing takes the head back before the next printed move. Use the changed file instead.",
+    "own travel": "No stop has to do with it. Look at this place in the slicer's preview.",
+    "unsure": "Move the head away from the switch by hand before you start.",
+    "put on later": "Put it on while the first layer is printed.",
+    "taken off": "Take it off after the last picture.",
     "touch": "Move the switch, park elsewhere, or take the move out of the start sequence.",
     "missing": "A frame is missing at this layer.",
     "beyond": "It stops at its limit and loses its place. Look at the printer's limits on its card.",
@@ -49,42 +91,47 @@ WHY = {
 
 def said(failure: Failure) -> str:
     """A failure as a sentence."""
-    text = SAID[failure.kind].format(about=failure.about or "at the end")
-    again = f" {failure.count:,} times in all." if failure.count > 1 else ""
-    return text[0].upper() + text[1:] + again
+    pressing = failure.kind == "more" and failure.when != "print"
+    told = OUTSIDE[failure.when] if pressing else SAID[failure.kind]
+    frames = "one frame more" if failure.count == 1 else f"{failure.count:,} frames more"
+    times = "once" if failure.count == 1 else f"{failure.count:,} times"
+    text = told.format(about=failure.about or "at the end", frames=frames, times=times)
+    counted = "{frames}" in told or "{times}" in told or failure.count == 1
+    return text[0].upper() + text[1:] + ("" if counted else f" {failure.count:,} times in all.")
 
 
 def why(failure: Failure) -> str:
     """What it means, or what to do; empty where the sentence says it all."""
+    if failure.kind in OF_THE_SWITCH and failure.when != "print":
+        return WHY_OUTSIDE[failure.when]
     return WHY.get(failure.kind, "").format(original=failure.original)
 
 
-def fix_of(failure: Failure, raised_mm: float = 0.0) -> Fix | None:
-    """What can be done about it at once, where the stop already raises the head by so much."""
+def fixes_of(failure: Failure, plan: Plan) -> list[Fix]:
+    """What can be done about it at once, with the stop as the plan has it."""
     if failure.kind == "too short":
-        return Fix(
-            label="Wait as long as the picture takes",
-            consequence="Lag, exposure and a tenth of a second; make the file again afterwards.",
-            slots={},
-            edits=(Edit(path="trigger.dwell_s", value=None),),
-        )
+        wait = Edit(path="trigger.dwell_s", value=None)
+        consequence = "Lag, exposure and a tenth of a second; make the file again afterwards."
+        return [Fix("Wait as long as the picture takes", consequence, {}, (wait,))]
     if failure.kind in ("strikes", "purge"):
-        high = float(math.ceil(raised_mm + failure.above + CLEAR_MM))
-        return Fix(
-            label="Raise the head by {high} first",
-            consequence="It goes over what stands there, and each stop takes longer. Make the file again afterwards.",
-            slots={"high": slot(high, "mm")},
-            edits=(Edit(path="printing.stop.raise_mm", value=high),),
-        )
-    return None
+        high = float(math.ceil(plan.printing.stop.raise_mm + failure.above + CLEAR_MM))
+        raised = Edit(path="printing.stop.raise_mm", value=high)
+        consequence = "It goes over what stands there, and each stop takes longer. Make the file again afterwards."
+        return [Fix("Raise the head by {high} first", consequence, {"high": slot(high, "mm")}, (raised,))]
+    if failure.kind in OF_THE_SWITCH and failure.when != "print":
+        answers = ANSWERS[failure.when]
+        # What is touched breaks, whoever strikes its frames out.
+        return [meant(plan, *one) for one in (answers if failure.kind == "more" else answers[:1])]
+    return []
 
 
 def summary(proof: Proof) -> str:
     """A proof in a sentence."""
     if proof.stands == "proven":
+        out = f" {proof.struck:,} more {'is' if proof.struck == 1 else 'are'} to be struck out." if proof.struck else ""
         return (
             f"Proven: {proof.presses:,} presses, one at each of {proof.due:,} layers; every printed move is the "
-            "original's, and nothing stands in the way."
+            f"original's, and nothing stands in the way.{out}"
         )
     if proof.stands == "incomplete":
         if not proof.compared:

@@ -10,13 +10,14 @@ from typing import Any
 from unittest import TestCase
 
 from bridle.bench.proving import expected
-from bridle.bench.telling import fix_of
+from bridle.bench.telling import fixes_of
 from bridle.bench.writing import changed as with_stops
 from bridle.bench.writing import chosen_places
 from bridle.core.subjects.parking.stop import Stop
 from bridle.standins.printer.proof import Proof
 from tests.gcode import Dialect, program
 from tests.prints.test_files import MODEL, SQUARE, STOP, inspected, judged, opened, parked
+from tests.provoked_print import printed
 
 # The bed of the model is 240 mm wide: one print takes up most of it.
 WIDE = [[(25.0, 60.0), (185.0, 60.0), (185.0, 150.0), (25.0, 150.0)]] * 4
@@ -306,8 +307,7 @@ class InTheWay(TestCase):
 
     def test_the_fix_raises_it_far_enough(self) -> None:
         struck = next(one for one in self._proof(FIRES).failures if one.kind == "strikes")
-        fix = fix_of(struck)
-        assert fix is not None
+        [fix] = fixes_of(struck, printed())
         high = float(str(fix.edits[0].value))
         self.assertEqual(self._proof(replace(FIRES, raise_mm=high)).stands, "proven")
         # It clears the column by a millimetre, and by no more than rounding up adds.

@@ -11,7 +11,8 @@ from bridle.core.values import MOST, SMALLEST, Count, Duration, Line, Name, Posi
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
 Where = Literal["change", "infill", "end"]
-Meant = Literal["pauses", "tools", "framing", "head"]
+OfTheSwitch = Literal["switch on later", "switch off early", "first frames out", "last frames out"]
+Meant = Literal["pauses", "tools", "framing", "head"] | OfTheSwitch
 Delivery = Literal["file", "slicer", "host"]
 MOST_LISTED = 40
 
@@ -101,7 +102,8 @@ class Printing(Section):
     """A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
 
     `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses,
-    changes of tool, a part or a head in the picture that somebody knows of. `camera_rides` is whether the camera stands
+    changes of tool, a part or a head in the picture that somebody knows of, and what becomes of the switch, or of the
+    frames it takes, before and after the print. `camera_rides` is whether the camera stands
     on its own or on the printer. The finished part is a `mark` of the move's scene (from 0; one that is not there is
     none), or stands `distance_mm` from the lens; `seen_from` is the side of the printer that the camera looks at.
     """
@@ -110,7 +112,7 @@ class Printing(Section):
     stop: StopPlan = StopPlan()
     by: Annotated[tuple[Delivery, ...], Field(min_length=1, max_length=3)] = ("file",)
     second_set: bool = False
-    meant: Annotated[tuple[Meant, ...], Field(max_length=4)] = ()
+    meant: Annotated[tuple[Meant, ...], Field(max_length=8)] = ()
     camera_rides: Literal["on its own", "on the printer"] = "on its own"
     mark: Annotated[int, Field(ge=0, le=MOST)] | None = None
     distance_mm: Positive | None = None

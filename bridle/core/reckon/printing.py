@@ -6,17 +6,19 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from typing import get_args
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.plan.printer import HeadSwitch, Printer
-from bridle.core.plan.printing import Already, PrintFile
+from bridle.core.plan.printing import Already, OfTheSwitch, PrintFile
 from bridle.core.reckon.parts import first_of
 from bridle.core.subjects.motion.trapezoid import lone_s
 from bridle.core.subjects.parking.stop import Stop
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 
 MINUTE_S = 60
+OF_THE_SWITCH = get_args(OfTheSwitch)
 STAYS = ("hold", "back off", "wait")
 FINEST_MM = 0.01
 # In so many layers something is no accident.
@@ -209,6 +211,11 @@ def away_mm(plan: Plan) -> float:
     return math.hypot((mx if x is None else x) - mx, (my if y is None else y) - my)
 
 
+def switch_told(plan: Plan) -> list[OfTheSwitch]:
+    """What somebody has said of the switch, or of the frames it takes, before and after the print."""
+    return [one for one in OF_THE_SWITCH if one in plan.printing.meant]
+
+
 def stop_s(plan: Plan) -> Fraction:
     """How long one stop takes, in whole milliseconds; nought while it is not known."""
     return Fraction(round(sum(step.seconds for step in steps_of(plan)) * 1000), 1000)
@@ -220,5 +227,7 @@ def print_digest(plan: Plan) -> str:
     printer, switch, frames, stop = printer_of(plan), switch_of(plan), layered(plan), stop_of(plan)
     cards = [card.model_dump(mode="json", exclude={"menu"}) if card else None for card in (printer, switch)]
     choice = [*chosen(frames)] if frames else []
-    text = json.dumps([told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where])
+    text = json.dumps(
+        [told.digest if told else "", cards, repr(stop), choice, plan.printing.stop.where, sorted(switch_told(plan))]
+    )
     return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
 from bridle.bench.jobs import Made, NotReadyError, digest_of, make_changed, make_trial, prove_file, read_print
-from bridle.bench.telling import fix_of, said, summary, why
+from bridle.bench.telling import fixes_of, said, summary, why
 from bridle.core.plan.document import Plan
 from bridle.core.plan.upgrade import plan_from
 from bridle.core.reckon.printing import print_digest
@@ -201,8 +201,10 @@ def _made(made: Made, plan: Plan) -> dict[str, Any]:
 
 
 def _told(one: Failure, plan: Plan) -> dict[str, Any]:
-    fix = fix_of(one, plan.printing.stop.raise_mm)
-    told = fix and {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
+    fixes = [
+        {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
+        for fix in fixes_of(one, plan)
+    ]
     return {
         "kind": one.kind,
         "said": said(one),
@@ -210,7 +212,7 @@ def _told(one: Failure, plan: Plan) -> dict[str, Any]:
         "line": one.line,
         "layer": one.layer,
         "at": one.at,
-        "fix": told,
+        "fixes": fixes,
     }
 
 

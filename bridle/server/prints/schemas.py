@@ -33,7 +33,7 @@ class FailureTold(Schema):
     line: int
     layer: int | None
     at: tuple[float, ...] | None
-    fix: FixTold | None
+    fixes: tuple[FixTold, ...] = ()
 
 
 class ProofTold(Schema):

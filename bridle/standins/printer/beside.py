@@ -9,9 +9,11 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from typing import Literal
 
+from bridle.standins.printer.log import Log
+from bridle.standins.printer.model import Three
 from bridle.standins.printer.obstacles import Obstacles
 from bridle.standins.printer.setting import any_setting, resting
-from bridle.standins.printer.virtual import Log, Printer, Three
+from bridle.standins.printer.virtual import Printer
 
 # A move begins and ends where it did, with the filament that it had.
 PLACE_MM, FILAMENT_MM, FEED = 0.002, 0.0005, 0.01
@@ -69,6 +71,8 @@ class Beside:
                     break
                 step(mine)
                 self._fresh = False
+                if self.main.lows and self.obstacles:
+                    self.obstacles.own()
                 if not self._line % LOOKS and self.obstacles:
                     self.obstacles.grown()
                 continue
@@ -178,11 +182,13 @@ class Beside:
         """Whether the way to the stop and back is free of what stands there, but where the original goes itself."""
         main, other = self.main, self._ghost
         way, its = (main.gap_way, other.gap_way) if printed else (main.way, other.way)
+        main.lows = []
         if self.obstacles is None or [leg[:3] for leg in way] == [leg[:3] for leg in its]:
             return
         begun = main.gap_begun if printed else main.ended
         free = [begun, *(leg[:3] for leg in its), *([main.began] if printed else [])]
         self.obstacles.look([(*begun, 0), *way], free, whole=not printed)
+        self.obstacles.goes([begun, *(leg[:3] for leg in its)], main.line)
 
     def _nothing_beside(self, before: Three, printed: bool) -> None:
         """What is pushed forward before a move goes where the move begins, or where the original pushes it too."""

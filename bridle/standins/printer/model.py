@@ -6,6 +6,7 @@ from typing import Literal
 
 Axis = Literal["X", "Y"]
 Box = tuple[float, float, float, float, float, float]
+Three = tuple[float, float, float]
 INFINITE = (-math.inf, math.inf)
 
 

@@ -27,6 +27,8 @@ class Obstacles:
         """Take over what was printed, but for the last move, which has only just begun."""
         laid = self._printer.laid
         assert laid is not None
+        if all_of_it:
+            self._printer.laid_before = len(laid)
         count = len(laid) if all_of_it else self._printer.laid_before
         self._field.lay(laid[:count])
         del laid[:count]
@@ -35,14 +37,28 @@ class Obstacles:
     def grown(self) -> None:
         """Now and then, that what is kept by the move does not grow without end."""
         if self._printer.laid is not None and len(self._printer.laid) > MOST_LAID:
-            self._printer.laid_before = len(self._printer.laid)
             self.keep(all_of_it=True)
+
+    def own(self) -> None:
+        """Tell what the file's own travels meet that come lower than the layer that is printed."""
+        lows, self._printer.lows = self._printer.lows, []
+        self.keep(all_of_it=True)
+        for begins, ends, line in lows:
+            self.goes([begins, ends], line)
+
+    def goes(self, way: Sequence[Three], line: int) -> None:
+        """Tell what a way of the file itself meets; what was printed is kept already."""
+        printer = self._printer
+        met = self._field.met(way, (), NOZZLE_MM, FIFTH * printer.thick) if len(way) > 1 else None
+        if met is not None:
+            printer.met("own travel", line, met.at, "nozzle", met.above)
 
     def look(self, way: Sequence[tuple[float, float, float, int]], free: Sequence[Three], whole: bool) -> None:
         """Tell what is met on a way since the last printed move; `free` is the way of the file itself.
 
         `whole`: all that was printed stands there; else the last move has only just begun.
         """
+        self._printer.lows = []
         self.keep(whole)
         if len(way) < 2:
             return

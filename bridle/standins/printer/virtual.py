@@ -5,20 +5,24 @@ It reads for itself and shares nothing with what reads and changes files elsewhe
 
 import math
 import re
-from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Sequence, Set
 
-from bridle.standins.printer.model import Box, Model, lever, zones
+from bridle.standins.printer.homing import put, starts
+from bridle.standins.printer.log import Log, Press, Trouble
+from bridle.standins.printer.meeting import holds, within
+from bridle.standins.printer.model import Box, Model, Three, lever, zones
 from bridle.standins.printer.setting import any_setting, setting, word_setting
 
-Three = tuple[float, float, float]
 INCH_MM = 25.4
+AXES = frozenset("XYZ")
 BYTE_ORDER_MARK = b"\xef\xbb\xbf"
 CHORD_MM = 0.5
 DEEPEST = 6
 # What a move may name besides: further axes, middles and radii, hints.
 OTHER = frozenset(b"ABCDHIJKLPQRSUVWabcdhijklpqrsuvw")
 MOST_TOLD = 200
+# What the lever is called among the parts of the head that the switch's body meets.
+PRESS = ""
 WORDS = re.compile(rb"([A-Za-z])\s*([+-]?(?:\d+\.?\d*|\.\d+)?)")
 # A checksum, a comment within, and what only looks like an exponent: to a printer its E is a letter.
 NOT_PLAIN = re.compile(rb"[*(_]|[0-9.][eE]|[nN]")
@@ -45,68 +49,11 @@ Leg = tuple[float, float, float, int]
 Laid = tuple[float, float, float, float, float, float, float, bool]
 # A limit is a limit to this much.
 ROUNDED = 0.001
+# A travel that comes lower than this share of a layer below what is printed is looked at.
+LOWER = 0.2
 USUAL_LAYER_MM, LEAST_LAYER_MM = 0.2, 0.03
 # Where filament was pushed with the head at rest, and how much.
 Push = tuple[float, float, float, float]
-
-
-@dataclass(slots=True)
-class Press:
-    """A press of the camera: line, time, where the nozzle stood, what had been printed; when let go, when moved on.
-
-    `printed` is the filament of all moves that print, `pushed` all filament so far (mm).
-    """
-
-    line: int
-    at_s: float
-    at: Three
-    printed: float
-    pushed: float
-    released_s: float | None = None
-    moved_s: float | None = None
-
-
-@dataclass(slots=True)
-class Trouble:
-    """Something that went wrong: what, at which line, where the nozzle stood, and what it was about.
-
-    `above` is how far what stood in the way reached above the nozzle, or above that part of the head.
-    """
-
-    kind: str
-    line: int
-    at: Three
-    about: str
-    printed: float = 0.0
-    above: float = 0.0
-
-
-@dataclass(slots=True)
-class Log:
-    """What a print came to.
-
-    `longest_wait_s` is the longest time without printing between two printed moves, `stopped_s` all such times in
-    which a picture was taken.
-    """
-
-    presses: list[Press] = field(default_factory=list)
-    troubles: list[Trouble] = field(default_factory=list)
-    more: int = 0
-    pauses: list[int] = field(default_factory=list)
-    seconds: float = 0.0
-    printed: float = 0.0
-    pushed: float = 0.0
-    longest_wait_s: float = 0.0
-    longest_wait_line: int = 0
-    longest_wait_printed: float = 0.0
-    longest_wait_at: Three = (0.0, 0.0, 0.0)
-    stopped_s: float = 0.0
-    lines: int = 0
-    at: Three = (0.0, 0.0, 0.0)
-    held: bool = False
-    broken: bool = False
-    # Where the print went on after each press that was due.
-    passed: list[tuple[int, Three]] = field(default_factory=list)
 
 
 class Printer:
@@ -141,6 +88,8 @@ class Printer:
         self.printed_at: float | None = None
         self.pictures = 0
         self.line = self.number = self.tool = 0
+        # Whether nobody knows where the head stands; whether an axis is on its way home.
+        self.lost, self.homing = True, False
         self.lever: Box | None = lever(model) if model.key else None
         self.zones = zones(model)
         self.danger = self._danger()
@@ -168,6 +117,10 @@ class Printer:
         self.laid_before = 0
         self.early = 0.0
         self.level, self.thick = 0.0, USUAL_LAYER_MM
+        # Travels below the layer that is printed, since somebody looked; where the head rested last between prints.
+        self.lows: list[tuple[Three, Three, int]] = []
+        self.rested: Three | None = None
+        self.gap_rested: Three | None = None
         self.drawn_back = False
         self.still = True
         self.homes = self.halts = 0
@@ -290,7 +243,8 @@ class Printer:
     def _macro(self, name: bytes, depth: int) -> None:
         lines = self._macros[name]
         if depth >= DEEPEST or any(b"{" in line for line in lines):
-            self._trouble("unknown", name.decode())
+            why = "its text has conditions" if depth < DEEPEST else "it calls itself"
+            self._trouble("unknown", f"{name.decode()} ({why})")
             return
         # What a macro primes or wipes off is no part of what the file prints.
         printed, pushed, prints = self.printed, self.pushed, self.prints
@@ -387,6 +341,7 @@ class Printer:
     def _dwell(self, seconds: float) -> None:
         self.now += seconds
         self.still = True
+        self.rested = self._at()
 
     def _straight(self, words: list[bytes]) -> None:
         """A straight move; raises ValueError, and moves nothing, where a word is no letter with a number."""
@@ -411,6 +366,8 @@ class Printer:
         if pushed:
             self._pushes(x, y, z, pushed, None)
         self._go(x, y, z, pushed)
+        if self.lost and self.absolute:
+            self._finds(words)
 
     def _pushes(self, x: float, y: float, z: float, pushed: float, bend: Bend | None) -> None:
         """Filament goes on its way to a place, or at rest: what a comparison of two prints looks at."""
@@ -421,6 +378,7 @@ class Printer:
             self.gap_pushes, self.gap_most = self.pushes, self.most
             self.gap_way, self.gap_begun, self.ended = self.way, self.ended, (x, y, z)
             self.way = []
+            self.gap_rested, self.rested = self.rested, None
             if self.laid is not None:
                 self.laid_before = len(self.laid)
             if self.pushes:
@@ -447,10 +405,10 @@ class Printer:
         if self.waits or self.let_go:
             self._sets_off()
         left, right, front, back, low, high = self.bounds
-        if not (left <= x <= right and front <= y <= back and low <= z <= high):
-            self._beyond(x, y, z)
+        if not self.lost and not (left <= x <= right and front <= y <= back and low <= z <= high):
+            self._beyond(x, y, z, AXES)
         left, right, front, back, low, high = self.danger
-        if (
+        if not self.lost and (
             (x >= left or from_x >= left) and (x <= right or from_x <= right)
             and (y >= front or from_y >= front) and (y <= back or from_y <= back)
             and (z >= low or from_z >= low) and (z <= high or from_z <= high)
@@ -468,6 +426,8 @@ class Printer:
             rise = speed * speed / self.model.gain
             self.now += way / speed + speed / self.model.gain if way > rise else 2 * math.sqrt(way / self.model.gain)
             self.way.append((x, y, z, self.line))
+            if self.laid is not None and z < self.level - LOWER * self.thick:
+                self.lows.append(((from_x, from_y, from_z), (x, y, z), self.line))
         self.x, self.y, self.z = x, y, z
 
     def _sets_off(self) -> None:
@@ -558,37 +518,44 @@ class Printer:
         self.homes += 1
         self.let_go = False
         for n, axis in enumerate("XYZ"):
-            if axis not in axes:
-                continue
-            for begins in self._wherever(n):
-                self._sweep(begins, n, self.model.home[n])
-            self.known.add(axis)
-            self.off[n] = 0.0
+            if axis in axes:
+                self._comes_home(n)
+                self.known.add(axis)
+                self.off[n] = 0.0
+        self.lost = not self.known >= AXES
 
-    def _wherever(self, n: int) -> list[list[float]]:
-        """From where an axis may come home: what is not known yet is as bad as it can be, but not on the switch."""
-        at, key = [self.x, self.y, self.z], self.model.key
-        if key:
-            for axis, worst in (("Y" if key.axis == "X" else "X", key.at[0]), ("Z", key.at[1])):
-                if axis not in self.known and "XYZ"[n] != axis:
-                    at["XYZ".index(axis)] = worst
-        if "XYZ"[n] in self.known or n == 2:
-            return [at]
-        ends = [self.model.low[n], self.model.high[n]]
-        if key and "XYZ"[n] == key.axis:
-            free = key.clicks - key.sign * (key.lets_go + 0.01)
-            ends = [min(end, free) if key.sign > 0 else max(end, free) for end in ends]
-        return [[*at[:n], end, *at[n + 1 :]] for end in ends]
+    def _comes_home(self, n: int) -> None:
+        """One axis on its own to its home; what it meets on every way there is met, what it may meet is not known."""
+        ways = [(at, put(at, n, self.model.home[n])) for at in starts(self.model, self._at(), self.known, n)]
+        met = [self._meets(a, b) for a, b in ways]
+        sure = frozenset.intersection(*met)
+        if frozenset.union(*met) - sure:
+            self._trouble("unsure", "XYZ"[n])
+        a, b = ways[0]
+        way = abs(b[n] - a[n])
+        if sure and way > 0:
+            self.homing = True
+            self._near(a, b, way, sure)
+            self.homing = False
+        self.x, self.y, self.z = put(self._at(), n, self.model.home[n])
 
-    def _sweep(self, at: list[float], n: int, to: float) -> None:
-        """One axis on its own to its home; what it meets on the way is met."""
-        self.x, self.y, self.z = at
-        end = list(at)
-        end[n] = to
-        way = abs(to - at[n])
-        if way > 0:
-            self._near((at[0], at[1], at[2]), (end[0], end[1], end[2]), way)
-        self.x, self.y, self.z = end
+    def _meets(self, a: Three, b: Three) -> frozenset[str]:
+        """What a way meets: parts of the head that touch the switch's body, and its lever."""
+        met = {name for name, box in self.zones if within(a, b, box) is not None}
+        if self.lever is not None and within(a, b, self.lever) is not None:
+            met.add(PRESS)
+        return frozenset(met)
+
+    def _finds(self, words: list[bytes]) -> None:
+        """A place that is named is where the head stands, from wherever it came."""
+        self.known |= {chr(word[0]).upper() for word in words if word[:1] in b"XYZxyz"}
+        self.lost = not self.known >= AXES
+        self._beyond(self.x, self.y, self.z, self.known)
+        if not self.lost and self.danger != self.nowhere():
+            self._near(self._at(), self._at(), 1.0)
+
+    def _at(self) -> Three:
+        return (self.x, self.y, self.z)
 
     def _probe(self) -> None:
         self.homes += 1
@@ -599,25 +566,25 @@ class Printer:
         for to in ((x, y), (wide, y), (wide, deep), (x, deep), (x, y)):
             self._go(to[0], to[1], self.z, 0.0)
 
-    def _beyond(self, x: float, y: float, z: float) -> None:
+    def _beyond(self, x: float, y: float, z: float, axes: Set[str]) -> None:
         for name, at, low, high in zip("XYZ", (x, y, z), self.model.low, self.model.high, strict=True):
-            if not low - ROUNDED <= at <= high + ROUNDED:
+            if name in axes and not low - ROUNDED <= at <= high + ROUNDED:
                 self._trouble("beyond", f"{name} {at:g}")
 
-    def _near(self, a: Three, b: Three, way: float) -> None:
-        """A move near the switch: what it touches, and whether it presses."""
+    def _near(self, a: Three, b: Three, way: float, only: frozenset[str] | None = None) -> None:
+        """A move near the switch: what it touches, and whether it presses; `only` of these, where that is known."""
         for name, box in self.zones:
-            if not _touched_at(self.log, name) and _within(a, b, box) is not None:
+            if (only is None or name in only) and not self.log.often(name) and within(a, b, box) is not None:
                 self._trouble("touch", name)
                 self.log.broken = True
-        if self.lever is None:
+        if self.lever is None or (only is not None and PRESS not in only):
             return
-        inside = _within(a, b, self.lever)
+        inside = within(a, b, self.lever)
         speed = max(0.1, min(self.feed / 60, self.model.top[0]))
         if inside is not None and not self.pressed:
             self.pressed = True
             self._press(self.now + inside[0] * way / speed, a, b, inside[0])
-        if self.pressed and not _holds(b, self.lever, self.model.key.lets_go if self.model.key else 0.0):
+        if self.pressed and not holds(b, self.lever, self.model.key.lets_go if self.model.key else 0.0):
             self.pressed = False
             if self.log.presses:
                 self.log.presses[-1].released_s = self.now + (inside[1] if inside else 0.0) * way / speed
@@ -625,11 +592,12 @@ class Printer:
 
     def _press(self, at_s: float, a: Three, b: Three, share: float) -> None:
         at = (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share)
-        self.log.presses.append(Press(self.line, at_s, at, self.printed, self.pushed))
+        self.log.presses.append(Press(self.line, at_s, at, self.printed, self.pushed, self.homing))
 
     def _fired(self, on: bool, text: bytes) -> None:
         if found := setting(text):
             self.settings[found[0]] = found[1]
+        self.rested = self._at()
         if not self.still:
             self._trouble("hasty", text.decode("utf-8", "replace"))
         if on and not self.pressed:
@@ -647,13 +615,8 @@ class Printer:
         if self.log.presses and not self.pressed:
             last = self.log.presses[-1]
             if last.released_s is not None and last.moved_s is None:
-                last.moved_s = self.now
+                last.moved_s, last.moved_line = self.now, self.line
                 self.waits = False
-
-
-def _touched_at(log: Log, name: str) -> bool:
-    """Whether this part has been told of often enough."""
-    return sum(1 for one in log.troubles[-20:] if one.kind == "touch" and one.about == name) >= 5
 
 
 def _sum(text: bytes) -> int:
@@ -666,26 +629,3 @@ def _sum(text: bytes) -> int:
 def _values(words: list[bytes]) -> dict[str, float]:
     """Letters and numbers; a letter without one has nought."""
     return {chr(word[0]).upper(): float(word[1:] or b"0") for word in words}
-
-
-def _holds(at: Three, box: Box, slack: float) -> bool:
-    """Whether a place lies in a box that lets go later than it catches."""
-    return all(box[2 * n] - slack <= at[n] <= box[2 * n + 1] + slack for n in range(3))
-
-
-def _within(a: Three, b: Three, box: Box) -> tuple[float, float] | None:
-    """From which share of a straight to which it lies in a box; nothing where it never does."""
-    enter, leave = 0.0, 1.0
-    for n in range(3):
-        low, high, way = box[2 * n], box[2 * n + 1], b[n] - a[n]
-        if abs(way) < 1e-12:
-            if not low <= a[n] <= high:
-                return None
-            continue
-        first, last = (low - a[n]) / way, (high - a[n]) / way
-        if first > last:
-            first, last = last, first
-        enter, leave = max(enter, first), min(leave, last)
-        if enter > leave:
-            return None
-    return enter, leave

@@ -250,15 +250,14 @@
                       ? `, at X ${number(failure.at[0]!)}, Y ${number(failure.at[1]!)}`
                       : ''}</span
                   >
-                  {#if failure.fix}
+                  {#each failure.fixes ?? [] as fix (fix.label)}
                     <button
                       type="button"
                       class="act small"
-                      title={fill(failure.fix.consequence, failure.fix.slots)}
-                      onclick={() => void sheet.apply(failure.fix!.edits)}
-                      >{fill(failure.fix.label, failure.fix.slots)}</button
+                      title={fill(fix.consequence, fix.slots)}
+                      onclick={() => void sheet.apply(fix.edits)}>{fill(fix.label, fix.slots)}</button
                     >
-                  {/if}
+                  {/each}
                 </li>
               {/each}
             </ol>

@@ -1,0 +1,56 @@
+"""A changed file without its original: what its stops run into, and whether the print goes on where it left off."""
+
+from collections.abc import Iterable
+
+from bridle.standins.printer.log import Log
+from bridle.standins.printer.obstacles import Obstacles
+from bridle.standins.printer.virtual import Leg, Printer
+
+# So near the place where the head rested a move begins there; so far from where it left off it is elsewhere.
+THERE_MM, ELSEWHERE_MM = 0.5, 1.0
+LOOKS = 4096
+
+
+class Alone:
+    """A print that is compared with nothing."""
+
+    def __init__(self, printer: Printer, obstacles: Obstacles) -> None:
+        """Judged are the gaps between printed moves in which a picture is taken."""
+        self.printer, self.obstacles = printer, obstacles
+        self._prints = self._presses = 0
+
+    def run(self, lines: Iterable[bytes]) -> Log:
+        """Carry all lines out."""
+        printer = self.printer
+        for line in lines:
+            printer.step(line)
+            if printer.prints != self._prints:
+                self._prints = printer.prints
+                if len(printer.log.presses) > self._presses:
+                    self._stopped()
+            elif printer.lows and len(printer.log.presses) == self._presses:
+                self.obstacles.own()
+            if not printer.line % LOOKS:
+                self.obstacles.grown()
+        return printer.finish()
+
+    def _stopped(self) -> None:
+        """The first printed move after a picture."""
+        printer = self.printer
+        self._presses = len(printer.log.presses)
+        way: list[Leg] = [(*printer.gap_begun, 0), *printer.gap_way]
+        # Once it is back where it left off, it goes on as the file goes by itself.
+        back = max(n for n, leg in enumerate(way) if _far(leg, way[0]) <= THERE_MM)
+        back = back or len(way) - 1
+        self.obstacles.look(way[: back + 1], [printer.began], whole=False)
+        self.obstacles.goes([leg[:3] for leg in way[back:]], printer.line)
+        rested, (x, y, _), (was_x, was_y, _) = printer.gap_rested, printer.began, printer.gap_begun
+        if rested is None or not printer.log.presses[-1].printed:
+            return
+        there = abs(x - rested[0]) <= THERE_MM and abs(y - rested[1]) <= THERE_MM
+        if there and max(abs(x - was_x), abs(y - was_y)) > ELSEWHERE_MM:
+            printer.met("across", printer.line, printer.began, "", 0.0)
+
+
+def _far(one: Leg, other: Leg) -> float:
+    return max(abs(a - b) for a, b in zip(one[:3], other[:3], strict=True))
