@@ -2,6 +2,7 @@
 
 import hashlib
 import os
+import tempfile
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -14,6 +15,7 @@ from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of, switch_told
 from bridle.core.subjects.parking.stop import Stop
+from bridle.core.subjects.parking.trial import MARK
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
 from bridle.standins.printer.proof import Expected, Proof
 
@@ -21,6 +23,7 @@ from bridle.standins.printer.proof import Expected, Proof
 Told = Callable[[str, int, int], None]
 TRIAL_LAYERS = 10
 SLACK_S = 0.6
+CUTTING = "cutting the trial"
 RUNNING = "running it on the virtual printer"
 
 
@@ -69,7 +72,8 @@ def make_trial(path: Path, out: Path, plan: Plan, told: Told = silent) -> Made:
     if not found.layers:
         raise NotReadyError("no layers were found in this file")
     cut = out.with_suffix(".cut")
-    _write(cut, short(of_file(path), found, TRIAL_LAYERS), lambda done: told("cutting the trial", done, found.size))
+    parts = short(of_file(path), found, TRIAL_LAYERS, digest_of(path))
+    _write(cut, parts, lambda done: told(CUTTING, done, found.size))
     try:
         part = read_print(cut, plan, told)
         return _make(cut, out, plan, part, tuple(range(1, len(part.layers) + 1)), stop, told)
@@ -81,25 +85,44 @@ def prove_file(path: Path, plan: Plan, told: Told = silent, original: Path | Non
     """Run a file as it is, whoever has put stops into it, beside its original.
 
     That is the file given, or what is left of this one without our stops, where it is the plan's own by its digest;
-    what the stops are held against is read of the original alone. Without one the print is not compared. Raises
-    `NotReadyError` where the original is not the plan's file.
+    what the stops are held against is read of the original alone. A trial is held against what is cut of its original
+    anew. Without one the print is not compared. Raises `NotReadyError` where the original is not the plan's file.
     """
-    file, alike = plan.printing.file, of_file(path)
-    if original is not None:
-        if file is not None and file.digest != digest_of(original):
-            raise NotReadyError("the plan's layers were read of another file than this original")
-        alike = of_file(original)
-    elif file is None or file.digest != _digest(pieces(alike, altered_too=True)):
-        return _prove(path, plan, told, None)
-    return _prove(path, plan, told, alike)
+    file, mark = plan.printing.file, _mark_of(path)
+    if original is None:
+        # A file that is the plan's own as it stands cannot be held against itself.
+        told_of = file.digest if file is not None else ""
+        own = digest_of(path) != told_of == _digest(pieces(of_file(path), altered_too=True))
+        return _prove(path, plan, told, of_file(path) if own else None, whole=mark is not None)
+    digest = digest_of(original)
+    if file is not None and file.digest not in (digest, digest_of(path)):
+        raise NotReadyError("the plan's layers were read of another file than this original")
+    if mark is None:
+        return _prove(path, plan, told, of_file(original))
+    if mark[1] != digest:
+        raise NotReadyError("this trial was cut from another file than this original")
+    found = read_print(original, plan, told)
+    with tempfile.TemporaryDirectory(prefix="bridle-") as folder:
+        part = Path(folder) / "cut.gcode"
+        _write(part, short(of_file(original), found, mark[0], digest), lambda done: told(CUTTING, done, found.size))
+        return _prove(path, plan, told, of_file(part), whole=True)
 
 
-def _prove(path: Path, plan: Plan, told: Told, original: Opened | None) -> Proof:
+def _mark_of(path: Path) -> tuple[int, str] | None:
+    """How many layers a trial has, and the digest of what it was cut from; None where it is no trial."""
+    for piece in pieces(of_file(path), altered_too=True):
+        for mark in MARK.finditer(piece):
+            return int(mark[1]), mark[2].decode()
+    return None
+
+
+def _prove(path: Path, plan: Plan, told: Told, original: Opened | None, whole: bool = False) -> Proof:
+    """`whole`: every layer has a stop, whatever the plan chooses."""
     size, printer = path.stat().st_size, printer_of(plan)
     source = original or of_file(path)
     found = read(source, motion_of(printer), lambda what, done: told(what, done, size), altered_too=True)
-    frames = layered(plan)
-    numbers = [n for n in (chosen(frames) if frames else ()) if n <= len(found.layers)]
+    frames, count = layered(plan), len(found.layers)
+    numbers = [n for n in (range(1, count + 1) if whole else chosen(frames) if frames else ()) if n <= count]
     due = _due(plan, found, chosen_places(found, numbers, plan.printing.stop.where))
     beside = lines_without(original, altered_too=True) if original else None
     return proven(of_file(path), model_of(plan, found.apart), due, beside, lambda done: told(RUNNING, done, size))

@@ -48,8 +48,8 @@ def changed(opened: Opened, found: Inspection, places: Sequence[tuple[Layer, Pla
     return park(pieces(opened), [stand_at(layer, place) for layer, place in places], stop, end)
 
 
-def short(opened: Opened, found: Inspection, layers: int) -> Iterator[bytes]:
-    """A trial of the first layers and the file's own end."""
+def short(opened: Opened, found: Inspection, layers: int, of: str) -> Iterator[bytes]:
+    """A trial of the first layers and the file's own end; `of` is the file's digest."""
     cut, last = found.layers[min(layers, len(found.layers)) - 1], found.layers[-1]
     end = b"\r\n" if found.crlf else b"\n"
-    return trial(pieces(opened), stand_at(cut, cut.end), stand_at(last, last.end), end)
+    return trial(pieces(opened), stand_at(cut, cut.end), stand_at(last, last.end), of, end)

@@ -15,12 +15,11 @@ from tests.prints.test_files import MODEL, SQUARE, STOP, judged, parked
 from tests.provoked_print import printed
 
 # The switch stands where the printer goes home: it clicks at x 1, home is at 0.
-AT_HOME = replace(
-    MODEL, low=(-2, -5, 0), key=Key("X", -1, 1.0, beyond=2.0, at=(180.0, 0.0), about=(0.0, 30.0), rides="gantry")
-)
+CLICKS_LOW = Key("X", -1, 1.0, beyond=2.0, at=(180.0, 0.0), about=(0.0, 30.0), rides="gantry")
+AT_HOME = replace(MODEL, low=(-2, -5, 0), key=CLICKS_LOW)
 PRESSES_LOW = replace(STOP, park=(9.0, 180.0), press=("X", 0.6))
 # One that stands on the frame at y 180: whether homing meets it depends on where the bed's arm stands.
-ON_THE_FRAME = replace(AT_HOME, head_moves="XYZ", key=replace(AT_HOME.key, rides="frame", size=(12.0, 20.0, 400.0)))
+ON_THE_FRAME = replace(AT_HOME, head_moves="XYZ", key=replace(CLICKS_LOW, rides="frame", size=(12.0, 20.0, 400.0)))
 PLAIN = program(Dialect(), SQUARE)
 END = b"G91\nG0 Z10\nG90\nG28 X\nM84\n"
 

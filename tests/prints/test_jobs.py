@@ -7,7 +7,7 @@ from typing import Any
 from unittest import TestCase
 
 from bridle.bench.facts import file_facts, layer_source
-from bridle.bench.jobs import NotReadyError, digest_of, make_changed, make_trial, read_print
+from bridle.bench.jobs import NotReadyError, digest_of, make_changed, make_trial, prove_file, read_print
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
@@ -45,6 +45,26 @@ class Writing(TestCase):
         self.assertEqual(made.path.read_bytes().count(b";{ bridle stop"), 6)
         trial = make_trial(path, self.folder / "trial", self.plan_for(path))
         self.assertEqual((trial.proof.stands, trial.layers), ("proven", 6))
+
+    def test_a_trial_is_held_against_what_it_was_cut_from(self) -> None:
+        """Wherever it comes from: with the original it is compared, without it nobody claims to know."""
+        path = self.put(PRINT)
+        plan = self.plan_for(path, frames__every=3)
+        trial = make_trial(path, self.folder / "trial", plan).path
+        self.assertIn(f"; bridle trial, 6 layers of {digest_of(path)}".encode(), trial.read_bytes())
+        self.assertEqual(prove_file(trial, plan).stands, "incomplete")
+        proof = prove_file(trial, plan, original=path)
+        self.assertEqual((proof.stands, proof.presses, proof.due), ("proven", 6, 6))
+        moved = trial.with_name("moved")
+        text = trial.read_bytes()
+        at = text.rindex(b"G1 Y110.000000 E")
+        moved.write_bytes(text[:at] + text[at:].replace(b"Y110.000000", b"Y110.005000", 1))
+        [one] = prove_file(moved, plan, original=path).failures
+        self.assertEqual((one.kind, one.line, one.layer), ("path", text[:at].count(b"\n") + 1, 6))
+        other = self.folder / "other"
+        other.write_bytes(PRINT + b"M107\n")
+        with self.assertRaisesRegex(NotReadyError, "another file than this original"):
+            prove_file(trial, plan, original=other)
 
     def test_the_trigger_says_that_the_wait_is_too_short_where_the_proof_does(self) -> None:
         """Held for 1.2 s after waking for 0.5, then 0.4 s of backing off and the wait: against lag and exposure."""
@@ -87,6 +107,57 @@ class Writing(TestCase):
         made = make_changed(path, self.folder / "out", apply(plan, list(snag.fixes[0].edits))[0])
         self.assertEqual(made.path.read_bytes().count(b"M240"), 6)
         self.assertEqual(made.path.read_bytes().count(b";{ bridle stop"), 6)
+
+
+class BySlicer(Writing):
+    """The lines for a slicer's own field, followed to the letter."""
+
+    def _sliced(self, relative_e: bool, first: bool = False, last: bool = True, named: bool = True) -> Any:
+        """A file without stops, and the same with the lines before each layer change and at the top of the end code.
+
+        Where E counts relatively they stand behind the slicer's own retraction. `named`: each layer's first travel
+        names X and Y.
+        """
+        text = program(Dialect(relative_e=relative_e), SQUARE)
+        text = text.replace(b"G0 Y80.000000 Z", b"G0 X80.000000 Y80.000000 Z") if named else text
+        plan = self.plan_for(self.put(text))
+        field = [one.encode() for way in evaluate(plan).printing.ways if way.by == "slicer" for one in way.lines]
+        self.assertEqual(any(b" E" in one for one in field), not relative_e)
+        lines = text.splitlines()
+        backs = [n for n, line in enumerate(lines) if line.startswith(b"G1 E")]
+        marks = [n for n, line in enumerate(lines) if line.startswith(b";LAYER:")][0 if first else 1 :]
+        places = [next(back for back in backs if back > n) + 1 if relative_e else n for n in marks]
+        places += [backs[-1] + relative_e] if last else []
+        for n in reversed(places):
+            lines[n:n] = field
+        return text, b"\n".join(lines) + b"\n"
+
+    def _proof(self, text: bytes, sliced: bytes, **more: Any) -> Any:
+        path = self.put(sliced)
+        before = self.folder / "before.gcode"
+        before.write_bytes(text)
+        return prove_file(path, self.plan_for(path, frames__every=1, **more), original=before)
+
+    def test_it_proves(self) -> None:
+        for relative_e in (False, True):
+            with self.subTest(relative_e=relative_e):
+                proof = self._proof(*self._sliced(relative_e))
+                self.assertEqual((proof.stands, proof.presses, proof.due), ("proven", 6, 6), proof.failures)
+
+    def test_what_the_slicer_calls_at_the_first_and_the_last_layer_is_counted(self) -> None:
+        kinds = {one.kind for one in self._proof(*self._sliced(False, last=False)).failures}
+        self.assertEqual(kinds, {"missing"})
+        text, sliced = self._sliced(False, first=True)
+        [one] = self._proof(text, sliced).failures
+        self.assertEqual((one.kind, one.when, one.count), ("more", "start", 1))
+        proof = self._proof(text, sliced, printing__meant=["first frames out"])
+        self.assertEqual((proof.stands, proof.presses, proof.struck), ("proven", 6, 1))
+
+    def test_a_layer_that_begins_along_one_axis_is_drawn_across(self) -> None:
+        text, sliced = self._sliced(False, named=False)
+        self.assertIn("path", {one.kind for one in self._proof(text, sliced).failures})
+        alone = prove_file(self.put(sliced), self.plan_for(self.folder / "cup.gcode"))
+        self.assertIn(("across", 2), {(one.kind, one.layer) for one in alone.failures})
 
 
 class Tools(TestCase):

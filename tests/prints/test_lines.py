@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from bridle.bench.reading import read
 from bridle.core.subjects.prints.commands import sort_of
 from bridle.core.subjects.prints.found import Motion
-from bridle.standins.printer.virtual import Log, Printer
+from bridle.standins.printer.log import Log
+from bridle.standins.printer.virtual import Printer
 from tests.gcode import Dialect, program
 from tests.mutated import EXAMPLES
 from tests.prints.test_files import MODEL, SQUARE, inspected, judged, opened, parked

@@ -113,27 +113,35 @@ class Bench(OwnFolder):
         trial = self.made(kept, plan, "trial")
         self.assertEqual((trial["result"]["stands"], trial["result"]["due"]), ("proven", 10))
 
-    def test_a_file_sliced_with_the_snippet_is_proven_as_it_came(self) -> None:
-        """The snippet stands before every layer but the first: as many presses, its own modes set and set back."""
+    def test_a_file_with_stops_of_somebody_else_is_proven_as_it_came_beside_its_original(self) -> None:
         plan = printed(layers={"layers_s": ("10",) * 12, "every": 1})
         way = next(one for one in evaluate(plan).printing.ways if one.by == "slicer")
-        head, first, *rest = TEXT.split(b";LAYER:")
         snippet = "\n".join(way.lines).encode() + b"\n"
-        sliced = b";LAYER:".join([head, first + snippet, *(one + snippet for one in rest[:-1]), rest[-1]])
-        kept = self.arrive(sliced)
+        # Each layer's first move names both axes: it starts where the snippet cannot know of.
+        named = TEXT.replace(b"G0 Y80.000000 Z", b"G0 X80.000000 Y80.000000 Z")
+        head, first, *rest = named.split(b";LAYER:")
+        kept = self.arrive(b";LAYER:".join([head, first + snippet, *(one + snippet for one in rest[:-1]), rest[-1]]))
         self.work()
         facts = self.client.get(f"/api/prints/{kept.pk}").json()["facts"]
         self.assertEqual((facts["file"]["parks"], len(facts["frames"]["layers_s"])), (11, 12))
-        # The last layer has no change behind it, so nothing presses there: eleven of twelve, and that is told.
-        told = self.made(kept, printed(layers={"layers_s": ("10",) * 12, "every": 1}), "prove")["result"]
-        self.assertEqual(
-            (told["presses"], [(one["kind"], one["layer"]) for one in told["failures"]]), (11, [("missing", 12)])
-        )
-        upto = printed(layers={"layers_s": ("10",) * 12, "every": 1, "last_layer": 11})
-        # Nothing of it is wrong; but the file without any stops is not here to be compared.
+        upto = printed(file=facts["file"], layers={"layers_s": ("10",) * 12, "every": 1, "last_layer": 11})
         told = self.made(kept, upto, "prove")["result"]
         self.assertEqual((told["stands"], told["failures"], told["presses"]), ("incomplete", [], 11))
         self.assertIn("was not compared", told["said"])
+        # With the file as it was before on the bench, it is; and with another one it is not the same print.
+        for text, stands in ((named, "proven"), (named.replace(b"Y110.", b"Y110.1"), "failed")):
+            before = self.arrive(text, "before.gcode")
+            self.work()
+            body = {"kind": "prove", "plan": upto.model_dump(mode="json"), "beside": before.pk}
+            work = self.post(f"/prints/{kept.pk}/work", body)["id"]
+            perform(work)
+            told = self.client.get(f"/api/prints/{kept.pk}").json()["works"][0]["result"]
+            self.assertEqual((told["stands"], told["presses"]), (stands, 11), told["failures"])
+        # Taken off the bench it is not compared with; nothing is claimed instead.
+        gone = self.post(f"/prints/{kept.pk}/work", body)["id"]
+        Print.objects.get(pk=before.pk).original.unlink()
+        perform(gone)
+        self.assertIn("put it in again", Work.objects.get(pk=gone).said)
 
     def test_what_a_proof_finds_is_told_with_line_and_layer(self) -> None:
         """The switch stands on the way home, and the head does not wait for the picture."""
@@ -148,7 +156,7 @@ class Bench(OwnFolder):
         self.assertIn("touches the body of the switch", by_kind["touch"]["said"])
         self.assertEqual(by_kind["touch"]["line"], 5)
         self.assertIn("it takes 2.0", by_kind["too short"]["said"])
-        self.assertEqual(by_kind["too short"]["fix"]["edits"], [{"path": "trigger.dwell_s", "value": None}])
+        self.assertEqual(by_kind["too short"]["fixes"][0]["edits"], [{"path": "trigger.dwell_s", "value": None}])
         self.assertIn("UNPROVEN", self.client.get(f"/api/prints/{kept.pk}/file/change")["Content-Disposition"])
 
     def test_what_cannot_be_read_is_told(self) -> None:

@@ -147,11 +147,13 @@ def begin_work(request: HttpRequest, print_id: PathId, asked: AskWork) -> Any:
     if not kept.original.exists():
         raise RefusedError(GONE if kept.state == "read" else "This file is not whole yet.")
     plan = asked.plan
+    beside = get_object_or_404(Print, pk=asked.beside) if asked.beside and asked.kind == "prove" else None
     try:
         with transaction.atomic():
             work = Work.objects.create(
                 print=kept,
                 kind=asked.kind,
+                beside=beside,
                 plan=plan.model_dump(mode="json") if plan else None,
                 of=print_digest(plan) if plan else "",
             )

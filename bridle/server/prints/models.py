@@ -109,6 +109,8 @@ class Work(models.Model):
     print = models.ForeignKey(Print, on_delete=models.CASCADE, related_name="works")
     kind = models.CharField(max_length=12)
     plan = KeptJSON(null=True)
+    # What a file that came with stops is held against.
+    beside = models.ForeignKey(Print, on_delete=models.SET_NULL, null=True, related_name="+")
     of = models.CharField(max_length=16, blank=True, default="")
     state = models.CharField(max_length=12, default="waiting")
     doing = models.CharField(max_length=80, blank=True, default="")

@@ -167,9 +167,12 @@ def _trial(work: Work, told: _Telling) -> dict[str, Any]:
 
 
 def _prove(work: Work, told: _Telling) -> dict[str, Any]:
-    """The file as it came, with the stops that a slicer wrote into it."""
+    """The file as it came, with the stops that a slicer wrote into it; beside its original, where that is here."""
     path, plan = work.print.original, _plan(work)
-    return _made(Made(path, path.stat().st_size, 0, prove_file(path, plan, told)), plan)
+    original = work.beside.original if work.beside else None
+    if original is not None and not original.exists():
+        raise NotReadyError("the original is not on the bench any more; put it in again")
+    return _made(Made(path, path.stat().st_size, 0, prove_file(path, plan, told, original)), plan)
 
 
 def _plan(work: Work) -> Plan:

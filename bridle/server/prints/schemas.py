@@ -122,10 +122,11 @@ class Arrived(Schema):
 
 
 class AskWork(Schema):
-    """Work on a print, with the plan as it stands."""
+    """Work on a print, with the plan as it stands; `beside` is the print whose file a proof is held against."""
 
     kind: Kind
     plan: Plan | None = None
+    beside: int | None = None
 
 
 class PathsTold(Schema):

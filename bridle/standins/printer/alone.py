@@ -44,12 +44,12 @@ class Alone:
         back = back or len(way) - 1
         self.obstacles.look(way[: back + 1], [printer.began], whole=False)
         self.obstacles.goes([leg[:3] for leg in way[back:]], printer.line)
-        rested, (x, y, _), (was_x, was_y, _) = printer.gap_rested, printer.began, printer.gap_begun
+        rested, began, was = printer.gap_rested, printer.began, printer.gap_begun
         if rested is None or not printer.log.presses[-1].printed:
             return
-        there = abs(x - rested[0]) <= THERE_MM and abs(y - rested[1]) <= THERE_MM
-        if there and max(abs(x - was_x), abs(y - was_y)) > ELSEWHERE_MM:
-            printer.met("across", printer.line, printer.began, "", 0.0)
+        # Along an axis that nobody names the head stays where it was parked.
+        if any(abs(began[n] - rested[n]) <= THERE_MM and abs(rested[n] - was[n]) > ELSEWHERE_MM for n in (0, 1)):
+            printer.met("across", printer.line, began, "", 0.0)
 
 
 def _far(one: Leg, other: Leg) -> float:

@@ -195,10 +195,12 @@ class Beside:
         main, other = self.main, self._ghost
         mine, its = (main.gap_pushes, other.gap_pushes) if printed else (main.pushes, other.pushes)
         there = [before, *(push[:3] for push in its), *([main.began] if printed else [])]
+        beside = 0.0
         for x, y, z, pushed in mine:
             near = (abs(x - a) <= THERE_MM and abs(y - b) <= THERE_MM and abs(z - c) <= OVER_MM for a, b, c in there)
-            if not any(near):
-                self._tell("oozes", f"{pushed:.2f} mm at x {x:.1f}, y {y:.1f}")
+            beside += 0.0 if any(near) else pushed
+            if beside > FILAMENT_MM:
+                self._tell("oozes", f"{beside:.2f} mm at x {x:.1f}, y {y:.1f}")
                 return
         if printed and main.gap_most > max(other.gap_most, main.pushed - main.fed) + FILAMENT_MM:
             self._tell("oozes", f"{main.gap_most - other.gap_most:.2f} mm more than belongs there")

@@ -47,6 +47,8 @@ Bend = tuple[bool, float, float]
 # A place on a way, and the line that leads there; a printed straight with its filament.
 Leg = tuple[float, float, float, int]
 Laid = tuple[float, float, float, float, float, float, float, bool]
+# What a printer pushes by itself after it has drawn back, about.
+FIRMWARE_MM = 0.8
 # A limit is a limit to this much.
 ROUNDED = 0.001
 # A travel that comes lower than this share of a layer below what is printed is looked at.
@@ -298,6 +300,8 @@ class Printer:
             values = _values(words)
             self._dwell(values.get("P", 0.0) / 1000 + values.get("S", 0.0))
         elif number in (10, 11):
+            if number == 11 and self.drawn_back:
+                self.pushes.append((*self._at(), FIRMWARE_MM))
             self.drawn_back = number == 10
             self._dwell(0.0)
         elif number in (20, 21):

@@ -47,13 +47,14 @@ export class Prints {
   async begin(
     print: PrintLine,
     kind: Work['kind'],
-    plan: components['schemas']['Plan'] | null
+    plan: components['schemas']['Plan'] | null,
+    beside: number | null = null
   ): Promise<void> {
     await this.#try(async () =>
       got(
         await api.POST('/api/prints/{print_id}/work', {
           params: { path: { print_id: print.id } },
-          body: { kind, plan }
+          body: { kind, plan, beside }
         })
       )
     );

@@ -107,5 +107,5 @@ def _ways(plan: Plan) -> Iterator[Way]:
         return
     absolute_e = not (told.relative_e if told else False)
     yield Way(by="slicer", lines=tuple(snippet(stop, absolute_e)))
-    yield Way(by="host before", lines=tuple(before(stop)))
+    yield Way(by="host before", lines=tuple(before(stop, absolute_e)))
     yield Way(by="host after", lines=tuple(after(stop, absolute_e)))

@@ -32,6 +32,9 @@
     { work: trial, kind: 'trial', label: 'The trial' },
     { work: asItCame, kind: 'original', label: 'The file as it came' }
   ]);
+  /** The prints that may be the same one without its stops. */
+  const others = $derived((prints.all ?? []).filter((one) => one.state === 'read' && one.id !== print?.id));
+  let beside = $state('');
   const going = $derived(print?.works.find((work) => ['waiting', 'running'].includes(work.state)));
   /** Where the stops come by other ways, and in no file of ours, there is none to be written. */
   const writes = $derived((sheet.plan.printing?.by ?? ['file']).includes('file'));
@@ -99,7 +102,7 @@
   /** From the plan as it is asked for, a change that is still on its way with it. */
   async function make(what: 'change' | 'trial' | 'prove') {
     await sheet.rested();
-    if (print) await prints.begin(print, what, sheet.plan);
+    if (print) await prints.begin(print, what, sheet.plan, what === 'prove' ? Number(beside) || null : null);
   }
 </script>
 
@@ -211,6 +214,15 @@
         <button type="button" class="act quiet" disabled={!ready} onclick={() => void make('prove')}
           >Prove the file as it came</button
         >
+        {#if others.length}
+          <label class="label"
+            >held against
+            <select class="field" bind:value={beside}>
+              <option value="">nothing: the print is not compared</option>
+              {#each others as one (one.id)}<option value={String(one.id)}>{one.name}</option>{/each}
+            </select></label
+          >
+        {/if}
       {/if}
     </p>
     {#if !writes}

@@ -289,10 +289,15 @@
       {/each}
       {#if (plan.by ?? []).some((one) => one !== 'file')}
         <p class="label">
-          It sets and restores its own modes. The next move of the file has to name its place and its feed;
-          slice a trial with it, put that file in, and have it proven as it came. A field before each layer
-          change has no place behind the last layer: put the same lines before the slicer’s end code, or the
-          finished part is no frame.
+          It sets and restores its own modes. The next move of the file has to name X, Y and its feed.
+          {#if plan.file?.relative_e}
+            E counts relatively in this file, so nothing is drawn back here: let the slicer retract at each
+            layer change, and put these lines into its field after that.
+          {/if}
+          A field before each layer change comes once less than there are layers: put the same lines at the
+          top of the end code too, or the finished part is not in the clip. If your slicer writes the field
+          before the first layer as well, strike that frame out. Slice it, put the file in beside the one
+          without stops, and prove it as it came, held against that.
         </p>
       {/if}
     {/if}
