@@ -9,7 +9,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.frames import Layers
 from bridle.core.plan.kit import Copy, Kit
-from bridle.core.plan.printer import HeadPart, HeadSwitch, Printer
+from bridle.core.plan.printer import HeadPart, HeadSwitch, Macro, Printer
 from bridle.core.plan.printing import Already, PrintFile, Printing, Proven, Unread
 from bridle.core.reckon.printing import print_digest
 from tests.strategies import plan_of
@@ -98,5 +98,11 @@ PRINTED: dict[str, Plan] = {
     "switch-not-let-go": printed(stop={"off_mm": 0.3}),
     "print-meets-switch": printed(file={"extents_mm": (80, 239, 80, 110)}),
     "switch-at-one-height": printed(switch={"rides": "frame", "up_mm": 0.5, "tall_mm": 2}),
+    "start-meets-switch": printed(file={"start_way": ((20, 20, 5), (239, 20, 0.3), (20, 20, 0.3))}),
+    "start-presses-switch": printed(file={"end_way": ((20, 20, 5), (237, 20, 10), (0, 20, 10))}),
+    "macro-has-conditions": printed(
+        file={"already": (command("START_IT", "unknown", 1, 0, 12),)},
+        printer={"macros": (Macro(name="START_IT", text="{% if hot %}\nG28\n{% endif %}"),)},
+    ),
     "switch-held-by-tape": printed(switch={"fixed": "taped"}),
 }

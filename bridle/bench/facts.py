@@ -3,11 +3,15 @@
 from fractions import Fraction
 from math import isfinite
 
+import numpy as np
+from numpy.typing import NDArray
+
 from bridle.core.plan.frames import MOST_LAYERS, Layers
-from bridle.core.plan.printing import MOST_LISTED, Already, PrintFile, Unread
+from bridle.core.plan.printing import MOST_LISTED, MOST_PLACES, Already, PrintFile, Unread
 from bridle.core.subjects.prints.found import Inspection
 
 LEAST_S = Fraction(1, 10)
+FARTHEST_MM = 5000
 
 
 class NoLayersError(ValueError):
@@ -28,6 +32,8 @@ def file_facts(found: Inspection, name: str, digest: str) -> PrintFile:
         extents_mm=tuple(round(float(side), 2) if isfinite(side) else 0.0 for side in box),
         start_mm=_start(found),
         start_s=_seconds(found.start_s),
+        start_way=_way(found.start_path),
+        end_way=_way(found.end_path),
         relative_e=bool(found.layers) and not found.layers[-1].end.absolute_e,
         apart=found.apart if found.doubts else None,
         infills=sum(layer.fill is not None for layer in found.layers),
@@ -67,6 +73,14 @@ def _start(found: Inspection) -> tuple[float, ...]:
         return ()
     low, high = found.start_path[:, :2].min(0), found.start_path[:, :2].max(0)
     return tuple(round(float(side), 2) for side in (low[0], high[0], low[1], high[1]))
+
+
+def _way(path: NDArray[np.float64]) -> tuple[tuple[float, ...], ...]:
+    """A way as a plan has it: places, mm, without those at which the head stays."""
+    places = np.round(path[:, :3], 2)
+    places = places[np.isfinite(places).all(1) & (np.abs(places) <= FARTHEST_MM).all(1)]
+    moved = np.append(True, (np.diff(places, axis=0) != 0).any(1)) if len(places) else np.zeros(0, bool)
+    return tuple((float(x), float(y), float(z)) for x, y, z in places[moved][:MOST_PLACES])
 
 
 def _seconds(value: float) -> Fraction:

@@ -3,9 +3,9 @@
 import math
 
 from bridle.core.chapters.printing.meaning import meant
+from bridle.core.chapters.printing.starting import ABSENT, STRUCK
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.printing import Meant
 from bridle.core.snag import Fix, slot
 from bridle.standins.printer.proof import Failure, Proof
 
@@ -15,9 +15,10 @@ SAID = {
     "across": "It prints from the parking place on: a line across to the part.",
     "own travel": "The file itself travels lower than what stands there.",
     "unsure": "Where the head stands before it homes is not known; {about} may meet the switch on its way home.",
-    "put on later": "The switch is not there yet: it would be pressed or touched {times} before the first layer.",
+    "put on later": "The switch is not fitted yet: it would be pressed or touched {times} before the first layer.",
     "taken off": "The switch is gone by then: the end would press or touch it {times}.",
     "struck out": "{about} presses the switch: {frames}, to be struck out.",
+    "left held": "After the last layer, {about} leaves the switch held down.",
     "missing": "No press comes where this layer is done.",
     "more": "It presses once too often: {about}.",
     "wrong layer": "It presses {about}.",
@@ -45,34 +46,15 @@ OUTSIDE = {
     "end": "After the last layer, {about} presses the switch: {frames}.",
 }
 WHY_OUTSIDE = {
-    "start": "Put the switch on after the start, or move it out of the way.",
+    "start": "Fit the switch after the start, or move it out of the way.",
     "end": "Take the switch off before the end, or move it out of the way.",
 }
-# What a press or a touch outside of the print can be answered with; the first of them for both.
-ANSWERS: dict[str, tuple[tuple[Meant, str, str], ...]] = {
-    "start": (
-        (
-            "switch on later",
-            "I put the switch on after the start",
-            "While the first layer is printed, on the head's far side.",
-        ),
-        ("first frames out", "I strike those frames out", "They are the first of the clip, and show an empty bed."),
-    ),
-    "end": (
-        (
-            "switch off early",
-            "I take the switch off before the end",
-            "After the last picture, before the head goes home.",
-        ),
-        ("last frames out", "I strike those frames out", "They are the last of the clip."),
-    ),
-}
-OF_THE_SWITCH = ("more", "touch", "held")
+OF_THE_SWITCH = ("more", "touch", "held", "left held")
 WHY = {
     "across": "Nothing takes the head back before the next printed move. Use the changed file instead.",
     "own travel": "No stop has to do with it. Look at this place in the slicer's preview.",
     "unsure": "Move the head away from the switch by hand before you start.",
-    "put on later": "Put it on while the first layer is printed.",
+    "put on later": "Fit it while the first layer is printed.",
     "taken off": "Take it off after the last picture.",
     "touch": "Move the switch, park elsewhere, or take the move out of the start sequence.",
     "missing": "A frame is missing at this layer.",
@@ -119,9 +101,9 @@ def fixes_of(failure: Failure, plan: Plan) -> list[Fix]:
         consequence = "It goes over what stands there, and each stop takes longer. Make the file again afterwards."
         return [Fix("Raise the head by {high} first", consequence, {"high": slot(high, "mm")}, (raised,))]
     if failure.kind in OF_THE_SWITCH and failure.when != "print":
-        answers = ANSWERS[failure.when]
         # What is touched breaks, whoever strikes its frames out.
-        return [meant(plan, *one) for one in (answers if failure.kind == "more" else answers[:1])]
+        answers = [ABSENT[failure.when], *([STRUCK[failure.when]] if failure.kind == "more" else [])]
+        return [meant(plan, *one) for one in answers]
     return []
 
 

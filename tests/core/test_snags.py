@@ -569,6 +569,20 @@ SAID: dict[str, tuple[str, ...]] = {
         "The changed file has not been proven yet.",
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
     ),
+    "start-meets-switch": (
+        "The start of the file sends the head to X 239 mm, where it touches the lever switch.",
+        "I fit the switch after the start · While the first layer is printed, from the far side.",
+        "It is moved out of the way · Where it clicks is open then, until it is read again.",
+    ),
+    "start-presses-switch": (
+        "The end of the file sends the head to X 237 mm, where it presses the lever switch: one frame more, after the last layer.",
+        "I take the switch off before the end · After the last frame, before the head goes on.",
+        "I strike that frame out · It is the last of the clip.",
+    ),
+    "macro-has-conditions": (
+        "Nobody here can read what START_IT does: its text has conditions in it.",
+        "I have looked it up: it moves nothing · Its text in the printer's card is replaced by that; the proof takes your word for it.",
+    ),
     "proof-failed": (
         "The proof of the changed file failed: 3 faults found.",
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",

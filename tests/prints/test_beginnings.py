@@ -1,11 +1,18 @@
 """What happens before the first layer and behind the last: homing, starts, ends; and prints without an original."""
 
 from dataclasses import replace
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import TestCase
 
+from bridle.bench.facts import file_facts, layer_source
+from bridle.bench.jobs import digest_of, make_changed, read_print
 from bridle.bench.telling import fixes_of, said, summary
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
+from bridle.core.plan.printer import Macro
 from bridle.core.reckon.printing import switch_told
 from bridle.core.subjects.parking.stop import Stop
 from bridle.standins.printer.model import Key, Model
@@ -61,7 +68,7 @@ class Homing(TestCase):
                     {"touch"} | ({"more"} if not told else set()) if stands == "failed" else set(),
                 )
         touch = next(one for one in proof_of(PLAIN, deep, PRESSES_LOW).failures if one.kind == "touch")
-        self.assertEqual([fix.label for fix in fixes_of(touch, printed())], ["I put the switch on after the start"])
+        self.assertEqual([fix.label for fix in fixes_of(touch, printed())], ["I fit the switch after the start"])
 
     def test_what_only_may_be_met_before_it_homes_is_not_known_and_convicts_nobody(self) -> None:
         stop = replace(PRESSES_LOW, park=(9.0, 180.0))
@@ -92,8 +99,14 @@ class Homing(TestCase):
         self.assertIn(b"G28 X\nM84", ended)
         proof = proof_of(ended, AT_HOME, PRESSES_LOW, ("first frames out",))
         [one] = proof.failures
-        self.assertEqual((one.kind, one.when, one.layer), ("more", "end", 6))
+        self.assertEqual((one.kind, one.when, one.layer), ("left held", "end", 6))
         plan = printed()
+        # Struck out or not, a press that never ends is none.
+        self.assertEqual([fix.label for fix in fixes_of(one, plan)], ["I take the switch off before the end"])
+        released = ended.replace(b"G28 X\n", b"G28 X\nG0 X20 F9000\n")
+        [more] = proof_of(released, AT_HOME, PRESSES_LOW, ("first frames out",)).failures
+        told = {*switch_told(apply(plan, fixes_of(more, plan)[1].edits)[0]), "first frames out"}
+        self.assertEqual(proof_of(released, AT_HOME, PRESSES_LOW, told).struck, 2)
         for fix in fixes_of(one, plan):
             told = {*switch_told(apply(plan, fix.edits)[0]), "first frames out"}
             self.assertEqual(proof_of(ended, AT_HOME, PRESSES_LOW, told).stands, "proven", fix.label)
@@ -166,3 +179,61 @@ class WithoutAnOriginal(TestCase):
                 out, _, due = parked(text, 2)
                 proof = judged(out, due, told)
                 self.assertEqual((proof.failures, {one.kind for one in proof.minds}), ((), kinds))
+
+
+class Foretold(TestCase):
+    """What homing, start and end do to the switch is told before any proof is asked for, and alike."""
+
+    def _plan(self, path: Path, how: dict[str, Any]) -> Plan:
+        printer = {name: how[name] for name in how if name in ("macros", "moves")}
+        switch = {name: how[name] for name in how if name not in printer}
+        found = read_print(path, printed(printer=printer))
+        facts, layers = file_facts(found, path.name, digest_of(path)), layer_source(found)
+        return printed(file=facts.model_dump(), printer=printer, layers=layers.model_dump(), switch=switch)
+
+    def test_the_snag_says_what_the_proof_finds(self) -> None:
+        end, presses, touches = b"G0 X5.000000 Y150.000000", "start-presses-switch", "start-meets-switch"
+        low = {"side": "low", "clicks_mm": 1.0}
+        # On the frame it is met at one Y only.
+        frame = {"rides": "frame", "across_mm": 150.0, "up_mm": 0.0, "tall_mm": 400.0, "moves": "head X Y Z"}
+        cases: tuple[tuple[str, bytes, dict[str, Any], str | None], ...] = (
+            ("nothing", PLAIN, {}, None),
+            ("homing presses", PLAIN, low, presses),
+            ("homing touches", PLAIN, {**low, "clicks_mm": 3.0}, touches),
+            ("the start presses", after_home("G28\nG0 X237 F9000"), {}, presses),
+            ("the start touches", after_home("G28\nG0 X239 F9000"), {}, touches),
+            ("the end presses", PLAIN.replace(end, b"G0 X237 Y150.0"), {}, presses),
+            ("the end touches", PLAIN.replace(end, b"G0 X239 Y150.0"), {}, touches),
+            ("a macro presses", after_home("G28\nPRIME_IT"), prime("G0 X237 F9000"), presses),
+            ("a macro goes home", after_home("PRIME_IT"), {**low, **prime("G28")}, presses),
+            ("a macro moves nothing", after_home("G28\nPRIME_IT"), prime("; nothing"), None),
+            ("beside it", after_home("G28\nG0 Y20\nG0 X239 F9000\nG0 X20"), frame, None),
+            ("level with it", after_home("G28\nG0 Y150\nG0 X239 F9000\nG0 X20"), frame, touches),
+        )
+        for name, text, how, told in cases:
+            with self.subTest(name), TemporaryDirectory() as folder:
+                path, out = Path(folder) / "cup.gcode", Path(folder) / "out"
+                path.write_bytes(text)
+                plan = self._plan(path, how)
+                snags = {snag.code: snag for snag in evaluate(plan).snags if snag.code.startswith("start-")}
+                self.assertEqual(set(snags), {told} if told else set())
+                proof = make_changed(path, out, plan).proof
+                ends = {one.kind for one in proof.failures if one.when != "print"}
+                self.assertEqual("touch" in ends, told == touches, proof.failures)
+                self.assertEqual(bool(ends & {"more", "left held"}), told is not None, proof.failures)
+                if told is not None:
+                    answered = apply(plan, snags[told].fixes[0].edits)[0]
+                    self.assertEqual(make_changed(path, out, answered).proof.stands, "proven")
+                    rows = [row for sheet in evaluate(answered).review.sheets for row in sheet.settings]
+                    [there] = [str(row.value.value) for row in rows if row.label == "the switch is there"]
+                    self.assertIn("before the head goes home" if "end" in name else "fit it after the start", there)
+
+
+def after_home(lines: str) -> bytes:
+    """The print with other lines where it goes home."""
+    return PLAIN.replace(b"G28\n", f"{lines}\n".encode())
+
+
+def prime(text: str) -> dict[str, Any]:
+    """A macro of the printer's own."""
+    return {"macros": (Macro(name="PRIME_IT", text=text),)}

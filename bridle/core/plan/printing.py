@@ -10,6 +10,8 @@ from bridle.core.values import MOST, SMALLEST, Count, Duration, Line, Name, Posi
 
 Digest = Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
 Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
+Place = Annotated[tuple[Mm, ...], Field(min_length=3, max_length=3)]
+MOST_PLACES = 150
 Where = Literal["change", "infill", "end"]
 OfTheSwitch = Literal["switch on later", "switch off early", "first frames out", "last frames out"]
 Meant = Literal["pauses", "tools", "framing", "head"] | OfTheSwitch
@@ -54,6 +56,9 @@ class PrintFile(Section):
     extents_mm: Annotated[tuple[Mm, ...], Field(min_length=4, max_length=4)]
     start_mm: Annotated[tuple[Mm, ...], Field(max_length=4)] = ()
     start_s: Duration = Fraction(0)
+    # Where the head goes before the first layer and behind the last, as far as it is kept: x, y and z.
+    start_way: Annotated[tuple[Place, ...], Field(max_length=MOST_PLACES)] = ()
+    end_way: Annotated[tuple[Place, ...], Field(max_length=MOST_PLACES)] = ()
     relative_e: bool = False
     # How the file was read where it matters whether `G90` and `G91` take the filament's mode along.
     apart: bool | None = None

@@ -19,7 +19,7 @@ FEW = 3
 Kind = Literal[
     "missing", "more", "wrong layer", "not released", "too short", "let go early", "hasty", "strikes", "purge", "touch",
     "beyond", "path", "pushed", "oozes", "state", "unknown", "unreadable", "checksum", "number", "held", "elsewhere",
-    "wait", "across", "own travel", "unsure", "put on later", "taken off", "struck out",
+    "wait", "across", "own travel", "unsure", "put on later", "taken off", "struck out", "left held",
 ]  # fmt: skip
 # What is told and is no fault.
 MINDS = ("purge", "own travel", "unsure", "put on later", "taken off", "struck out")
@@ -109,12 +109,12 @@ def prove(log: Log, expected: Expected, differences: Sequence[Difference] | None
     first, last, behind = _outside(log, expected)
     beside = {id(one) for one in (*first, *last)}
     counted = [one for one in log.presses if id(one) not in beside]
-    ends = [*_told_of(first, "start", expected), *_told_of(last, "end", expected)]
+    ends = [*_told_of(first, "start", expected), *_told_of(last, "end", expected, log.held)]
     failures = [
         *_troubles(log, expected, behind),
         *ends,
         *_presses(log, counted, expected),
-        *_path(log, expected, differences or ()),
+        *_path(log, expected, differences or (), bool(last)),
     ]
     if expected.idle_s and log.longest_wait_s > expected.idle_s:
         about = f"{log.longest_wait_s:.0f} s without printing, the heater is off after {expected.idle_s:.0f} s"
@@ -159,7 +159,7 @@ STRUCK: dict[When, Told] = {"start": "first frames out", "end": "last frames out
 OF_THE_SWITCH = ("touch", "held")
 
 
-def _told_of(presses: Sequence[Press], when: When, expected: Expected) -> list[Failure]:
+def _told_of(presses: Sequence[Press], when: When, expected: Expected, held: bool = False) -> list[Failure]:
     """Presses outside of the print: a frame more each, unless the switch is not there or they are struck out."""
     if not presses:
         return []
@@ -169,6 +169,9 @@ def _told_of(presses: Sequence[Press], when: When, expected: Expected) -> list[F
     by = "coming home" if one.homing else "the start" if when == "start" else "the end"
     if told in expected.told:
         return [Failure(mind, one.line, layer, one.at, by, len(presses), when=when)]
+    if held:
+        # Whoever strikes the frame out: the camera hears a press that never ends.
+        return [Failure("left held", presses[-1].line, layer, presses[-1].at, by, when=when)]
     kind: Kind = "struck out" if STRUCK[when] in expected.told else "more"
     return [Failure(kind, one.line, layer, one.at, by, len(presses), when=when)]
 
@@ -272,14 +275,13 @@ def _elsewhere(presses: Sequence[Press], expected: Expected) -> list[Failure]:
     ][:5]
 
 
-def _path(log: Log, expected: Expected, differences: Sequence[Difference]) -> list[Failure]:
+def _path(log: Log, expected: Expected, differences: Sequence[Difference], ended: bool) -> list[Failure]:
     """Whether what is printed, move by move, is what the original prints."""
     failures = [
         Failure(one.kind, one.line, _layer(one.printed, expected), one.at, one.about, original=one.original)
         for one in differences
     ]
-    # Held down at home, once all is done, is told with what the end does.
-    if log.held and log.presses and not log.presses[-1].homing:
+    if log.held and log.presses and not ended:
         last = log.presses[-1]
         layer = _layer(last.printed, expected)
         failures.append(Failure("not released", last.line, layer, last.at, "held down to the end"))

@@ -149,7 +149,7 @@ def _pushed(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
         yield HELD.at("printing.stop.off_mm", slots, [off])
 
 
-def _moved(plan: Plan, where: str) -> Fix:
+def moved(plan: Plan, where: str) -> Fix:
     """The switch is put elsewhere: then nobody knows where it clicks."""
     return _card(plan, f"It is moved {where}", "Where it clicks is open then, until it is read again.", clicks_mm=None)
 
@@ -166,7 +166,7 @@ def _reached(plan: Plan, printer: Printer, switch: HeadSwitch) -> Iterator[Snag]
             "limit": at_mm(limit),
             "printer": slot(printer.name),
         }
-        yield REACH.at(_place(plan), slots, [_moved(plan, "inwards")])
+        yield REACH.at(_place(plan), slots, [moved(plan, "inwards")])
 
 
 def _met(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
@@ -187,7 +187,7 @@ def _met(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
             "part": slot(room.first),
             "switch": slot(switch.name),
         }
-        yield IN_THE_WAY.at(_place(plan), slots, [_moved(plan, "outwards")])
+        yield IN_THE_WAY.at(_place(plan), slots, [moved(plan, "outwards")])
 
 
 def _at_these_heights(plan: Plan, up: tuple[float, float]) -> bool:

@@ -7,8 +7,9 @@ from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.printer import HeadSwitch
+from bridle.core.plan.printing import OfTheSwitch
 from bridle.core.quantity import write
-from bridle.core.reckon.printing import layered, printer_of, stop_of, switch_of
+from bridle.core.reckon.printing import layered, printer_of, stop_of, switch_of, switch_told
 from bridle.core.reckon.proved import Stands, proof_now, proof_stands
 from bridle.core.snag import slot
 from bridle.core.subjects.parking.stop import Stop
@@ -22,6 +23,14 @@ STANDS: dict[Stands, str] = {
     "proven": "proven",
 }
 FIXED = {"gantry": "on the gantry, beside the head", "frame": "on the frame", "bed": "on the bed"}
+WHEN: dict[OfTheSwitch, str] = {
+    "switch on later": "from the first layer on: fit it after the start",
+    "switch off early": "until the last frame: take it off before the head goes home",
+}
+OUT: dict[OfTheSwitch, str] = {
+    "first frames out": "those before the first layer",
+    "last frames out": "those after the last layer",
+}
 # So many letters tell a file from any other that lies on the same card.
 LETTERS = 8
 
@@ -40,12 +49,12 @@ def _lines(plan: Plan, given: Given) -> Iterator[SettingLine]:
     else:
         yield line("a frame every", slot(frames.every, "layers"), "printing.frames")
     if stop is not None:
-        yield from _stop(stop, switch_of(plan))
+        yield from _stop(plan, stop, switch_of(plan))
     if plan.printing.file is not None:
         yield from _file(plan, given)
 
 
-def _stop(stop: Stop, switch: HeadSwitch | None) -> Iterator[SettingLine]:
+def _stop(plan: Plan, stop: Stop, switch: HeadSwitch | None) -> Iterator[SettingLine]:
     places = [f"{letter} {round(at, 2):g}" for letter, at in zip("XY", stop.park, strict=True) if at is not None]
     if places:
         yield line("the head parks at", slot(f"{', '.join(places)} mm"))
@@ -56,11 +65,23 @@ def _stop(stop: Stop, switch: HeadSwitch | None) -> Iterator[SettingLine]:
     if stop.press is not None and switch is not None:
         yield line("it presses at", slot(f"{stop.press[0]} {round(stop.press[1], 2):g} mm"))
         yield line("the switch is fixed", slot(FIXED[switch.rides]))
+        yield from _ends(plan)
     if stop.press is not None or stop.off:
         yield line("held down for", slot(stop.held_s, "s"))
     yield line("then it waits", slot(stop.wait_s, "s"))
     if stop.press is not None and switch is not None and switch.read_on:
         yield line("the click, read on", slot(f"{switch.read_on.day} {switch.read_on:%b %Y}; again after a refit"))
+
+
+def _ends(plan: Plan) -> Iterator[SettingLine]:
+    """When the switch is there, and which frames are none of the print's."""
+    told = switch_told(plan)
+    when = [WHEN[one] for one in told if one in WHEN]
+    if when:
+        yield line("the switch is there", slot(", ".join(when)))
+    out = [OUT[one] for one in told if one in OUT]
+    if out:
+        yield line("frames to strike out", slot(" and ".join(out)))
 
 
 def _file(plan: Plan, given: Given) -> Iterator[SettingLine]:
