@@ -5,6 +5,7 @@ from datetime import date, datetime
 from fractions import Fraction
 from typing import Any
 
+from bridle.core.asks.shelf import made
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.frames import Layers
@@ -56,6 +57,13 @@ def failed(plan: Plan) -> Plan:
     return plan.model_copy(update={"printing": plan.printing.model_copy(update={"proof": proof})})
 
 
+def twice_switched() -> Plan:
+    """A print whose one switch has a card as what the head meets and another as what fires."""
+    plan = printed()
+    fires = Copy(key="fires", card=made("switch"))
+    return plan.model_copy(update={"kit": Kit(copies=(*plan.kit.copies, fires))})
+
+
 def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Already:
     return Already(name=name, sort=sort, count=count, layers=layers, line=line)
 
@@ -91,6 +99,7 @@ PRINTED: dict[str, Plan] = {
     "stop-heater-off": printed(printer={"idle_s": Fraction(20)}, trigger__dwell_s="30"),
     "stop-delivered-twice": printed(printing__by=["file", "slicer"]),
     "camera-on-printer": printed(printing__camera_rides="on the printer"),
+    "switch-on-two-cards": twice_switched(),
     "switch-refitted": printed(switch={"read_on": READ, "refitted_on": REFITTED}),
     "switch-pushed-too-far": printed(stop={"over_mm": 2.5}),
     "switch-barely-pressed": printed(stop={"over_mm": 0.05}),

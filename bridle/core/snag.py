@@ -12,6 +12,8 @@ from bridle.core.quantity import spoken, write
 
 # Plain dataclasses, as figures are: an evaluation makes a hundred of them, and each would be checked once more.
 Severity = Literal["stop", "mind", "note"]
+# To write the changed file of a print, and to prove it.
+Work = Literal["", "prove"]
 SEVERITIES: tuple[Severity, ...] = ("stop", "mind", "note")
 
 
@@ -37,6 +39,7 @@ class Fix:
 class Snag:
     """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
 
+    `work` is what takes it away and is no change of the plan; whoever shows the snag begins it.
     `short` says it in a few words where the move suffers it, for the foot of the plan drawing; empty for all others.
     """
 
@@ -49,6 +52,7 @@ class Snag:
     slots: dict[str, Slot]
     fixes: tuple[Fix, ...]
     short: str = ""
+    work: Work = ""
 
 
 @dataclass(frozen=True)
@@ -61,6 +65,7 @@ class SnagKind:
     what: str
     why: str
     short: str = ""
+    work: Work = ""
 
     def at(self, path: str, slots: dict[str, Slot], fixes: list[Fix]) -> Snag:
         """A snag of this kind at a place of the plan."""
@@ -74,6 +79,7 @@ class SnagKind:
             slots=slots,
             fixes=tuple(fixes),
             short=self.short,
+            work=self.work,
         )
 
 

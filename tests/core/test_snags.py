@@ -569,6 +569,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The changed file has not been proven yet.",
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
     ),
+    "switch-on-two-cards": (
+        "The lever switch and a switch that is pressed are both on the rig, and both are switches that are pressed.",
+        "They are one: take a switch that is pressed off · The switch that the head meets fires the camera; the bench test is to be done again.",
+    ),
     "start-meets-switch": (
         "The start of the file sends the head to X 239 mm, where it touches the lever switch.",
         "I fit the switch after the start · While the first layer is printed, from the far side.",

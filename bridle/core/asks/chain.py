@@ -25,13 +25,15 @@ ONE_OF_EACH: tuple[tuple[type[AnyCard], ...], ...] = (
 )  # fmt: skip
 
 # What a rig to begin with is put together from, from the ground up: a rail, a head, or nothing that moves.
-Usual = Literal["support", "rail", "head", "ball head", "body", "lens", "trigger"]
+Usual = Literal["support", "rail", "head", "ball head", "body", "lens", "trigger", "printer", "head switch"]
 # A tripod's screw is thicker than a camera's: a ball head stands between the two.
 STILL: tuple[Usual, ...] = ("support", "ball head", "body", "lens", "trigger")
 USUAL: dict[ShootKind | None, tuple[Usual, ...]] = {
     **dict.fromkeys((None, "slide", "night"), ("support", "rail", "body", "lens", "trigger")),
     "turn": ("support", "head", "body", "lens", "trigger"),
-    **dict.fromkeys(("grow", "site", "print", "video"), STILL),
+    **dict.fromkeys(("grow", "site", "video"), STILL),
+    # What a print's head presses fires the camera: no trigger besides.
+    "print": ("support", "ball head", "body", "lens", "printer", "head switch"),
 }
 MADE_LIKE: dict[Usual, Like] = {"rail": "axis", "head": "turning axis"}
 
@@ -111,6 +113,8 @@ def missing(plan: Plan) -> tuple[str, ...]:
         have.add("lens")
     if any(isinstance(card, AxisCard) for card in cards):
         have |= {"rail", "head"}
+    if any(isinstance(card, Printer) and card.fires != "switch" for card in cards):
+        have.add("head switch")
     return tuple(made(_like(sort)).name for sort in USUAL[plan.shoot.kind] if sort not in have)
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from bridle.core.plan.cards import CardBase, Holds, NonNegative
+from bridle.core.plan.cards import CardBase, Holds, NonNegative, Unknown
 from bridle.core.values import Duration, Line, Name, Positive, Section
 
 Coordinate = Annotated[float, Field(ge=-2000, le=2000, allow_inf_nan=False)]
@@ -118,5 +118,7 @@ class HeadSwitch(CardBase):
     middle_mm: Coordinate = 35.0
     rides: Literal["gantry", "frame", "bed"] = "gantry"
     force_n: NonNegative = 1.0
+    # How often it can be pressed.
+    presses: Unknown = None
     fixed: Literal["screwed", "clamped", "glued", "taped", "magnet"] = "screwed"
     note_on_fixing: Line = ""

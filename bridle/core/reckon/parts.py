@@ -4,10 +4,12 @@ import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 from typing import Any
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AnyCard, AxisCard, Body, Copy, Filter, Lens, Phone
+from bridle.core.plan.printer import HeadSwitch
 from bridle.core.plan.rig import AXIS_NAMES, Axis, AxisName
 from bridle.core.plan.wired import Coupling, Trigger
 
@@ -45,6 +47,28 @@ def imager_of(copies: tuple[Copy, ...]) -> Body | Phone | None:
     """The card of the camera that takes the pictures; None while there is none."""
     copy = first_of(copies, Body, Phone)
     return copy.card if copy is not None and isinstance(copy.card, Body | Phone) else None
+
+
+def source_copy(copies: tuple[Copy, ...]) -> Copy | None:
+    """The card of what tells the camera: a trigger, else the switch that a print head meets."""
+    return first_of(copies, Trigger) or first_of(copies, HeadSwitch)
+
+
+def source_of(copies: tuple[Copy, ...]) -> Trigger | None:
+    """What tells the camera; a switch that a print head meets is one like any other that is pressed."""
+    found = source_copy(copies)
+    if found is None:
+        return None
+    return found.card if isinstance(found.card, Trigger) else _pressed(found.card)
+
+
+@lru_cache(maxsize=16)
+def _pressed(card: AnyCard) -> Trigger:
+    assert isinstance(card, HeadSwitch)
+    return Trigger(
+        name=card.name, source="switch", coupling="switch", half_press=False, socket="none", mass_g=card.mass_g,
+        shortest_s=None, step_s=None, polling_s=None, presses=card.presses,
+    )  # fmt: skip
 
 
 def one_aperture(plan: Plan) -> bool:

@@ -12,7 +12,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Body, Imager, Phone
 from bridle.core.plan.trigger import Join, Sounded
 from bridle.core.plan.wired import Cable, Coupling, Trigger
-from bridle.core.reckon.parts import first_of
+from bridle.core.reckon.parts import first_of, source_of
 from bridle.core.subjects.circuits.contacts import Named, Reading, Role, Thing, named
 
 # What a source has on its wires: contacts, a changeover contact, a pin that is driven, a button of a headset, nothing.
@@ -57,9 +57,9 @@ def parts_of(plan: Plan) -> Parts:
     """The cards that make the chain: of each the first."""
     copies = plan.kit.copies
     couplings = [copy.card for copy in copies if isinstance(copy.card, Coupling)]
-    source, cable, camera = first_of(copies, Trigger), first_of(copies, Cable), first_of(copies, Body, Phone)
+    cable, camera = first_of(copies, Cable), first_of(copies, Body, Phone)
     return Parts(
-        source=source.card if source is not None and isinstance(source.card, Trigger) else None,
+        source=source_of(copies),
         coupling=next((card for card in couplings if card.form != "resistor"), None),
         resistor=next((card for card in couplings if card.form == "resistor"), None),
         cable=cable.card if cable is not None and isinstance(cable.card, Cable) else None,

@@ -1,18 +1,14 @@
-"""A shoot made of a print: its layers call the frames; a printer and a switch come along where the kit has just one."""
+"""A shoot made of a print: its layers call the frames. Which printer it is printed on is asked for, never guessed."""
 
 from datetime import UTC, datetime, timedelta
 from pathlib import PurePath
 
 from bridle.core.plan.clip import Peg
 from bridle.core.plan.frames import Layers
-from bridle.core.plan.kit import Copy, Kit
 from bridle.core.plan.new import new_plan
 from bridle.core.plan.printing import PrintFile, Printing
 from bridle.core.reckon.frames.found import USUAL_RATE
-from bridle.server.kit.models import KitCard
 from bridle.server.shoots.models import Shoot, keep
-
-ALONG = ("printer", "head switch")
 
 
 def shoot_of(name: str, file: PrintFile, layers: Layers) -> Shoot:
@@ -27,20 +23,6 @@ def shoot_of(name: str, file: PrintFile, layers: Layers) -> Shoot:
                 "frames": layers,
                 "printing": Printing(file=file),
                 "clip": plan.clip.model_copy(update={"pegs": (Peg(quantity="rate", value=USUAL_RATE),)}),
-                "kit": Kit(copies=(*plan.kit.copies, *_along(plan.kit))),
             }
         )
     )
-
-
-def _along(kit: Kit) -> list[Copy]:
-    """The only printer and the only switch of the kit."""
-    there = {copy.card.kind for copy in kit.copies}
-    found = []
-    for kind in ALONG:
-        cards = list(KitCard.objects.filter(binned_at=None, kind=kind))
-        if len(cards) == 1 and kind not in there:
-            found.append(
-                Copy(key=kind.replace(" ", "-"), card_id=cards[0].pk, version=cards[0].version, card=cards[0].read())
-            )
-    return found

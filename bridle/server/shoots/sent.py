@@ -15,7 +15,7 @@ from bridle.core.evaluate import ASIDE, dragged_windows, evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
-from bridle.core.snag import Slot
+from bridle.core.snag import Slot, Work
 from bridle.server.remembered import Remembered
 from bridle.server.shoots.beside import given_kept, given_now
 from bridle.server.shoots.models import Shoot
@@ -54,6 +54,7 @@ class Noticed(Schema):
     why: str
     slots: dict[str, Slot]
     short: str
+    work: Work
 
 
 class Brief(Schema):

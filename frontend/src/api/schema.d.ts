@@ -3776,6 +3776,8 @@ export interface components {
              * @default 1
              */
             force_n: number;
+            /** Presses */
+            presses?: number | null;
             /**
              * Fixed
              * @default screwed
@@ -5828,6 +5830,16 @@ export interface components {
              */
             start_s: string;
             /**
+             * Start Way
+             * @default []
+             */
+            start_way: number[][];
+            /**
+             * End Way
+             * @default []
+             */
+            end_way: number[][];
+            /**
              * Relative E
              * @default false
              */
@@ -6084,7 +6096,8 @@ export interface components {
          * @description A layered shoot's print. `by` are the ways in which the stops reach the printer; one of them is enough.
          *
          *     `second_set` says that stops are put in beside those that somebody else has put into the file; `meant` are pauses,
-         *     changes of tool, a part or a head in the picture that somebody knows of. `camera_rides` is whether the camera stands
+         *     changes of tool, a part or a head in the picture that somebody knows of, and what becomes of the switch, or of the
+         *     frames it takes, before and after the print. `camera_rides` is whether the camera stands
          *     on its own or on the printer. The finished part is a `mark` of the move's scene (from 0; one that is not there is
          *     none), or stands `distance_mm` from the lens; `seen_from` is the side of the printer that the camera looks at.
          */
@@ -6123,7 +6136,7 @@ export interface components {
              * Meant
              * @default []
              */
-            meant: ("pauses" | "tools" | "framing" | "head")[];
+            meant: (("pauses" | "tools" | "framing" | "head") | ("switch on later" | "switch off early" | "first frames out" | "last frames out"))[];
             /**
              * Camera Rides
              * @default on its own
@@ -7081,6 +7094,7 @@ export interface components {
          * Snag
          * @description One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
          *
+         *     `work` is what takes it away and is no change of the plan; whoever shows the snag begins it.
          *     `short` says it in a few words where the move suffers it, for the foot of the plan drawing; empty for all others.
          */
         Snag: {
@@ -7110,6 +7124,12 @@ export interface components {
              * @default
              */
             short: string;
+            /**
+             * Work
+             * @default
+             * @enum {string}
+             */
+            work: "" | "prove";
         };
         /**
          * Sounded
@@ -9014,6 +9034,11 @@ export interface components {
             };
             /** Short */
             short: string;
+            /**
+             * Work
+             * @enum {string}
+             */
+            work: "" | "prove";
         };
         /**
          * AskDrag
@@ -10072,7 +10097,11 @@ export interface components {
             layer: number | null;
             /** At */
             at: number[] | null;
-            fix: components["schemas"]["FixTold"] | null;
+            /**
+             * Fixes
+             * @default []
+             */
+            fixes: components["schemas"]["FixTold"][];
         };
         /**
          * FixTold
@@ -10284,7 +10313,7 @@ export interface components {
         };
         /**
          * AskWork
-         * @description Work on a print, with the plan as it stands.
+         * @description Work on a print, with the plan as it stands; `beside` is the print whose file a proof is held against.
          */
         AskWork: {
             /**
@@ -10293,6 +10322,8 @@ export interface components {
              */
             kind: "read" | "change" | "trial" | "prove";
             plan?: components["schemas"]["Plan"] | null;
+            /** Beside */
+            beside?: number | null;
         };
         /**
          * ClickTold

@@ -73,5 +73,6 @@ export const HEAD_SWITCH: Field[] = [
   field('tall_mm', 'body, high', 'mm'),
   field('middle_mm', 'its middle over the nozzle’s tip', 'mm'),
   field('force_n', 'takes a force of', 'N'),
+  field('presses', 'made for so many presses', 'times', UNKNOWN),
   field('fixed', 'fixed by', '', { choices: ['screwed', 'clamped', 'glued', 'taped', 'magnet'] })
 ];

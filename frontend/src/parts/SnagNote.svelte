@@ -3,7 +3,8 @@
    * A snag in plain words: what, why, and each fix as a button that says what it will change. A fix is tried when the
    * hand rests; until then it cannot be pressed, and one that leaves as much wrong elsewhere is not shown.
    */
-  import type { ForeseenLine, Snag } from '../api/client';
+  import { sentence, type ForeseenLine, type Snag } from '../api/client';
+  import { WORKS } from '../bench/works';
   import { fill } from '../format';
   import { foresee } from '../sheet/foreseen';
   import { theSheet } from '../sheet/sheet.svelte';
@@ -41,6 +42,10 @@
       clearTimeout(timer);
     };
   });
+  /** Where the work has a button of its own beside this, it needs none here. */
+  const there = $derived(sheet.chapter === 'print' && sheet.leaf === 'file');
+  const work = $derived(there ? undefined : WORKS[snag.work ?? '']);
+  let trouble = $state('');
   const WORDS = { stop: 'Stop.', mind: 'Mind.', note: 'Note.' };
 </script>
 
@@ -50,6 +55,18 @@
     {fill(snag.what, snag.slots, sheet.zone)}
     {#if full}<span class="why">{fill(snag.why, snag.slots, sheet.zone)}</span>{/if}
   </p>
+  {#if work}
+    <p class="fix">
+      <button
+        type="button"
+        class="link"
+        title={work.consequence}
+        onclick={() => work.begin(sheet).catch((error) => (trouble = sentence(error)))}>{work.label}</button
+      >
+      <span class="consequence">{work.consequence}</span>
+      {#if trouble}<span role="alert" class="consequence">{trouble}</span>{/if}
+    </p>
+  {/if}
   {#each shown as { fix, n } (n)}
     {@const label = fill(fix.label, fix.slots, sheet.zone)}
     {@const consequence = fill(fix.consequence, fix.slots, sheet.zone)}
@@ -70,7 +87,7 @@
       {/each}
     </p>
   {:else}
-    {#if snag.fixes.length}
+    {#if snag.fixes.length && !work}
       <p class="consequence">
         Every way out that Bridle knows would leave as much wrong elsewhere. Change by hand what is named
         here.

@@ -71,7 +71,9 @@
   async function make(answers: Answers) {
     try {
       const answer = await api.POST('/api/shoots', { body: { kind: 'slide', ...answers } });
-      if (answer.data) router.go(`/shoots/${answer.data.id}/clip`);
+      // A print begins with its file.
+      const begins = answers.kind === 'print' ? 'print/file' : 'clip';
+      if (answer.data) router.go(`/shoots/${answer.data.id}/${begins}`);
       else refused = sentence(answer.error);
     } catch (error) {
       refused = sentence(error);

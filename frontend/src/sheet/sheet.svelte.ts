@@ -61,6 +61,8 @@ export class Sheet {
   /** Which chapter is open, and which leaf of it; nothing where the chapter has none. */
   chapter = $state('');
   leaf = $state('');
+  /** How often work was begun from a snag: who shows such work looks at it again. */
+  worked = $state(0);
   /** Whether what is dragged here changes only what a brief answer draws. */
   brief = false;
   /** Whether the drawing of the light follows what is dragged here. */

@@ -16,6 +16,7 @@ FAILED = SnagKind(
     "The proof of the changed file failed: {count} found.",
     "The bench lists what the virtual printer met, line by line. Change the stop, or the printer's card, and prove the "
     "file again. Print nothing that has not passed.",
+    work="prove",
 )
 MISSING = SnagKind(
     "print-not-proven",
@@ -24,6 +25,7 @@ MISSING = SnagKind(
     "The changed file {how}.",
     "A stop in the wrong place drags the nozzle through the part. Write the file and prove it, under File and proof, "
     "before anything is printed.",
+    work="prove",
 )
 KINDS = (FAILED, MISSING)
 HOW: dict[Stands, str] = {

@@ -2,9 +2,11 @@
 
 from collections.abc import Iterator
 
+from bridle.core.asks.fitting import fit
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.printer import HeadSwitch, Printer
+from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.printing import layered, printer_of, sign_of, switch_of
 from bridle.core.reckon.printing_room import room_of, unreached
@@ -68,7 +70,14 @@ TAPED = SnagKind(
     "The {switch} is only {fixed}.",
     "Near a warm bed tape and glue give, magnets grow weak, and every press pushes with {force}. Screw or clamp it.",
 )
-KINDS = (REFITTED, TOO_FAR, BARELY, REACH, HELD, IN_THE_WAY, HEIGHT, TAPED)
+TWICE = SnagKind(
+    "switch-on-two-cards",
+    "note",
+    "print",
+    "The {switch} and the {trigger} are both on the rig, and both are switches that are pressed.",
+    "Where they are one and the same, one card is enough: the one that knows where the head meets it.",
+)
+KINDS = (TWICE, REFITTED, TOO_FAR, BARELY, REACH, HELD, IN_THE_WAY, HEIGHT, TAPED)
 LEAST_OVER_MM = 0.2
 FIXED = {"taped": "held by tape", "glued": "glued", "magnet": "held by a magnet"}
 
@@ -79,6 +88,7 @@ def findings(plan: Plan) -> Iterator[Snag]:
     if printer is None or switch is None or printer.fires != "switch":
         return
     yield from _fixed(plan, switch)
+    yield from _twice(plan, switch)
     if switch.clicks_mm is None:
         return
     yield from _read(plan, switch)
@@ -86,6 +96,21 @@ def findings(plan: Plan) -> Iterator[Snag]:
     yield from _reached(plan, printer, switch)
     yield from _met(plan, switch)
     yield from _height(plan, switch)
+
+
+def _twice(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
+    copies = plan.kit.copies
+    found = first_of(copies, Trigger)
+    if found is None or not isinstance(found.card, Trigger) or found.card.source != "switch":
+        return
+    fix = Fix(
+        label="They are one: take the {trigger} off",
+        consequence="The switch that the head meets fires the camera; the bench test is to be done again.",
+        slots={"trigger": slot(found.card.name)},
+        edits=tuple(fit(plan, tuple(copy for copy in copies if copy is not found))),
+    )
+    slots = {"switch": slot(switch.name), "trigger": slot(found.card.name)}
+    yield TWICE.at("kit.copies", slots, [fix])
 
 
 def at_mm(position: float) -> Slot:

@@ -90,7 +90,8 @@ def cautions(plan: Plan) -> tuple[str, ...]:
             "leave slack for the whole travel."
         )
     if indoors(plan):
-        said.append("Lamps and motors that run for hours: nothing that burns near them, and somebody who looks in.")
+        runs = "Lamps" if plan.shoot.kind == "print" else "Lamps and motors"
+        said.append(f"{runs} that run for hours: nothing that burns near them, and somebody who looks in.")
     else:
         said.append(
             "Out of doors: know your way out and your turn-back time, by water the tide as well, and tell "

@@ -5,10 +5,9 @@ from collections.abc import Iterator, Sequence
 from bridle.core.chapters.review.state import Doubt, Readiness, Ready
 from bridle.core.given import Given
 from bridle.core.plan.document import Plan
-from bridle.core.plan.wired import Trigger
 from bridle.core.quantity import listed
 from bridle.core.reckon.asked import asked_of
-from bridle.core.reckon.parts import axis_parts, first_of, imager_of
+from bridle.core.reckon.parts import axis_parts, imager_of, source_copy
 from bridle.core.reckon.printing import layered
 from bridle.core.reckon.proved import Stands, proof_stands
 from bridle.core.reckon.reckoning import Reckoning, Shooting
@@ -71,7 +70,7 @@ def _checked(shooting: Shooting) -> str:
         parts.append("the rig")
     if shooting.scene is not None:
         parts.append("the light")
-    if first_of(plan.kit.copies, Trigger) is not None:
+    if source_copy(plan.kit.copies) is not None:
         parts.append("the trigger")
     if layered(plan) is not None:
         parts.append("the print")

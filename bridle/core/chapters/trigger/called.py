@@ -6,9 +6,8 @@ from bridle.core.asks.chain import Taken, put
 from bridle.core.asks.shelf import made
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Body
-from bridle.core.plan.wired import Trigger
 from bridle.core.reckon.asked import Asked, asked_of
-from bridle.core.reckon.parts import first_of
+from bridle.core.reckon.parts import first_of, source_copy
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
@@ -26,7 +25,7 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     """A body without a trigger, where nothing that moves it waits for each frame and so could fire it."""
     plan = shooting.plan
     camera = first_of(plan.kit.copies, Body)
-    if camera is None or first_of(plan.kit.copies, Trigger) is not None or plan.clip.school != "stills":
+    if camera is None or source_copy(plan.kit.copies) is not None or plan.clip.school != "stills":
         return
     if plan.beat.tied or plan.beat.uncoupled is not None or any(_waits(asked) for asked in asked_of(shooting)):
         return

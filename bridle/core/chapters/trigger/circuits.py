@@ -8,6 +8,7 @@ from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.wired import Coupling, Trigger
 from bridle.core.reckon.calls import lamps_of, relays_of
 from bridle.core.reckon.hearing import Hearing, hearing
+from bridle.core.reckon.parts import source_copy
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.wiring import parts_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
@@ -211,7 +212,8 @@ def _worn(shooting: Shooting) -> Iterator[Figure | Snag]:
         )
         if presses <= part.presses:
             continue
-        index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is part)
+        card = part if isinstance(part, Coupling) else source_copy(plan.kit.copies)
+        index = next(n for n, copy in enumerate(plan.kit.copies) if card in (copy, copy.card))
         slots = {
             "part": slot(part.name),
             "presses": slot(f"{presses:,}".replace(",", " ")),

@@ -19,6 +19,10 @@
     void prints.look();
     return () => prints.close();
   });
+  // What was begun from a snag shows here at once.
+  $effect(() => {
+    if (sheet.worked) void prints.look();
+  });
   const printing = $derived(sheet.evaluation.printing);
   /** The shoot's own file; or, where the shoot was duplicated, the file that its layers were read of. */
   const print = $derived(

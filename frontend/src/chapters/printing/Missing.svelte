@@ -9,6 +9,13 @@
   const shelf = new RigShelf(sheet);
   let putting = $state(false);
   const missing = $derived(sheet.evaluation.printing.missing ?? []);
+  const KINDS = { printer: 'printer', switch: 'head switch' } as const;
+  /** What of it lies on the shelf: one of them is taken by whoever says so, and by nobody else. */
+  const lying = (one: keyof typeof KINDS) =>
+    (shelf.cards ?? []).filter((line) => line.card.kind === KINDS[one]).slice(0, 4);
+  $effect(() => {
+    if (missing.some((one) => one in KINDS) && shelf.cards === null) void shelf.look();
+  });
   function choose() {
     putting = true;
     void shelf.look();
@@ -23,10 +30,16 @@
         <li>
           {#if one === 'file'}The file.
             <a class="link" href="/shoots/{sheet.id}/print/file" onclick={router.follow}>Put it in</a>
-          {:else if one === 'printer'}The printer: its limits, its head.
-            <button type="button" class="link" onclick={choose}>Take its card</button>
-          {:else if one === 'switch'}The switch that the head meets.
-            <button type="button" class="link" onclick={choose}>Take its card</button>
+          {:else if one === 'printer' || one === 'switch'}
+            {one === 'printer' ? 'Which printer it is printed on.' : 'Which switch its head meets.'}
+            {#each lying(one) as line (line.id)}
+              <button type="button" class="act small" onclick={() => void shelf.putOn([line])}
+                >{line.card.name}</button
+              >
+            {/each}
+            <button type="button" class="link" onclick={choose}
+              >{lying(one).length ? 'another, or a new card' : 'Make its card'}</button
+            >
           {:else}At which coordinate the switch clicks.
             <a class="link" href="/shoots/{sheet.id}/print/click" onclick={router.follow}>Find it</a>
           {/if}

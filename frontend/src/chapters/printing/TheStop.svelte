@@ -294,10 +294,10 @@
             E counts relatively in this file, so nothing is drawn back here: let the slicer retract at each
             layer change, and put these lines into its field after that.
           {/if}
-          A field before each layer change comes once less than there are layers: put the same lines at the
-          top of the end code too, or the finished part is not in the clip. If your slicer writes the field
-          before the first layer as well, strike that frame out. Slice it, put the file in beside the one
-          without stops, and prove it as it came, held against that.
+          A field before each layer change comes once less than there are layers: put the same lines at the top
+          of the end code too, or the finished part is not in the clip. If your slicer writes the field before the
+          first layer as well, strike that frame out. Slice it, put the file in beside the one without stops, and
+          prove it as it came, held against that.
         </p>
       {/if}
     {/if}

@@ -24,7 +24,12 @@
   const joins = $derived((trigger.joins ?? []) as string[][]);
   let adding = $state(false);
   let view = $state<'press' | 'beat'>('press');
-  const KINDS = ['trigger', 'coupling', 'cable', 'lamp', 'supply', 'body', 'phone'] as const;
+  /** The switch that a print head meets is part of the chain where there is one. */
+  const KINDS = $derived([
+    'trigger',
+    ...(sheet.plan.shoot.kind === 'print' ? (['head switch'] as const) : []),
+    ...(['coupling', 'cable', 'lamp', 'supply', 'body', 'phone'] as const)
+  ] as const);
 
   onMount(() => void shelf.look());
 
