@@ -101,6 +101,61 @@ class Shapes(TestCase):
         self.assertEqual(found.layers[0].box, (80.0, 120.0, 80.0, 110.0))
 
 
+class Announced(TestCase):
+    """The words by which a layer begins, and layers that only their heights tell."""
+
+    def test_the_words_for_a_layer_in_more_spellings(self) -> None:
+        spoken = (
+            ";LAYER:{n}", "; layer : {n}", ";Layer={n}", ";LAYER: {n} of 6", "; layer {n}/6", ";layer number: {n}",
+            "; Layer #{n}", "; LAYER {n}, z = 0.{n}", ";layer {n} (z 0.2)", "; begin layer {n}", ";LAYER_CHANGE",
+            "; layer change", ";Change Layer", "; NEW LAYER", ";before_layer_change", "; Layer {n} of 6",
+        )  # fmt: skip
+        unsaid = read_text(program(Dialect(style="none"), SQUARE)).layers
+        for words in spoken:
+            head, *rest = CUP.split(b";LAYER:")
+            parts = [words.format(n=n).encode() + one[one.index(b"\n") :] for n, one in enumerate(rest)]
+            found = read_text(head + b"".join(parts))
+            with self.subTest(words):
+                self.assertIsNotNone(found.style)
+                self.assertEqual([layer.box for layer in found.layers], [layer.box for layer in unsaid])
+        for words in (";LAYER_COUNT:6", "; layer height = 0.2", ";total layers: 6", "; layer_height = 0.2", ";layer"):
+            self.assertIsNone(read_text(f"{words}\n".encode() + program(Dialect(style="none"), SQUARE)).style, words)
+
+    def test_by_height_a_layer_is_printed_over_the_part(self) -> None:
+        """Purge lines beside it, at any height, and details that are lower than the layer at work are none."""
+        plain = program(Dialect(style="none", relative_e=True), SQUARE).splitlines()
+        part = next(n for n, line in enumerate(plain) if b"Z0.200" in line)
+        purge = next(n for n, line in enumerate(plain) if b"G1 Y60" in line)
+        higher = [n for n, line in enumerate(plain) if line.startswith(b"G0") and b" Z" in line]
+        for name, at, lines, purged in (
+            ("a purge line at a height of its own", 0, [], 3.0),
+            # As low as the first layer it belongs to it: nothing tells it from a part of that.
+            ("one that is as low as the first layer", purge, [b"G0 Z0.2"], 0.0),
+            ("one that is lower", purge, [b"G0 Z0.1"], 3.0),
+            ("two of them", part, [b"G0 Z0.25", b"G0 X30 Y20", b"G1 Y60 E2.0"], 5.0),
+            ("a detail lower than the layer", higher[6], [b"G0 X70 Y70 Z0.4 F9000", b"G1 X74 E0.2"], 3.0),
+            ("a tower kept lower", higher[6], [b"G0 X70 Y70 Z0.6", b"G1 X74 E.2", b"G0 Z0.4", b"G1 X70 E.2"], 3),
+        ):  # fmt: skip
+            text = b"\n".join([*plain[:at], *lines, *plain[at:]])
+            found = read_text(text)
+            with self.subTest(name):
+                self.assertEqual([round(layer.z, 3) for layer in found.layers], [0.2, 0.4, 0.6, 0.8, 1.0, 1.2])
+                self.assertAlmostEqual(found.purge, purged)
+                self.assertEqual(found.things, 1)
+                out, _, due = parked(text, 2)
+                self.assertEqual(judged(out, due, text).stands, "proven")
+        things = read_text(program(Dialect(style="none"), SQUARE, things=3))
+        self.assertEqual([layer.thing for layer in things.layers], [1] * 6 + [2] * 6 + [3] * 6)
+
+    def test_the_filament_is_at_the_tip_where_it_prints(self) -> None:
+        """Taken out by hand, or of another tool: what the stop draws back does not hang on what went before."""
+        text = CUP.replace(b";LAYER:2\n", b"G92 E0\nG1 E-60 F2100\nM600\nG92 E11.8\n;LAYER:2\n", 1)
+        backs = [round(layer.end.back, 3) for layer in read_text(text).layers]
+        self.assertEqual(backs, [0.0] * 6)
+        tools = CUP.replace(b";LAYER:2\n", b"G92 E0\nG1 E-20 F2100\nT1\nG92 E11.8\n;LAYER:2\n", 1)
+        self.assertEqual(read_text(tools).layers[1].change.back, 0.0)
+
+
 class Damage(TestCase):
     def test_a_line_that_cannot_be_read_is_told_with_its_number(self) -> None:
         lines = CUP.split(b"\n")

@@ -86,6 +86,11 @@ def follow(codes, values, state, home, after, length, turn, waits, did):
                 state[TRAVEL_A] = value[10]
         elif 2000000 <= code < 2100000:
             state[TOOL] = (code - 2000000) // 10
+            # How far the filament of another tool is drawn back nobody knows.
+            state[MOST] = state[PUSHED]
+        elif code == 1306000 or code == 1306010 or code == 1300000 or code == 1300010 or code == 1302260:
+            # While it pauses the filament may be changed by hand.
+            state[MOST] = state[PUSHED]
         after[n] = state
 
 
@@ -137,6 +142,9 @@ def _move(code, value, state, n, length, turn, did):
     length[n] = math.sqrt(flat * flat + dz * dz)
     if flat > 0 and pushed != 0:
         state[PRINTS if pushed > 0 else PULLS] += 1
+    if length[n] > 0 and pushed > 0:
+        # Where it prints the filament is at the tip, however much of it was taken out and put in by hand before.
+        state[MOST] = state[PUSHED]
     if did[n] == NOTHING and (length[n] > 0 or pushed != 0):
         did[n] = MOVED
 

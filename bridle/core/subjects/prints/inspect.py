@@ -28,10 +28,13 @@ from bridle.core.subjects.prints.follow import (
     follow,
 )
 from bridle.core.subjects.prints.found import Inspection, Layer, Motion, Other, Wrong
+from bridle.core.subjects.prints.heights import Grouped, grouped, merged, places
 from bridle.core.subjects.prints.motion import seconds
 from bridle.core.subjects.prints.scan import STYLES, Scanned
-from bridle.core.subjects.prints.words import BAD, CHECKSUM, EMPTY, MODAL, TWICE, Rows, rows
+from bridle.core.subjects.prints.units import UNIT_MM
+from bridle.core.subjects.prints.words import BAD, CHECKSUM, EMPTY, MODAL, TWICE, Rows
 from bridle.core.subjects.prints.words import WORD as A_WORD
+from bridle.core.subjects.prints.words import rows as rows_of_text
 
 FEATURE = re.compile(rb"^[ \t]*;[ \t]*(?:(?:TYPE|FEATURE)[ \t]*:[ \t]*)([^\r\n]{1,60})", re.M)
 INFILLS = re.compile(rb"infill|^fill$|^skin$", re.I)
@@ -77,7 +80,7 @@ def inspect(
     wrong: list[Wrong] = []
     byte = line = bad = homes = numbered = 0
     for piece in pieces:
-        read = rows(piece)
+        read = rows_of_text(piece)
         bad += _wrongs(piece, read, line, wrong)
         before, worked = state.copy(), _work(read, state, motion)
         rows_of = _gather(piece, read, before, worked, table, style, byte, line)
@@ -199,8 +202,12 @@ def _result(
     numbered: bool,
     style: str | None,
 ) -> Inspection:
-    layers = _layers(table)
-    facts = table.facts[1 : len(layers) + 1]
+    groups = _groups(table)
+    layers = _layers(table, groups.layers)
+    facts = table.facts[1 : table.layers + 1]
+    # Of several rows of one layer the longest is drawn.
+    drawn = [max(rows, key=lambda row: table.facts[row, g.WAY]) for rows in groups.layers]
+    before = [0, *groups.before]
     # In a spiral nearly every printed move rises, once the bottom is done.
     rising = facts[:, g.RISING].sum() > 0.5 * max(1.0, facts[:, g.MOVES].sum())
     found = others.found()
@@ -212,33 +219,49 @@ def _result(
         style=style,
         layers=[] if rising else layers,
         seconds=float(table.carried[g.NOW]),
-        start_s=float(table.facts[0, g.SECONDS]),
-        purge=float(table.facts[0, g.FILAMENT]),
-        start_path=table.start_path[: int(table.carried[g.HEAD_PATH])],
+        start_s=float(table.facts[before, g.SECONDS].sum()),
+        purge=float(table.facts[before, g.FILAMENT].sum()),
+        start_path=_start_path(table, groups.before),
         end_path=table.tail_path[: int(table.carried[g.TAIL])],
-        start_line=int(table.facts[1, g.FROM_LINE]) if layers else 0,
+        start_line=layers[0].line - 1 if layers else 0,
         spiral=bool(rising),
         homes=homes,
         others=found,
         wrong=wrong,
         wrong_count=bad,
         parks=_parks(layers),
-        points=table.points[1 : len(layers) + 1],
-        kept=table.kept[1 : len(layers) + 1, 0],
+        points=table.points[drawn],
+        kept=table.kept[drawn, 0],
         total=layers[-1].end if layers else None,
         tools=tuple(sorted({int(one.name[1:]) for one in found if one.sort == "tool"})),
         numbered=numbered,
     )
 
 
-def _layers(table: g.Table) -> list[Layer]:
+def _groups(table: g.Table) -> Grouped:
+    """The rows of each layer: one, but where only their heights tell them from one another."""
+    facts = table.facts[: table.layers + 1]
+    if not table.by_marks:
+        return grouped(facts)
+    return Grouped((), tuple((row,) for row in range(1, table.layers + 1) if facts[row, g.MOVES] > 0))
+
+
+def _start_path(table: g.Table, before: tuple[int, ...]) -> NDArray[np.float64]:
+    """The way before the first layer, with what was printed beside the part."""
+    paths = [table.start_path[: int(table.carried[g.HEAD_PATH])]]
+    for row in before:
+        points = table.points[row, : table.kept[row, 0]]
+        height, printed = np.full(len(points), table.facts[row, g.HEIGHT]), points[:, 2].astype(float)
+        paths.append(np.column_stack([points[:, :2] * UNIT_MM, height, printed]))
+    return np.concatenate(paths)
+
+
+def _layers(table: g.Table, groups: tuple[tuple[int, ...], ...]) -> list[Layer]:
     """The layers in which something was printed; objects begin where heights start again."""
     made: list[Layer] = []
     thing, below = 1, 0.0
-    for row in range(1, table.layers + 1):
-        fact = table.facts[row]
-        if fact[g.MOVES] == 0:
-            continue
+    for rows in groups:
+        fact = merged(table.facts, rows)
         z = float(fact[g.HEIGHT])
         if made and z < made[-1].z - 0.5 * max(0.05, made[-1].thick):
             thing, below = thing + 1, 0.0
@@ -256,7 +279,7 @@ def _layers(table: g.Table) -> list[Layer]:
                 box=(box[0], box[1], box[2], box[3]),
                 out=(out[0], out[1], out[2], out[3]),
                 line=int(fact[g.FROM_LINE]) + 1,
-                rows=table.places[row],
+                rows=places(table.facts, table.places, rows),
             )
         )
         below = z

@@ -6,14 +6,23 @@ from dataclasses import dataclass, field
 
 from bridle.core.subjects.prints.pieces import NoTextError
 
+FLAGS = re.M | re.I
+OF = rb"(?:[ \t]*(?:of|/)[ \t]*\d+)?"
 # How layers are announced in comments: by number, by a change, by number and height, before a change.
 STYLES = {
-    "numbered": re.compile(rb"^[ \t]*;[ \t]*LAYER[ \t]*:[ \t]*-?\d+[ \t]*\r?$", re.M),
-    "change": re.compile(rb"^[ \t]*;[ \t]*(?:LAYER_CHANGE|CHANGE_LAYER)[ \t]*\r?$", re.M),
-    "with height": re.compile(
-        rb"^[ \t]*;[ \t]*(?:layer|LAYER)[ \t#]+\d+[ \t]*(?:,[ \t]*)?(?:\(?[zZ][ \t]*[=:]?[ \t]*[\d.]+.*)?\r?$", re.M
+    "numbered": re.compile(
+        rb"^[ \t]*;[ \t]*layer[ \t]*(?:no\.?|nr\.?|number|index)?[ \t]*[:=][ \t]*-?\d+" + OF + rb"[ \t]*\r?$", FLAGS
     ),
-    "before": re.compile(rb"^[ \t]*;[ \t]*BEFORE_LAYER_CHANGE[ \t]*\r?$", re.M),
+    "change": re.compile(
+        rb"^[ \t]*;[ \t]*(?:layer[ \t_-]*change|change[ \t_-]*layer|(?:next|new)[ \t_-]*layer)[ \t]*\r?$", FLAGS
+    ),
+    "with height": re.compile(
+        rb"^[ \t]*;[ \t]*(?:(?:begin|start)[ \t]+)?layer[ \t#]+\d+"
+        + OF
+        + rb"[ \t]*(?:[,:][ \t]*)?(?:\(?z[ \t]*[=:]?[ \t]*[\d.]+.*)?\r?$",
+        FLAGS,
+    ),
+    "before": re.compile(rb"^[ \t]*;[ \t]*before[ \t_-]*layer[ \t_-]*change[ \t]*\r?$", FLAGS),
 }
 # A file that is no text says so in its first bytes, or in a byte that no text has.
 STARTS = {
