@@ -83,6 +83,7 @@ PRINTED: dict[str, Plan] = {
     "print-lines-unread": printed(file={"unread": (WRONG,), "unread_count": 3}),
     "print-commands-unknown": printed(file={"already": (command("PREHEAT", "unknown", 1, 0, 12),)}),
     "print-stops-already": printed(file={"already": (command("M240", "fire", 12, 12),), "parks": 11}),
+    "print-has-tower": printed(file={"tower_mm": (20, 45, 150.5, 180)}),
     "print-pauses": printed(file={"already": (command("M600", "pause", 1, 1, 71),)}),
     "print-several-tools": printed(file={"tools": (0, 1)}),
     "print-layers-vary": printed(layers={"z_mm": (0.2, 0.4, 0.6, 0.7, 0.8, 1.0, 1.2, 1.4, 1.5, 1.6, 1.8, 2.0)}),
@@ -110,8 +111,8 @@ PRINTED: dict[str, Plan] = {
     "start-meets-switch": printed(file={"start_way": ((20, 20, 5), (239, 20, 0.3), (20, 20, 0.3))}),
     "start-presses-switch": printed(file={"end_way": ((20, 20, 5), (237, 20, 10), (0, 20, 10))}),
     "macro-has-conditions": printed(
-        file={"already": (command("START_IT", "unknown", 1, 0, 12),)},
-        printer={"macros": (Macro(name="START_IT", text="{% if hot %}\nG28\n{% endif %}"),)},
+        file={"already": (command("PREHEAT", "unknown", 1, 0, 12),)},
+        printer={"macros": (Macro(name="PREHEAT", text="{% if hot %}\nG28\n{% endif %}"),)},
     ),
     "switch-held-by-tape": printed(switch={"fixed": "taped"}),
 }

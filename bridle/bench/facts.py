@@ -29,11 +29,14 @@ def file_facts(found: Inspection, name: str, digest: str) -> PrintFile:
         announced=found.style or "by height",
         things=max(1, found.things),
         spiral=found.spiral,
-        extents_mm=tuple(round(float(side), 2) if isfinite(side) else 0.0 for side in box),
+        extents_mm=_box(box),
         start_mm=_start(found),
         start_s=_seconds(found.start_s),
         start_way=_way(found.start_path),
         end_way=_way(found.end_path),
+        first_line=found.layers[0].line if found.layers else 0,
+        first_mm=_box(found.layers[0].box) if found.layers else (),
+        tower_mm=_box(found.tower) if found.tower else (),
         relative_e=bool(found.layers) and not found.layers[-1].end.absolute_e,
         apart=found.apart if found.doubts else None,
         infills=sum(layer.fill is not None for layer in found.layers),
@@ -73,6 +76,10 @@ def _start(found: Inspection) -> tuple[float, ...]:
         return ()
     low, high = found.start_path[:, :2].min(0), found.start_path[:, :2].max(0)
     return tuple(round(float(side), 2) for side in (low[0], high[0], low[1], high[1]))
+
+
+def _box(box: tuple[float, ...]) -> tuple[float, ...]:
+    return tuple(round(float(side), 2) if isfinite(side) else 0.0 for side in box)
 
 
 def _way(path: NDArray[np.float64]) -> tuple[tuple[float, ...], ...]:

@@ -187,7 +187,7 @@ class FromNothing(BrowserCase):
         page.get_by_role("navigation", name="Chapters").wait_for()
         chapter(page, "Trigger")
         heading(page, "Nothing is chosen yet that tells the camera")
-        for card in ("small body, 20 MP", "switch pressed by the print head"):
+        for card in ("small body, 20 MP", "lever switch in a housing"):
             page.get_by_role("button", name="Put something into the chain").click()
             page.get_by_role("dialog").get_by_role("button", name=card).click()
             page.keyboard.press("Escape")

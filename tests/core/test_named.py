@@ -102,7 +102,7 @@ NAMED: tuple[tuple[str, str], ...] = (
     (r"trigger\.distance_mm", "stand"),
     (r"printing\.by", "changed file"),
     (r"printing\.file", "take this file out"),
-    (r"printing\.(second_set|meant)", "beside them|meant|watched|to be so|seen|the switch|strike"),
+    (r"printing\.(second_set|meant)", "beside them|meant|watched|to be so|seen|the switch|strike|tower"),
     (r"printing\.distance_mm", "away"),
     (r"printing\.stop\.back_mm", "filament"),
     (r"printing\.stop\.raise_mm", "raise|layer's height"),

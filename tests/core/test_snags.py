@@ -573,6 +573,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The lever switch and a switch that is pressed are both on the rig, and both are switches that are pressed.",
         "They are one: take a switch that is pressed off · The switch that the head meets fires the camera; the bench test is to be done again.",
     ),
+    "print-has-tower": (
+        "A tower is printed beside the part, X 20 to 45 and Y 150.5 to 180 mm.",
+        "I have seen to the tower · It is hidden, or meant to be seen, and nothing hits it.",
+    ),
     "start-meets-switch": (
         "The start of the file sends the head to X 239 mm, where it touches the lever switch.",
         "I fit the switch after the start · While the first layer is printed, from the far side.",
@@ -584,7 +588,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "I strike that frame out · It is the last of the clip.",
     ),
     "macro-has-conditions": (
-        "Nobody here can read what START_IT does: its text has conditions in it.",
+        "Nobody here can read what PREHEAT does: its text has conditions in it.",
         "I have looked it up: it moves nothing · Its text in the printer's card is replaced by that; the proof takes your word for it.",
     ),
     "proof-failed": (
@@ -617,7 +621,7 @@ SAID: dict[str, tuple[str, ...]] = {
         "It fires on volume up · So it was tried with a headset.",
     ),
     "focus-for-shutter": (
-        "The switch pressed by the print head presses the focus contact of the full-frame body, 24 MP and never its shutter.",
+        "The lever switch in a housing presses the focus contact of the full-frame body, 24 MP and never its shutter.",
         "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
     ),
     "shutter-held": (
@@ -629,11 +633,11 @@ SAID: dict[str, tuple[str, ...]] = {
         "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
     ),
     "half-press-missing": (
-        "The full-frame body, 24 MP releases only while its half press is held; the switch pressed by the print head closes the shutter contact alone.",
+        "The full-frame body, 24 MP releases only while its half press is held; the lever switch in a housing closes the shutter contact alone.",
         "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
     ),
     "press-not-heard": (
-        "When the switch pressed by the print head presses, the full-frame body, 24 MP hears nothing.",
+        "When the lever switch in a housing presses, the full-frame body, 24 MP hears nothing.",
         "Join it as it belongs · Each press goes to its own contact, and the grounds together; the drawing shows every joint.",
     ),
     "light-backwards": (

@@ -13,7 +13,7 @@ from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.plan.printer import Macro
-from bridle.core.reckon.printing import switch_told
+from bridle.core.reckon.printing import print_digest, switch_told
 from bridle.core.subjects.parking.stop import Stop
 from bridle.standins.printer.model import Key, Model
 from bridle.standins.printer.proof import Proof
@@ -223,6 +223,8 @@ class Foretold(TestCase):
                 self.assertEqual(bool(ends & {"more", "left held"}), told is not None, proof.failures)
                 if told is not None:
                     answered = apply(plan, snags[told].fixes[0].edits)[0]
+                    # Whoever answers otherwise has it proven anew.
+                    self.assertNotEqual(print_digest(answered), print_digest(plan))
                     self.assertEqual(make_changed(path, out, answered).proof.stands, "proven")
                     rows = [row for sheet in evaluate(answered).review.sheets for row in sheet.settings]
                     [there] = [str(row.value.value) for row in rows if row.label == "the switch is there"]

@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bridle.bench.reading import read
+from bridle.core.subjects.parking.blocks import strip
 from bridle.core.subjects.prints.commands import sort_of
 from bridle.core.subjects.prints.found import Motion
 from bridle.standins.printer.log import Log
@@ -80,6 +81,14 @@ class Lines(TestCase):
     def test_a_byte_order_mark_is_no_damage(self) -> None:
         text = b"\xef\xbb\xbf" + PRINT
         self.assertEqual((inspected(text).wrong, run(text).troubles), ([], []))
+
+    def test_a_comment_of_ten_megabytes_is_skipped(self) -> None:
+        comment = "; thumbnail " + "QWxsIG9mIGl0IQ" * 720_000
+        text = before_the_third(comment)
+        self.assertGreater(len(comment), 10_000_000)
+        self.assertEqual((inspected(text).wrong, len(inspected(text).layers)), ([], 6))
+        out, _, due = parked(text, 2)
+        self.assertEqual((judged(out, due, text).stands, b"".join(strip([out])) == text), ("proven", True))
 
     def test_both_know_the_same_commands(self) -> None:
         """Each has a table of its own; what one of them takes for harmless the other must know too."""

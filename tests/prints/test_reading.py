@@ -13,6 +13,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest import TestCase
 
+from bridle.bench.facts import file_facts
 from bridle.bench.reading import read
 from bridle.core.subjects.parking.blocks import strip
 from bridle.core.subjects.prints.found import Inspection, Motion
@@ -146,6 +147,17 @@ class Announced(TestCase):
                 self.assertEqual(judged(out, due, text).stands, "proven")
         things = read_text(program(Dialect(style="none"), SQUARE, things=3))
         self.assertEqual([layer.thing for layer in things.layers], [1] * 6 + [2] * 6 + [3] * 6)
+
+    def test_a_tower_is_seen_where_comments_say_so(self) -> None:
+        for words in (";TYPE:Prime tower", "; FEATURE: wipe tower", ";TYPE:Purge Block"):
+            tower = f"{words}\nG0 X20 Y150 F9000\nG92 E0\nG1 X45 E1 F1800\nG1 Y180 E2\n;TYPE:Outer wall\n"
+            text = program(Dialect(relative_e=True), SQUARE).replace(b";LAYER:", tower.encode() + b";LAYER:")
+            found = read_text(text)
+            with self.subTest(words):
+                self.assertEqual((found.tower, found.tower_layers), ((20, 45, 150, 180), 5))
+                facts = file_facts(found, "cup.gcode", "0" * 64)
+                self.assertEqual((facts.tower_mm, facts.extents_mm), ((20, 45, 150, 180), (20, 120, 80, 180)))
+        self.assertIsNone(read_text(CUP).tower)
 
     def test_the_filament_is_at_the_tip_where_it_prints(self) -> None:
         """Taken out by hand, or of another tool: what the stop draws back does not hang on what went before."""

@@ -14,7 +14,7 @@ Place = Annotated[tuple[Mm, ...], Field(min_length=3, max_length=3)]
 MOST_PLACES = 150
 Where = Literal["change", "infill", "end"]
 OfTheSwitch = Literal["switch on later", "switch off early", "first frames out", "last frames out"]
-Meant = Literal["pauses", "tools", "framing", "head"] | OfTheSwitch
+Meant = Literal["pauses", "tools", "framing", "head", "tower"] | OfTheSwitch
 Delivery = Literal["file", "slicer", "host"]
 MOST_LISTED = 40
 
@@ -59,6 +59,11 @@ class PrintFile(Section):
     # Where the head goes before the first layer and behind the last, as far as it is kept: x, y and z.
     start_way: Annotated[tuple[Place, ...], Field(max_length=MOST_PLACES)] = ()
     end_way: Annotated[tuple[Place, ...], Field(max_length=MOST_PLACES)] = ()
+    # What was taken for the first layer: its line, and x, X, y, Y of what is printed in it.
+    first_line: Count = 0
+    first_mm: Annotated[tuple[Mm, ...], Field(max_length=4)] = ()
+    # Where a prime or wiping tower stands: x, X, y, Y.
+    tower_mm: Annotated[tuple[Mm, ...], Field(max_length=4)] = ()
     relative_e: bool = False
     # How the file was read where it matters whether `G90` and `G91` take the filament's mode along.
     apart: bool | None = None
@@ -117,7 +122,7 @@ class Printing(Section):
     stop: StopPlan = StopPlan()
     by: Annotated[tuple[Delivery, ...], Field(min_length=1, max_length=3)] = ("file",)
     second_set: bool = False
-    meant: Annotated[tuple[Meant, ...], Field(max_length=8)] = ()
+    meant: Annotated[tuple[Meant, ...], Field(max_length=9)] = ()
     camera_rides: Literal["on its own", "on the printer"] = "on its own"
     mark: Annotated[int, Field(ge=0, le=MOST)] | None = None
     distance_mm: Positive | None = None

@@ -20,8 +20,8 @@ THINGS: dict[int, tuple[bytes, bytes, float]] = {
 OFF = {107}
 # Motors on; that they are let go is no setting, but where the head stands is not known any more.
 PASSING |= {17}
-# These are at rest where nobody has set them.
-AT_REST = (b"heat of", b"fan", b"output", b"servo", b"light")
+# These are at rest where nobody has set them; what was heated before the file began nobody knows.
+AT_REST = (b"fan", b"output", b"servo", b"light")
 Set = tuple[bytes, bytes]
 
 

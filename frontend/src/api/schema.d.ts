@@ -5840,6 +5840,21 @@ export interface components {
              */
             end_way: number[][];
             /**
+             * First Line
+             * @default 0
+             */
+            first_line: number;
+            /**
+             * First Mm
+             * @default []
+             */
+            first_mm: number[];
+            /**
+             * Tower Mm
+             * @default []
+             */
+            tower_mm: number[];
+            /**
              * Relative E
              * @default false
              */
@@ -6136,7 +6151,7 @@ export interface components {
              * Meant
              * @default []
              */
-            meant: (("pauses" | "tools" | "framing" | "head") | ("switch on later" | "switch off early" | "first frames out" | "last frames out"))[];
+            meant: (("pauses" | "tools" | "framing" | "head" | "tower") | ("switch on later" | "switch off early" | "first frames out" | "last frames out"))[];
             /**
              * Camera Rides
              * @default on its own

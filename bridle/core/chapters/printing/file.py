@@ -76,7 +76,15 @@ UNEVEN = SnagKind(
     "The layers differ in thickness; a frame every {every} makes the print grow in jumps.",
     "Frames at equal heights let it grow evenly.",
 )
-KINDS = (NO_PRINT, SPIRAL, UNREAD, UNKNOWN, ALREADY, PAUSES, TOOLS, UNEVEN)
+TOWER = SnagKind(
+    "print-has-tower",
+    "note",
+    "print",
+    "A tower is printed beside the part, X {x0} to {x1} and Y {y0} to {y1} mm.",
+    "It is in the picture unless the lens looks past it, and a head that leaves the part goes around it or over it. It "
+    "counts as printed wherever sizes are named.",
+)
+KINDS = (TOWER, NO_PRINT, SPIRAL, UNREAD, UNKNOWN, ALREADY, PAUSES, TOOLS, UNEVEN)
 NAME = re.compile(r"[A-Za-z][A-Za-z0-9_]{0,60}")
 
 
@@ -120,6 +128,15 @@ def findings(plan: Plan) -> Iterator[Snag]:
     yield from _already(plan, file)
     yield from _further(plan, file)
     yield from _uneven(plan)
+    yield from _tower(plan, file)
+
+
+def _tower(plan: Plan, file: PrintFile) -> Iterator[Snag]:
+    if len(file.tower_mm) < 4 or "tower" in plan.printing.meant:
+        return
+    slots = {name: slot(f"{at:g}") for name, at in zip(("x0", "x1", "y0", "y1"), file.tower_mm, strict=True)}
+    fix = meant(plan, "tower", "I have seen to the tower", "It is hidden, or meant to be seen, and nothing hits it.")
+    yield TOWER.at("printing.file", slots, [fix])
 
 
 def _unknown(plan: Plan, file: PrintFile) -> Iterator[Snag]:

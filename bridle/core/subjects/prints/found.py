@@ -147,6 +147,9 @@ class Inspection:
     apart: bool = False
     doubts: int = 0
     pulls: float = 0.0
+    # Where a prime or wiping tower stands (x, X, y, Y), where comments say so, and in how many layers it is printed.
+    tower: tuple[float, float, float, float] | None = None
+    tower_layers: int = 0
 
     @property
     def likely(self) -> float:

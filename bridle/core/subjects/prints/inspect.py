@@ -3,6 +3,7 @@
 import re
 from collections import defaultdict
 from collections.abc import Callable, Iterable
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -31,6 +32,7 @@ from bridle.core.subjects.prints.found import Inspection, Layer, Motion, Other, 
 from bridle.core.subjects.prints.heights import Grouped, grouped, merged, places
 from bridle.core.subjects.prints.motion import seconds
 from bridle.core.subjects.prints.scan import STYLES, Scanned
+from bridle.core.subjects.prints.tower import Feature, Tower
 from bridle.core.subjects.prints.units import UNIT_MM
 from bridle.core.subjects.prints.words import BAD, CHECKSUM, EMPTY, MODAL, TWICE, Rows
 from bridle.core.subjects.prints.words import WORD as A_WORD
@@ -76,14 +78,17 @@ def inspect(
     style = scanned.style
     count = scanned.marks[style] if style else 1500
     table = g.Table(bool(style), int(min(800, max(40, 1_500_000 // max(count, 1)))), min(count, MOST_FORESEEN) + 4)
-    state, others = beginning(bool(motion.apart)), _Others()
+    state, others, tower = beginning(bool(motion.apart)), _Others(), Tower()
     wrong: list[Wrong] = []
     byte = line = bad = homes = numbered = 0
     for piece in pieces:
         read = rows_of_text(piece)
+        features = _features(piece, read)
         bad += _wrongs(piece, read, line, wrong)
         before, worked = state.copy(), _work(read, state, motion)
-        rows_of = _gather(piece, read, before, worked, table, style, byte, line)
+        marks = _marks(piece, read, style, features)
+        rows_of = _gather(piece, read, before, worked, table, marks, byte, line)
+        tower.take(features, before, worked["after"], worked["did"], rows_of)
         _commands(piece, read, others, rows_of, line)
         bad += _arcs(piece, read, worked["did"], line, wrong)
         homes += int((worked["did"] == HOMED).sum())
@@ -91,7 +96,7 @@ def inspect(
         byte, line = byte + len(piece), line + len(read.code)
         told(byte)
     found = _result(scanned, table, others, wrong, bad, bool(homes), bool(numbered), style)
-    found.pushed = float(state[PUSHED])
+    found.pushed, found.tower, found.tower_layers = float(state[PUSHED]), tower.found, len(tower.layers - {0})
     found.apart, found.doubts = bool(state[APART]), int(state[DOUBTS])
     found.pulls = float(state[PULLS] / max(1, state[PRINTS] + state[PULLS]))
     return found
@@ -123,12 +128,11 @@ def _gather(
     before: NDArray[np.float64],
     worked: dict[str, Any],
     table: g.Table,
-    style: str | None,
+    marks: NDArray[np.int64],
     byte: int,
     line: int,
 ) -> NDArray[np.int64]:
     """Gather a piece; returns the layer in which each line stands."""
-    marks = _marks(piece, read, style)
     begins = np.append(read.begins, len(piece)).astype(np.int64)
     first, count, was = 0, len(read.code), table.layers
     while first < count:
@@ -143,11 +147,22 @@ def _gather(
     return was + np.searchsorted(fresh, np.arange(count), side="right")
 
 
-def _marks(piece: bytes, read: Rows, style: str | None) -> NDArray[np.int64]:
+@lru_cache(maxsize=200)
+def _part(text: bytes) -> int:
+    return g.AN_INFILL if INFILLS.search(text) else g.ANOTHER_PART
+
+
+def _features(piece: bytes, read: Rows) -> list[Feature]:
+    """Which lines say what is printed from there on."""
+    found = list(FEATURE.finditer(piece))
+    lines = np.searchsorted(read.begins, [one.start() for one in found], side="right") - 1
+    return [(int(line), one[1].strip()) for line, one in zip(lines, found, strict=True)]
+
+
+def _marks(piece: bytes, read: Rows, style: str | None, features: list[Feature]) -> NDArray[np.int64]:
     marks = np.zeros(len(read.code), np.int64)
-    for found in FEATURE.finditer(piece):
-        kind = g.AN_INFILL if INFILLS.search(found[1].strip()) else g.ANOTHER_PART
-        marks[np.searchsorted(read.begins, found.start(), side="right") - 1] = kind
+    for line, text in features:
+        marks[line] = _part(text)
     if style:
         at = np.array([found.start() for found in STYLES[style].finditer(piece)], np.int64)
         marks[np.searchsorted(read.begins, at, side="right") - 1] = g.A_LAYER

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator
 from typing import BinaryIO
 
 PIECE = 1 << 20
-LONGEST_LINE = 1 << 20
+LONGEST_LINE, LONGEST_COMMENT = 1 << 20, 64 << 20
 
 
 class NoTextError(ValueError):
@@ -23,18 +23,24 @@ def chunks(stream: BinaryIO, size: int = PIECE) -> Iterator[bytes]:
 
 
 def whole_lines(given: Iterable[bytes]) -> Iterator[bytes]:
-    """The same bytes in pieces that end as a line does, but for the last. Raises `NoTextError` at an endless line."""
-    rest, at = b"", 0
+    """The same bytes in pieces that end as a line does, but for the last. Raises `NoTextError` at an endless line.
+
+    A comment may be longer than any command: pictures and settings are kept in some.
+    """
+    rest: list[bytes] = []
+    at = held = 0
     for chunk in given:
         cut = chunk.rfind(b"\n") + 1
         if not cut:
-            rest += chunk
-            if len(rest) > LONGEST_LINE:
-                raise NoTextError(at, f"no line ends within {LONGEST_LINE:,} bytes: this is no G-code in lines of text")
+            rest.append(chunk)
+            held += len(chunk)
+            longest = LONGEST_COMMENT if rest[0].lstrip(b" \t")[:1] == b";" else LONGEST_LINE
+            if held > longest:
+                raise NoTextError(at, f"no line ends within {longest:,} bytes: this is no G-code in lines of text")
             continue
-        piece = rest + chunk[:cut]
-        rest = chunk[cut:]
+        piece = b"".join([*rest, chunk[:cut]])
+        rest, held = [chunk[cut:]], len(chunk) - cut
         yield piece
         at += len(piece)
-    if rest:
-        yield rest
+    if held:
+        yield b"".join(rest)

@@ -142,6 +142,23 @@
             )} to {number(file.extents_mm[3]!)} mm</span
           ></Row
         >
+        {#if file.first_line && file.first_mm?.length === 4}
+          <Row label="its first layer"
+            ><span
+              >line {number(file.first_line, 9)}, X {number(file.first_mm[0]!)} to {number(file.first_mm[1]!)} mm,
+              Y
+              {number(file.first_mm[2]!)} to {number(file.first_mm[3]!)} mm</span
+            ></Row
+          >
+        {/if}
+        {#if file.tower_mm?.length === 4}
+          <Row label="a tower beside it"
+            ><span
+              >X {number(file.tower_mm[0]!)} to {number(file.tower_mm[1]!)} mm, Y {number(file.tower_mm[2]!)} to
+              {number(file.tower_mm[3]!)} mm</span
+            ></Row
+          >
+        {/if}
         {#if (file.things ?? 1) > 1}<Row label="objects, one after another"><span>{file.things}</span></Row
           >{/if}
         <Row label="where infill begins"
