@@ -65,6 +65,9 @@ class Writing(TestCase):
         other.write_bytes(PRINT + b"M107\n")
         with self.assertRaisesRegex(NotReadyError, "another file than this original"):
             prove_file(trial, plan, original=other)
+        of_other = self.plan_for(other)
+        with self.assertRaisesRegex(NotReadyError, "cut from another file"):
+            prove_file(trial, of_other, original=other)
 
     def test_the_trigger_says_that_the_wait_is_too_short_where_the_proof_does(self) -> None:
         """Held for 1.2 s after waking for 0.5, then 0.4 s of backing off and the wait: against lag and exposure."""
