@@ -143,6 +143,23 @@ class Bench(OwnFolder):
         perform(gone)
         self.assertIn("put it in again", Work.objects.get(pk=gone).said)
 
+    def test_the_same_file_put_in_twice_is_noticed(self) -> None:
+        for name in ("cup.gcode", "again.gcode", "other.gcode"):
+            self.arrive(TEXT + (b"M107\n" if "other" in name else b""), name)
+            self.work()
+        twins = {one["name"]: one["twin"] for one in self.client.get("/api/prints").json()}
+        self.assertEqual(twins, {"cup.gcode": "", "again.gcode": "Cup", "other.gcode": ""})
+
+    def test_small_files_do_not_wait_for_large_ones_and_large_ones_wait_for_each_other(self) -> None:
+        big, small, further = (Print.objects.create(name=name, size=size) for name, size in (
+            ("big", loop.LARGE + 1), ("small", loop.LARGE), ("further", 300_000_000)))  # fmt: skip
+        works = [Work.objects.create(print=one, kind="read") for one in (big, small, further)]
+        self.assertEqual([next_work(large) for large in (None, True, False)], [works[0].pk, works[0].pk, works[1].pk])
+        # Of two that ran at once when the process died, the larger is blamed.
+        Work.objects.filter(pk__in=[works[0].pk, works[1].pk]).update(state="running")
+        PrintsCare().after_death("by signal 9")
+        self.assertEqual([Work.objects.get(pk=one.pk).deaths for one in works], [1, 0, 0])
+
     def test_what_a_proof_finds_is_told_with_line_and_layer(self) -> None:
         """The switch stands on the way home, and the head does not wait for the picture."""
         kept = self.arrive()

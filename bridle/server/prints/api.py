@@ -251,6 +251,7 @@ def _line(kept: Print) -> dict[str, Any]:
         "here": kept.size if whole else (kept.arriving.stat().st_size if kept.arriving.exists() else 0),
         "state": "refused" if gone and not kept.demo else kept.state,
         "said": GONE if gone and not kept.demo else kept.said,
+        "twin": _twin(kept),
         "shoot_id": kept.shoot_id,
         "shoot_name": kept.shoot.name if kept.shoot else "",
         "made_at": kept.made_at,
@@ -261,10 +262,18 @@ def _line(kept: Print) -> dict[str, Any]:
     }
 
 
+def _twin(kept: Print) -> str:
+    """The name of an older print with the very same bytes; empty where there is none."""
+    if not kept.digest or kept.state != "read":
+        return ""
+    same = Print.objects.filter(digest=kept.digest, size=kept.size, state="read", pk__lt=kept.pk).order_by("pk").first()
+    return "" if same is None else (same.shoot.name if same.shoot else same.name)
+
+
 def damaged_line(pk: int) -> PrintLine:
     """A print whose row cannot be read, as a line of its own."""
     return PrintLine(id=pk, name=f"Print number {pk}", digest="", size=0, here=0, state="damaged", said=DAMAGED,
-                     shoot_id=None, shoot_name="", made_at=timezone.now(), layers=None, height_mm=None,
+                     twin="", shoot_id=None, shoot_name="", made_at=timezone.now(), layers=None, height_mm=None,
                      seconds=None, works=())  # fmt: skip
 
 

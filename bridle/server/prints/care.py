@@ -50,8 +50,10 @@ class PrintsCare:
 
     def after_death(self, how: str) -> None:
         """Stopped where somebody asked, given up in words after too many deaths, else begun again."""
-        for work in Work.objects.filter(state="running").only("pk", "kind", "print_id", "asked_stop", "deaths"):
-            deaths = work.deaths + 1
+        running = list(Work.objects.filter(state="running").select_related("print").order_by("-print__size"))
+        for number, work in enumerate(running):
+            # Of two that ran at once the larger is blamed.
+            deaths = work.deaths + (number == 0)
             if work.asked_stop:
                 close(work, "stopped", STOPPED)
             elif deaths >= MOST_DEATHS:

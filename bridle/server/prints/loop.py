@@ -13,13 +13,21 @@ from bridle.server.prints.performing import perform
 
 LOG = logging.getLogger("bridle.prints")
 LOOK_S = 0.5
+# A file beyond this is a large one: its proof takes some seconds at least.
+LARGE = 8_000_000
 # While nothing can be kept, the work is tried again so often.
 AGAIN_S = 5.0
 
 
-def next_work() -> int | None:
-    """The oldest work that is not finished: what was being done when the power went starts over."""
-    return Work.objects.filter(state__in=UNFINISHED).order_by("pk").values_list("pk", flat=True).first()
+def next_work(large: bool | None = None) -> int | None:
+    """The oldest work that is not finished: what was being done when the power went starts over.
+
+    `large`: only that on large files, or on all others; None: on any.
+    """
+    waiting = Work.objects.filter(state__in=UNFINISHED)
+    if large is not None:
+        waiting = waiting.filter(print__size__gt=LARGE) if large else waiting.filter(print__size__lte=LARGE)
+    return waiting.order_by("pk").values_list("pk", flat=True).first()
 
 
 def wake_demos() -> None:
@@ -37,14 +45,18 @@ def wake_demos() -> None:
                 Work.objects.create(print=kept, kind="read", plan=kept.shoot.plan if kept.shoot else None)
 
 
-def do_all(looked: threading.Event, ended: threading.Event) -> None:
-    """Do what there is to do, and wait for more, until the end; `looked`: somebody is looking at the prints."""
+def do_all(looked: threading.Event, ended: threading.Event, large: bool | None = None) -> None:
+    """Do what there is to do, and wait for more, until the end; `looked`: somebody is looking at the prints.
+
+    One who does the large files and one who does the others: nobody waits a quarter of an hour for ten seconds' work,
+    and two large files are never in memory at once.
+    """
     while not ended.is_set():
         try:
             if looked.is_set():
                 looked.clear()
                 wake_demos()
-            work_id = next_work()
+            work_id = next_work(large)
             if work_id is not None:
                 perform(work_id)
                 continue

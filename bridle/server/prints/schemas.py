@@ -83,7 +83,7 @@ class Facts(Schema):
 
 
 class PrintLine(Schema):
-    """A print in the list; `here` are the bytes that have arrived."""
+    """A print in the list; `here` are the bytes that have arrived, `twin` an older one with the very same bytes."""
 
     id: int
     name: str
@@ -92,6 +92,7 @@ class PrintLine(Schema):
     here: int
     state: Literal["asleep", "arriving", "reading", "read", "refused", "damaged"]
     said: str
+    twin: str
     shoot_id: int | None
     shoot_name: str
     made_at: datetime

@@ -2803,6 +2803,7 @@ export interface components {
          * @description The sentence: solved, something still free, or a contradiction.
          *
          *     `subject` says how the interval stands to what usually suits the subject; nothing while one of both is not known.
+         *     `chosen` is whether anybody chooses how often a frame is taken; the layers of a print call theirs.
          */
         ClipState: {
             /**
@@ -2818,6 +2819,11 @@ export interface components {
             rounding: components["schemas"]["RoundingNote"][];
             /** Subject */
             subject?: ("shorter" | "within" | "longer") | null;
+            /**
+             * Chosen
+             * @default true
+             */
+            chosen: boolean;
         };
         /**
          * Clock
@@ -10136,7 +10142,7 @@ export interface components {
         };
         /**
          * PrintLine
-         * @description A print in the list; `here` are the bytes that have arrived.
+         * @description A print in the list; `here` are the bytes that have arrived, `twin` an older one with the very same bytes.
          */
         PrintLine: {
             /** Id */
@@ -10156,6 +10162,8 @@ export interface components {
             state: "asleep" | "arriving" | "reading" | "read" | "refused" | "damaged";
             /** Said */
             said: string;
+            /** Twin */
+            twin: string;
             /** Shoot Id */
             shoot_id: number | null;
             /** Shoot Name */
@@ -10307,6 +10315,8 @@ export interface components {
             state: "asleep" | "arriving" | "reading" | "read" | "refused" | "damaged";
             /** Said */
             said: string;
+            /** Twin */
+            twin: string;
             /** Shoot Id */
             shoot_id: number | null;
             /** Shoot Name */

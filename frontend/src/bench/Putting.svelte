@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Putting a file in: chosen or dropped, sent with its progress, stopped. */
-  import { number } from '../format';
+  import { duration, number } from '../format';
   import { Upload } from './upload.svelte';
 
   interface Props {
@@ -39,7 +39,8 @@
 >
   {#if upload.going}
     <p role="status">
-      {upload.name}: {number(upload.sent / 1e6, 3)} of {number(upload.size / 1e6, 3)} MB are here
+      {upload.name}: {number(upload.sent / 1e6, 3)} of {number(upload.size / 1e6, 3)} MB are here{#if upload.left !== null && upload.left >= 1},
+        about {duration(Math.ceil(upload.left))} to go{/if}
       <button type="button" class="link" onclick={() => upload.stop()}>stop</button>
     </p>
     <progress max={upload.size} value={upload.sent} aria-label="bytes that are here"></progress>

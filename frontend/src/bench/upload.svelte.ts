@@ -10,6 +10,9 @@ export class Upload {
   size = $state(0);
   trouble = $state('');
   going = $state(false);
+  /** How long the rest takes at the pace so far, in seconds; nothing until that can be told. */
+  left = $state<number | null>(null);
+  #begun = 0;
   #stopped = false;
   #print = 0;
 
@@ -17,6 +20,7 @@ export class Upload {
   async send(file: File, shoot: number | null = null): Promise<number | null> {
     Object.assign(this, { name: file.name, size: file.size, sent: 0, trouble: '', going: true });
     this.#stopped = false;
+    [this.#begun, this.left] = [performance.now(), null];
     try {
       const made = got(
         await api.POST('/api/prints', { body: { name: file.name, size: file.size, shoot_id: shoot } })
@@ -49,6 +53,8 @@ export class Upload {
     if (!answer.ok) throw told;
     this.trouble = '';
     this.sent = told.here;
+    const took = (performance.now() - this.#begun) / 1000;
+    this.left = took > 0.5 && this.sent ? (took * (this.size - this.sent)) / this.sent : null;
   }
 
   stop(): void {

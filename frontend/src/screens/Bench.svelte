@@ -63,6 +63,9 @@
                 .filter(Boolean)
                 .join(', ')}
             </p>{/if}
+          {#if print.twin}
+            <p>The very same file lies here already: {print.twin}. One of them is enough.</p>
+          {/if}
           {#if print.state === 'damaged'}<DamagedRow kind="print" id={print.id} said={print.said} />
           {:else if print.state === 'asleep'}<p class="label">The demo’s file is about to be made.</p>
           {:else if work}<Progress {work} onstop={() => void prints.stop(work)} />

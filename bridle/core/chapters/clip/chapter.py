@@ -16,6 +16,7 @@ from bridle.core.plan.clip import QUANTITIES
 from bridle.core.plan.document import Plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.reckon.clip import holds_of
+from bridle.core.reckon.printing import layered
 from bridle.core.reckon.reckoning import Reckoning
 from bridle.core.subjects.time.starting_points import POINTS
 
@@ -44,6 +45,7 @@ def _state(known: Reckoning, words: Sentence) -> ClipState:
         missing=open_or_beyond,
         rounding=tuple(_note(each) for each in words.rounding),
         subject=_subject(known.plan, quantities),
+        chosen=layered(known.plan) is None and known.plan.shoot.kind != "print",
     )
 
 

@@ -44,6 +44,7 @@ class ClipState:
     """The sentence: solved, something still free, or a contradiction.
 
     `subject` says how the interval stands to what usually suits the subject; nothing while one of both is not known.
+    `chosen` is whether anybody chooses how often a frame is taken; the layers of a print call theirs.
     """
 
     state: Literal["solved", "free", "contradiction", "too many"]
@@ -51,3 +52,4 @@ class ClipState:
     missing: tuple[str, ...]
     rounding: tuple[RoundingNote, ...]
     subject: Literal["shorter", "within", "longer"] | None = None
+    chosen: bool = True

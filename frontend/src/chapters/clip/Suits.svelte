@@ -55,58 +55,61 @@
   </p>
 {/if}
 
-<h3>
-  How often suits the subject
-  <span class="label">how far things step between frames, against how hard time is pressed</span>
-</h3>
-<SubjectBars />
+{#if sheet.evaluation.clip.chosen}
+  <h3>
+    How often suits the subject
+    <span class="label">how far things step between frames, against how hard time is pressed</span>
+  </h3>
+  <SubjectBars />
 
-<div class="two">
-  <section>
-    <h3>
-      By how long it takes to cross the picture
-      <button
-        type="button"
-        class="link add"
-        aria-pressed={!!clip.crossing}
-        onclick={() => turn('clip.crossing', !clip.crossing)}
-        >{clip.crossing ? 'set aside' : 'work it out'}</button
-      >
-    </h3>
-    {#if clip.crossing}
-      <p>
-        It crosses in <Editable path="clip.crossing.cross_s" label="to cross the picture" unit="s" /> and should
-        take <Editable path="clip.crossing.screen_s" label="wanted on screen" unit="s" /> on screen: one frame every
-        <Working figure="clip.crossing" />.
-        <button type="button" class="link" onclick={() => use('clip.crossing')}>Take it</button>
-      </p>
-    {/if}
-  </section>
-  <section>
-    <h3>
-      By two trial frames
-      <button
-        type="button"
-        class="link add"
-        aria-pressed={!!clip.trial}
-        onclick={() => turn('clip.trial', !clip.trial)}>{clip.trial ? 'set aside' : 'work it out'}</button
-      >
-    </h3>
-    {#if clip.trial}
-      <p>
-        Between two frames <Editable path="clip.trial.apart_s" label="frames apart" unit="s" /> apart it moved <Editable
-          path="clip.trial.moved_px"
-          label="moved between them"
-          unit="px"
-        />. A step of <Editable path="clip.trial.step_px" label="wanted from frame to frame" unit="px" /> needs
-        a frame every <Working figure="clip.trial" />; over this shoot it moves <Working
-          figure="clip.trial_change"
-        />.
-        <button type="button" class="link" onclick={() => use('clip.trial')}>Take it</button>
-      </p>
-    {/if}
-  </section>
-</div>
+  <div class="two">
+    <section>
+      <h3>
+        By how long it takes to cross the picture
+        <button
+          type="button"
+          class="link add"
+          aria-pressed={!!clip.crossing}
+          onclick={() => turn('clip.crossing', !clip.crossing)}
+          >{clip.crossing ? 'set aside' : 'work it out'}</button
+        >
+      </h3>
+      {#if clip.crossing}
+        <p>
+          It crosses in <Editable path="clip.crossing.cross_s" label="to cross the picture" unit="s" /> and should
+          take <Editable path="clip.crossing.screen_s" label="wanted on screen" unit="s" /> on screen: one frame
+          every
+          <Working figure="clip.crossing" />.
+          <button type="button" class="link" onclick={() => use('clip.crossing')}>Take it</button>
+        </p>
+      {/if}
+    </section>
+    <section>
+      <h3>
+        By two trial frames
+        <button
+          type="button"
+          class="link add"
+          aria-pressed={!!clip.trial}
+          onclick={() => turn('clip.trial', !clip.trial)}>{clip.trial ? 'set aside' : 'work it out'}</button
+        >
+      </h3>
+      {#if clip.trial}
+        <p>
+          Between two frames <Editable path="clip.trial.apart_s" label="frames apart" unit="s" /> apart it moved
+          <Editable path="clip.trial.moved_px" label="moved between them" unit="px" />. A step of <Editable
+            path="clip.trial.step_px"
+            label="wanted from frame to frame"
+            unit="px"
+          /> needs a frame every <Working figure="clip.trial" />; over this shoot it moves <Working
+            figure="clip.trial_change"
+          />.
+          <button type="button" class="link" onclick={() => use('clip.trial')}>Take it</button>
+        </p>
+      {/if}
+    </section>
+  </div>
+{/if}
 
 <style>
   .folded {

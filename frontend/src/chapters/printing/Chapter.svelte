@@ -29,6 +29,21 @@
     prints.all?.find((one) => one.shoot_id === sheet.id) ??
       prints.all?.find((one) => !!one.digest && one.digest === sheet.plan.printing?.file?.digest)
   );
+  // The bench keeps the proof; what it makes of the shoot is asked for once it is there, whichever leaf lies open.
+  let asked = '';
+  $effect(() => {
+    const change = print?.works.find((work) => work.kind === 'change' && work.state !== 'stopped');
+    const now = `${change?.id} ${printing.of}`;
+    if (
+      !change?.result ||
+      change.of !== printing.of ||
+      printing.proof === change.result.stands ||
+      asked === now
+    )
+      return;
+    asked = now;
+    sheet.lookAgain();
+  });
   let paths = $state.raw<Paths>();
   $effect(() => {
     if (print?.state === 'read' && print.layers)

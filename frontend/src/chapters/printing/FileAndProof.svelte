@@ -71,16 +71,6 @@
       else differs = digest !== file.digest;
     });
   });
-  // The bench keeps the proof; what it makes of the shoot is asked for once it is there.
-  let asked = '';
-  $effect(() => {
-    const result = change?.result;
-    const now = `${change?.id} ${printing.of}`;
-    if (!result || !change || change.of !== printing.of || printing.proof === result.stands || asked === now)
-      return;
-    asked = now;
-    sheet.lookAgain();
-  });
   const SORTS: Record<string, string> = {
     pause: 'a pause',
     wait: 'a wait',

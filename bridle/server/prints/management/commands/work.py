@@ -17,7 +17,7 @@ LOCK = "work.lock"
 
 
 class Command(BaseCommand):
-    """One piece of work after another, and the lines of lists, until the server that began this process is gone."""
+    """Work on large files and on all others, and the lines of lists, until the server that began it is gone."""
 
     help = __doc__
     # They would read all the addresses of the API before anything is served.
@@ -31,7 +31,8 @@ class Command(BaseCommand):
         held = (settings.DATA / LOCK).open("a")
         fcntl.flock(held, fcntl.LOCK_EX)
         threading.Thread(target=redo_all, args=(lines,), name="lines", daemon=True).start()
-        do_all(looked, ended)
+        threading.Thread(target=do_all, args=(threading.Event(), ended, True), name="large files", daemon=True).start()
+        do_all(looked, ended, False)
 
 
 def _with_the_server(looked: threading.Event, lines: threading.Event) -> None:
