@@ -178,7 +178,9 @@ class Lantern(BrowserCase):
 
     def test_the_field_card_says_on_one_sheet_what_the_frames_do_when_the_filament_runs_out(self) -> None:
         page = self.open_demo(LANTERN, "Print")
-        expect(page.get_by_role("heading", name=re.compile("frames of 700 layers"))).to_contain_text("in all, proven", timeout=60_000)
+        expect(page.get_by_role("heading", name=re.compile("frames of 700 layers"))).to_contain_text(
+            "in all, proven", timeout=60_000
+        )
         chapter(page, "Review")
         page.get_by_role("heading", name="If the print does not simply go on").wait_for()
         (card,) = printed(page)

@@ -4,6 +4,7 @@ import hashlib
 import io
 import math
 from contextlib import closing
+from datetime import UTC, datetime
 from fractions import Fraction
 from pathlib import Path
 from unittest import TestCase
@@ -18,6 +19,7 @@ from bridle.bench.reading import read
 from bridle.core.asks.changes import TypeText, make
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.frames import Layers
+from bridle.core.plan.new import new_plan
 from bridle.core.reckon.printing import chosen, layered, printer_of
 from bridle.core.subjects.prints.choose import equal_heights, every_nth
 from bridle.demo.lantern import lantern
@@ -54,6 +56,16 @@ class Chosen(TestCase):
         for off, height in nearest.items():
             self.assertAlmostEqual(min(abs(z[layer - 1] - height) for layer in got), off)
         self.assertLessEqual(len(got), len(heights))
+
+
+class StandsStill(TestCase):
+    def test_what_does_not_move_has_no_word_about_easing(self) -> None:
+        """Twelve frames of a camera that stands: shorter than the ease that a move begins with."""
+        plan = new_plan("Cup", "", "", "UTC", datetime(2026, 12, 2, 12, tzinfo=UTC), "print")
+        plan = plan.model_copy(update={"frames": LAYERS, "clip": printed().clip})
+        self.assertGreater(plan.move.ease_in_frames * 2, len(LAYERS.layers_s))
+        self.assertNotIn("move", {snag.chapter for snag in evaluate(plan).snags})
+        self.assertFalse(evaluate(plan).clip.chosen)
 
 
 class Demo(TestCase):

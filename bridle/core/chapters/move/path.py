@@ -16,6 +16,7 @@ from bridle.core.reckon.path import FIELDS, at, field_of, keyed, reach, shown_un
 from bridle.core.reckon.poses import following
 from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.schedule import Schedule
+from bridle.core.reckon.travel import STILL
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 from bridle.core.subjects.motion import easing
 from bridle.core.subjects.numbers.arrays import Floats
@@ -84,7 +85,8 @@ def path_snags(known: Reckoning) -> Iterator[Snag]:
         yield from _unmarked(shooting)
         yield from _followed_out(shooting)
         yield from _misplaced(plan, shooting.schedule)
-        yield from _shortened(plan, shooting.schedule)
+        if _moves(shooting):
+            yield from _shortened(plan, shooting.schedule)
 
 
 def path_figures(shooting: Shooting) -> Iterator[Figure]:
@@ -215,6 +217,13 @@ def _misplaced(plan: Plan, timing: Schedule) -> Iterator[Snag]:
         )
         slots = {"number": slot(str(number + 1)), "frame": slot(str(timing.frame(number) + 1))}
         yield CROWDED.at(f"move.keyframes.{number}.when", slots, fixes)
+
+
+def _moves(shooting: Shooting) -> bool:
+    """Whether anything is eased at all: an axis that goes somewhere, or a crop that does."""
+    if any((far > STILL).any() for far in shooting.steps.values()):
+        return True
+    return shooting.crops.size > 0 and bool(np.ptp(shooting.crops, axis=0).any())
 
 
 def _shortened(plan: Plan, timing: Schedule) -> list[Snag]:
