@@ -57,6 +57,16 @@ def failed(plan: Plan) -> Plan:
     return plan.model_copy(update={"printing": plan.printing.model_copy(update={"proof": proof})})
 
 
+def lit_for_the_frame() -> Plan:
+    """A print with a lamp that is to be lit for the frame alone."""
+    plan = printed()
+    lamp = Copy(key="lamp", card=made("lamp"))
+    return apply(
+        plan.model_copy(update={"kit": Kit(copies=(*plan.kit.copies, lamp))}),
+        [Edit(path="trigger.lamps", value=[{"lamp": "lamp", "lit": "for the frame"}])],
+    )[0]
+
+
 def twice_switched() -> Plan:
     """A print whose one switch has a card as what the head meets and another as what fires."""
     plan = printed()
@@ -100,6 +110,11 @@ PRINTED: dict[str, Plan] = {
     "stop-heater-off": printed(printer={"idle_s": Fraction(20)}, trigger__dwell_s="30"),
     "stop-delivered-twice": printed(printing__by=["file", "slicer"]),
     "camera-on-printer": printed(printing__camera_rides="on the printer"),
+    "command-lets-go-too-soon": printed(
+        printer={"fires": "commands", "fire_on": ("M240",), "hold_s": Fraction(1, 10)}, beat__wake_s="1/2"
+    ),
+    "stop-leaves-lamps-dark": lit_for_the_frame(),
+    "pause-waits": printed(printer={"fires": "pause"}),
     "switch-on-two-cards": twice_switched(),
     "switch-refitted": printed(switch={"read_on": READ, "refitted_on": REFITTED}),
     "switch-pushed-too-far": printed(stop={"over_mm": 2.5}),

@@ -577,6 +577,18 @@ SAID: dict[str, tuple[str, ...]] = {
         "A tower is printed beside the part, X 20 to 45 and Y 150.5 to 180 mm.",
         "I have seen to the tower · It is hidden, or meant to be seen, and nothing hits it.",
     ),
+    "command-lets-go-too-soon": (
+        "The bed printer holds the contact for 0.1 s at its command; the camera wants 0.5 s before it fires.",
+        "Have it hold for 0.5 s · Where its settings let you; else take a pair of commands, on and off.",
+    ),
+    "stop-leaves-lamps-dark": (
+        "A lamp is to be lit for the frame alone, and no stop switches it.",
+        "Leave the lamps on · Through the whole print, also between frames.",
+    ),
+    "pause-waits": (
+        "Each stop is a pause: 6 times somebody, or the print's host, has to let it go on.",
+        "The host goes on by itself · Try it with a trial of ten layers first.",
+    ),
     "start-meets-switch": (
         "The start of the file sends the head to X 239 mm, where it touches the lever switch.",
         "I fit the switch after the start · While the first layer is printed, from the far side.",

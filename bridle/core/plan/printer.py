@@ -72,6 +72,8 @@ class Printer(CardBase):
     fires: Literal["switch", "commands", "pause"] = "switch"
     fire_on: Annotated[tuple[Command, ...], Field(max_length=10)] = ()
     fire_off: Annotated[tuple[Command, ...], Field(max_length=10)] = ()
+    # How long a single command that fires holds the contact closed by itself.
+    hold_s: Duration | None = None
     lamp_on: Annotated[tuple[Command, ...], Field(max_length=10)] = ()
     lamp_off: Annotated[tuple[Command, ...], Field(max_length=10)] = ()
     park_x_mm: Coordinate = 0.0

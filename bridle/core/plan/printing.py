@@ -14,7 +14,7 @@ Place = Annotated[tuple[Mm, ...], Field(min_length=3, max_length=3)]
 MOST_PLACES = 150
 Where = Literal["change", "infill", "end"]
 OfTheSwitch = Literal["switch on later", "switch off early", "first frames out", "last frames out"]
-Meant = Literal["pauses", "tools", "framing", "head", "tower"] | OfTheSwitch
+Meant = Literal["pauses", "tools", "framing", "head", "tower", "resumes"] | OfTheSwitch
 Delivery = Literal["file", "slicer", "host"]
 MOST_LISTED = 40
 
@@ -122,7 +122,7 @@ class Printing(Section):
     stop: StopPlan = StopPlan()
     by: Annotated[tuple[Delivery, ...], Field(min_length=1, max_length=3)] = ("file",)
     second_set: bool = False
-    meant: Annotated[tuple[Meant, ...], Field(max_length=9)] = ()
+    meant: Annotated[tuple[Meant, ...], Field(max_length=10)] = ()
     camera_rides: Literal["on its own", "on the printer"] = "on its own"
     mark: Annotated[int, Field(ge=0, le=MOST)] | None = None
     distance_mm: Positive | None = None

@@ -6073,6 +6073,8 @@ export interface components {
              * @default []
              */
             fire_off: string[];
+            /** Hold S */
+            hold_s?: string | null;
             /**
              * Lamp On
              * @default []
@@ -6157,7 +6159,7 @@ export interface components {
              * Meant
              * @default []
              */
-            meant: (("pauses" | "tools" | "framing" | "head" | "tower") | ("switch on later" | "switch off early" | "first frames out" | "last frames out"))[];
+            meant: (("pauses" | "tools" | "framing" | "head" | "tower" | "resumes") | ("switch on later" | "switch off early" | "first frames out" | "last frames out"))[];
             /**
              * Camera Rides
              * @default on its own

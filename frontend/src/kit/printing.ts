@@ -35,6 +35,7 @@ const PRINTER: Field[] = [
   field('fires', 'tells the camera by', '', { choices: ['switch', 'commands', 'pause'] }),
   field('fire_on', 'commands that fire', '', { commands: true }),
   field('fire_off', 'commands that let go', '', { commands: true }),
+  field('hold_s', 'holds by itself for', 's', UNKNOWN),
   field('lamp_on', 'commands for lamps on', '', { commands: true }),
   field('lamp_off', 'commands for lamps off', '', { commands: true }),
   at('park_x_mm', 'parks at X'),
@@ -50,9 +51,10 @@ const PRINTER: Field[] = [
 /** What concerns this printer: commands only where commands fire, a parking place along X only where no switch says it. */
 export function printerFields(card: Extract<KitCard, { kind: 'printer' }>): Field[] {
   const without = {
-    switch: ['fire_on', 'fire_off', 'park_x_mm'],
-    commands: [],
-    pause: ['fire_on', 'fire_off']
+    switch: ['fire_on', 'fire_off', 'hold_s', 'park_x_mm'],
+    // With a command that lets go it is the stop that holds.
+    commands: card.fire_off?.length ? ['hold_s'] : [],
+    pause: ['fire_on', 'fire_off', 'hold_s']
   }[card.fires ?? 'switch'] as string[];
   return PRINTER.filter(({ path }) => !without.includes(path));
 }

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from bridle.core.chapters.answer import Answer, answer
-from bridle.core.chapters.printing import file, proving, reaching, seeing, starting, stopping
+from bridle.core.chapters.printing import file, firing, proving, reaching, seeing, starting, stopping
 from bridle.core.chapters.printing.drawn import bed
 from bridle.core.chapters.printing.figures import figures
 from bridle.core.chapters.printing.framed import framed
@@ -32,7 +32,7 @@ from bridle.core.snag import Snag
 from bridle.core.subjects.motion.calibration import click_of
 from bridle.core.subjects.parking.snippet import after, before, snippet
 
-KINDS = (*file.KINDS, *proving.KINDS, *stopping.KINDS, *starting.KINDS, *reaching.KINDS, *seeing.KINDS)
+KINDS = (*file.KINDS, *firing.KINDS, *proving.KINDS, *stopping.KINDS, *starting.KINDS, *reaching.KINDS, *seeing.KINDS)
 OFFERED = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20)
 
 
@@ -53,6 +53,7 @@ def _findings(known: Reckoning, frames: Layers, given: Given) -> Iterator[Figure
     yield from reaching.findings(plan)
     yield from starting.findings(plan)
     yield from stopping.findings(plan)
+    yield from firing.findings(plan)
     yield from seeing.findings(known)
 
 

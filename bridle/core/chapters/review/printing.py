@@ -66,8 +66,14 @@ def _stop(plan: Plan, stop: Stop, switch: HeadSwitch | None) -> Iterator[Setting
         yield line("it presses at", slot(f"{stop.press[0]} {round(stop.press[1], 2):g} mm"))
         yield line("the switch is fixed", slot(FIXED[switch.rides]))
         yield from _ends(plan)
+    printer = printer_of(plan)
     if stop.press is not None or stop.off:
         yield line("held down for", slot(stop.held_s, "s"))
+    elif printer is not None and printer.fires == "commands" and printer.hold_s is not None:
+        yield line("the command holds for", slot(printer.hold_s, "s"))
+    if printer is not None and printer.fires == "pause":
+        goes_on = "the print's host" if "resumes" in plan.printing.meant else "somebody, at every frame"
+        yield line("who lets it go on", slot(goes_on))
     yield line("then it waits", slot(stop.wait_s, "s"))
     if stop.press is not None and switch is not None and switch.read_on:
         yield line("the click, read on", slot(f"{switch.read_on.day} {switch.read_on:%b %Y}; again after a refit"))
