@@ -195,3 +195,7 @@ export function oneEvery(interval: { label: string } | undefined): string {
 /** “a, b and c”. */
 export const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+/** The size of a file, as people say it. */
+export const filed = (bytes: number) =>
+  bytes < 100_000 ? `${number(bytes / 1000, 3)} kB` : `${number(bytes / 1e6, 3)} MB`;

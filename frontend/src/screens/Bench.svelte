@@ -5,7 +5,7 @@
   import DamagedRow from '../parts/DamagedRow.svelte';
   import Progress from '../bench/Progress.svelte';
   import Putting from '../bench/Putting.svelte';
-  import { duration, number } from '../format';
+  import { duration, filed, number } from '../format';
   import { router } from '../router.svelte';
 
   const prints = new Prints();
@@ -54,7 +54,7 @@
           </h2>
           {#if print.state !== 'damaged'}<p>
               {[
-                `${number(print.size / 1e6, 3)} MB`,
+                filed(print.size),
                 print.layers ? `${number(print.layers)} layers` : '',
                 print.height_mm ? `${number(print.height_mm)} mm high` : '',
                 print.seconds ? `prints for about ${duration(Math.round(print.seconds / 60) * 60)}` : '',

@@ -83,7 +83,10 @@
       ? `a stop takes ${duration(Math.round((printing.stop_s ?? 0) * 10) / 10)}`
       : '';
     const took = whole ? `about ${duration(Math.round(whole.value / 60) * 60)} in all` : '';
-    const proof = sheet.plan.printing?.file ? PROOFS[printing.proof ?? 'none'] : '';
+    const stands = printing.proof ?? 'none';
+    const stopped = sheet.evaluation.snags.some((one) => one.severity === 'stop' && one.chapter === 'print');
+    const told = stopped && stands === 'proven' ? 'proven in itself, but see the stop' : PROOFS[stands];
+    const proof = sheet.plan.printing?.file ? told : '';
     return [stop, took, proof].filter(Boolean).join(', ');
   });
 </script>

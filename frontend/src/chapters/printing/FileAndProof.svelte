@@ -4,7 +4,7 @@
   import { busy, type PrintLine, type Prints, type Work } from '../../bench/prints.svelte';
   import Progress from '../../bench/Progress.svelte';
   import Putting from '../../bench/Putting.svelte';
-  import { duration, fill, number } from '../../format';
+  import { duration, filed, fill, number } from '../../format';
   import Row from '../../parts/Row.svelte';
   import Rows from '../../parts/Rows.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -25,6 +25,10 @@
   const change = $derived(last('change'));
   const trial = $derived(last('trial'));
   const asItCame = $derived(last('prove'));
+  /** What speaks against this print is not taken back by a file that does what it says. */
+  const stopped = $derived(
+    sheet.evaluation.snags.some((one) => one.severity === 'stop' && one.chapter === 'print')
+  );
   /** Whether a slicer or a host puts the stops in. */
   const elsewhere = $derived((sheet.plan.printing?.by ?? []).some((one) => one !== 'file'));
   const works = $derived([
@@ -116,7 +120,7 @@
     {#if file}
       <Rows>
         <Row label="name"><span>{file.name}</span></Row>
-        <Row label="size"><span>{number(file.bytes / 1e6)} MB, {number(file.lines, 9)} lines</span></Row>
+        <Row label="size"><span>{filed(file.bytes)}, {number(file.lines, 9)} lines</span></Row>
         <Row label="layers are told by"><span>{STYLES[file.announced]}</span></Row>
         {#if file.apart !== null && file.apart !== undefined}
           <Row label="G90 and G91"
@@ -246,7 +250,9 @@
             {one.label}: {older
               ? 'tried with what the plan said before'
               : proof.stands === 'proven'
-                ? 'proven'
+                ? stopped
+                  ? 'proven in itself, but something stops this print'
+                  : 'proven'
                 : proof.stands === 'failed'
                   ? 'not proven'
                   : 'not proven yet'}
