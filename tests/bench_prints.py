@@ -20,8 +20,8 @@ from bridle.demo.lantern import lantern
 from bridle.formats.plan_json import read_plan
 
 PLAN = Path(__file__).parents[1] / "bridle" / "demo" / "shoots" / "lattice-lantern.json"
-PROMISED = {"scan": 12, "inspect": 3, "park": 10, "prove": 2}
-PROMISED_MB = 250
+PROMISED = {"scan": 20, "inspect": 8, "park": 150, "prove": 4}
+PROMISED_MB = 350
 TIMES = 32
 HIGH_MM = 5.0
 
