@@ -95,6 +95,8 @@ def prove_file(path: Path, plan: Plan, told: Told = silent, original: Path | Non
         own = digest_of(path) != told_of == _digest(pieces(of_file(path), altered_too=True))
         return _prove(path, plan, told, of_file(path) if own else None, whole=mark is not None)
     digest = digest_of(original)
+    if digest == digest_of(path):
+        raise NotReadyError("this original is the very same file; nothing can be held against itself")
     if file is not None and file.digest not in (digest, digest_of(path)):
         raise NotReadyError("the plan's layers were read of another file than this original")
     if mark is None:

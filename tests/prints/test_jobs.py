@@ -65,6 +65,12 @@ class Writing(TestCase):
         other.write_bytes(PRINT + b"M107\n")
         with self.assertRaisesRegex(NotReadyError, "another file than this original"):
             prove_file(trial, plan, original=other)
+        # A copy of a file with somebody else's stops is no original of it.
+        twin = self.folder / "twin"
+        twin.write_bytes(FIRING)
+        sliced = self.put(FIRING)
+        with self.assertRaisesRegex(NotReadyError, "held against itself"):
+            prove_file(sliced, self.plan_for(sliced), original=twin)
         of_other = self.plan_for(other)
         with self.assertRaisesRegex(NotReadyError, "cut from another file"):
             prove_file(trial, of_other, original=other)

@@ -36,8 +36,10 @@
     { work: trial, kind: 'trial', label: 'The trial' },
     { work: asItCame, kind: 'original', label: 'The file as it came' }
   ]);
-  /** The prints that may be the same one without its stops. */
-  const others = $derived((prints.all ?? []).filter((one) => one.state === 'read' && one.id !== print?.id));
+  /** The prints that may be the same one without its stops; the very same file is none of them. */
+  const others = $derived(
+    (prints.all ?? []).filter((one) => one.state === 'read' && one.digest !== print?.digest)
+  );
   let beside = $state('');
   const going = $derived(print?.works.find((work) => ['waiting', 'running'].includes(work.state)));
   /** Where the stops come by other ways, and in no file of ours, there is none to be written. */
