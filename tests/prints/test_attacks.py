@@ -123,6 +123,12 @@ def a_move_too_soon(lines: Lines) -> int | None:
 
 
 BAD: dict[str, Bad] = {
+    "an object is given up": put("EXCLUDE_OBJECT NAME=cup_0"),
+    "an object is given up by number": put("M486 P0"),
+    "a move behind a move": put("G53 G0 X234", 3),
+    "a move behind a tool": put("T0 G0 X234", 3),
+    "a move behind a setting": put("M400 G0 X234", 3),
+    "a move behind the end of a line": put("M105\rG91\rG0 X14\rG0 X-14\rG90", 3),
     "filament by the printer's own retraction": put("G10\nG11", 3),
     "drawn back by the printer for good": lambda lines: None if "G11" in lines else put("G10", 3)(lines),
     "another tool": put("T1", 4),
@@ -260,7 +266,7 @@ class Attacked(TestCase):
             counted += tried
             self.assertGreater(tried, 5, name)
         self.assertGreater(counted, 600)
-        self.assertGreaterEqual(len(BAD), 70)
+        self.assertGreaterEqual(len(BAD), 76)
 
     def test_a_stop_within_a_layer_comes_back_to_where_it_left(self) -> None:
         """No travel follows it: what prints next begins where the head stands."""
@@ -408,6 +414,49 @@ class Lamps(TestCase):
         model = replace(MODEL, key=None, on=fires.on, off=fires.off, rest=fires.off)
         proof = judged(out, due, text, model)
         self.assertEqual({one.kind for one in proof.failures}, {"state"}, proof.failures)
+
+
+class OfThePrintersOwn(TestCase):
+    """What a printer does by a name of its own is carried out, wherever the name stands."""
+
+    def test_a_text_behind_what_fires_is_carried_out(self) -> None:
+        text = FILES["plain"]
+        fires = Stop(park=(220.0, 180.0), on=("TAKE_IT",), wait_s=1.0)
+        out, _, due = parked(text, 2, stop=fires)
+        for body, kinds in (
+            ("; nothing moves", set()),
+            ("G91\nG0 X14.9\nG0 X-14.9\nG90", {"more", "touch", "state"}),
+            ("G91\nG0 Z-5\nG0 Z5\nG90", {"beyond"}),
+        ):
+            model = replace(MODEL, on=("TAKE_IT",), macros={"TAKE_IT": body})
+            with self.subTest(body):
+                found = {one.kind for one in judged(out, due, text, model).failures}
+                self.assertTrue(found == kinds if not kinds else found & kinds, found)
+
+    def test_what_nobody_knows_is_never_proven(self) -> None:
+        for line in (
+            "G10 L20 P1 X3",
+            "G10 P0 X1",
+            "M112",
+            "G61",
+            "G5 X1 Y1 I2 J2 P1 Q1",
+            "SET_GCODE_OFFSET X=2",
+            "M28",
+        ):
+            out, _, due = parked(FILES["plain"], 2)
+            lines = bare(out)
+            put(line, 3)(lines)
+            self.assertNotEqual(judged("\n".join([*lines, ""]).encode(), due, FILES["plain"]).stands, "proven", line)
+
+    def test_a_call_that_the_original_does_not_have_is_convicted(self) -> None:
+        for file in ("plain", "relative filament"):
+            text = FILES[file]
+            out, _, due = parked(text, 2)
+            lines = bare(out)
+            put("PRIME_IT", 3)(lines)
+            model = replace(MODEL, macros={"PRIME_IT": "M83\nG1 E5 F300\nM82"})
+            proof = judged("\n".join([*lines, ""]).encode(), due, text, model)
+            self.assertIn("state", {one.kind for one in proof.failures}, file)
 
 
 class InTheWay(TestCase):

@@ -247,6 +247,7 @@ def _modes(main: Printer, other: Printer) -> tuple[tuple[str, tuple[object, obje
         ("tool", (main.tool, other.tool)),
         ("how often it homes", (main.homes, other.homes)),
         ("how often it pauses", (main.halts, other.halts)),
+        ("how often it calls what the printer has of its own", (main.calls, other.calls)),
     )
 
 

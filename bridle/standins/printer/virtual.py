@@ -36,6 +36,9 @@ QUIET_M = {
 }  # fmt: skip
 PAUSES = {0, 1, 25, 125, 226, 600, 601}
 FIRING = {42, 240, 280, 355}
+# What stands behind these is text.
+FREE_TEXT = {23, 28, 29, 30, 32, 33, 117, 118, 486, 862, 928}
+SECOND = re.compile(rb"\s[GgMm]\d+(?:\.\d+)?(?=\s|$|[XYZEFxyzef])")
 QUIET_WORDS = re.compile(
     rb"RESPOND|SET_(VELOCITY_LIMIT|PRESSURE_ADVANCE|FAN_SPEED|HEATER_TEMPERATURE|GCODE_VARIABLE|PRINT_STATS_INFO|IDLE_TIMEOUT"
     rb"|DISPLAY_TEXT|RETRACTION)|EXCLUDE_OBJECT(_DEFINE|_START|_END)?|TEMPERATURE_WAIT"
@@ -125,7 +128,7 @@ class Printer:
         self.gap_rested: Three | None = None
         self.drawn_back = False
         self.still = True
-        self.homes = self.halts = 0
+        self.homes = self.halts = self.calls = 0
         self.let_go = False
         self._dues = iter(dues)
         self._due = next(self._dues, math.inf)
@@ -142,7 +145,12 @@ class Printer:
     def step(self, raw: bytes) -> None:
         """Carry the next line out."""
         self.line += 1
-        self._obey(raw, 0)
+        if b"\r" in raw[:-2]:
+            # To a controller that ends a line as well.
+            for part in raw.split(b"\r"):
+                self._obey(part, 0)
+        else:
+            self._obey(raw, 0)
 
     def finish(self) -> Log:
         """What came of it."""
@@ -208,24 +216,34 @@ class Printer:
             text = re.sub(rb"\([^()]*\)?", b" ", text).strip()
         if text in (b"", b"%"):
             return
-        if text in self._on or text in self._off:
-            self._fired(text in self._on, text)
-            return
-        if text in self._lamps and (found := any_setting(text)):
-            self.settings[found[0]] = found[1]
-            return
         word = re.match(rb"[A-Za-z_@][A-Za-z_0-9]*", text)
         name = word[0].upper() if word else b""
+        if self._is_of_the_stop(text):
+            # Where the printer has a text for it, that is what it does besides.
+            if name in self._macros:
+                self._macro(name, depth)
+            return
         if name in self._macros:
+            self.calls += 1
             self._macro(name, depth)
         elif len(name) > 1 and (name[:1] in b"_@" or name[1:2].isalpha() or name[1:2] == b"_"):
             if not QUIET_WORDS.fullmatch(name):
                 self._trouble("unknown", name.decode())
-            elif name.startswith(b"SET_"):
+            elif name.startswith((b"SET_", b"EXCLUDE_")):
                 key, value = word_setting(text)
                 self.settings[key] = value
         else:
             self._command(text)
+
+    def _is_of_the_stop(self, text: bytes) -> bool:
+        """Whether a line is what fires, or what switches a lamp; then it is done."""
+        if text in self._on or text in self._off:
+            self._fired(text in self._on, text)
+            return True
+        found = any_setting(text) if text in self._lamps else None
+        if found:
+            self.settings[found[0]] = found[1]
+        return found is not None
 
     def _checked(self, text: bytes) -> bytes | None:
         body, star, told = text.rpartition(b"*")
@@ -269,7 +287,9 @@ class Printer:
         except ValueError:
             self._trouble("unreadable", text[:60].decode("utf-8", "replace"))
             return
-        if letter == b"G":
+        if _has_another(letter, number, parts, text):
+            self._trouble("unreadable", text[:60].decode("utf-8", "replace"))
+        elif letter == b"G":
             self._g(number, parts[1:], text)
         elif letter == b"M":
             self._m(number, parts[1:], text)
@@ -299,7 +319,7 @@ class Printer:
         elif number == 4:
             values = _values(words)
             self._dwell(values.get("P", 0.0) / 1000 + values.get("S", 0.0))
-        elif number in (10, 11):
+        elif number in (10, 11) and not any(one in b"LlXYZxyz" for one, _ in parts):
             if number == 11 and self.drawn_back:
                 self.pushes.append((*self._at(), FIRMWARE_MM))
             self.drawn_back = number == 10
@@ -621,6 +641,13 @@ class Printer:
             if last.released_s is not None and last.moved_s is None:
                 last.moved_s, last.moved_line = self.now, self.line
                 self.waits = False
+
+
+def _has_another(letter: bytes, number: float, parts: list[tuple[bytes, bytes]], text: bytes) -> bool:
+    """Whether a line has a second command: printers differ in whether they carry that out."""
+    if letter == b"M":
+        return number not in FREE_TEXT and SECOND.search(text) is not None
+    return any(one in b"GgMmTt" and value for one, value in parts[1:])
 
 
 def _sum(text: bytes) -> int:
