@@ -128,7 +128,7 @@ BAD: dict[str, Bad] = {
     "a move behind a move": put("G53 G0 X234", 3),
     "a move behind a tool": put("T0 G0 X234", 3),
     "a move behind a setting": put("M400 G0 X234", 3),
-    "a move behind the end of a line": put("M105\rG91\rG0 X14\rG0 X-14\rG90", 3),
+    "a move behind the end of a line": put("; nothing\rG91\rG0 X14\rG0 X-14\rG90", 3),
     "filament by the printer's own retraction": put("G10\nG11", 3),
     "drawn back by the printer for good": lambda lines: None if "G11" in lines else put("G10", 3)(lines),
     "another tool": put("T1", 4),
