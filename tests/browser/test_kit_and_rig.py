@@ -57,6 +57,11 @@ class KitAndRig(BrowserCase):
         page.get_by_role("button", name=re.compile("^900 mm belt rail")).click()
         page.get_by_label("drive", exact=True).select_option("rated")
         expect(page.get_by_role("button", name="write them all as lines")).to_be_visible()
+        # The answer is under way for as long as the server takes.
+        for _ in range(300):
+            if late:
+                break
+            page.wait_for_timeout(100)
         ((route, answer),) = late
         route.fulfill(response=answer)
         expect(page.get_by_role("button", name=re.compile("^power bank"))).to_have_count(0)
