@@ -122,6 +122,6 @@ def summary(proof: Proof) -> str:
                 "not here."
             )
         names = ", ".join(proof.unknown[:5])
-        return f"Incomplete: nothing wrong was found, but nobody knows what {names} does."
+        return f"Incomplete: nothing wrong was found, but this is not known here: {names}."
     count = len(proof.failures)
     return f"Not proven: {count:,} {'thing is' if count == 1 else 'things are'} wrong."

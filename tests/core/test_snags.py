@@ -570,20 +570,20 @@ SAID: dict[str, tuple[str, ...]] = {
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
     ),
     "switch-on-two-cards": (
-        "The lever switch and a switch that is pressed are both on the rig, and both are switches that are pressed.",
-        "They are one: take a switch that is pressed off · The switch that the head meets fires the camera; the bench test is to be done again.",
+        "The lever switch and a switch that is pressed look like one switch on two cards.",
+        "Keep one card: take a switch that is pressed off · The switch that the head meets fires the camera. Do the bench test again.",
     ),
     "print-has-tower": (
         "A tower is printed beside the part, X 20 to 45 and Y 150.5 to 180 mm.",
-        "I have seen to the tower · It is hidden, or meant to be seen, and nothing hits it.",
+        "Accept the tower · It is hidden, or meant to be seen, and nothing hits it.",
     ),
     "command-lets-go-too-soon": (
         "The bed printer holds the contact for 0.1 s at its command; the camera wants 0.5 s before it fires.",
-        "Have it hold for 0.5 s · Where its settings let you; else take a pair of commands, on and off.",
+        "Set its hold to 0.5 s · Where its settings let you; else take a pair of commands, on and off.",
     ),
     "stop-leaves-lamps-dark": (
         "A lamp is to be lit for the frame alone, and no stop switches it.",
-        "Leave the lamps on · Through the whole print, also between frames.",
+        "Leave the lamps on · Lit through the whole print, between frames too.",
     ),
     "pause-waits": (
         "Each stop is a pause: 6 times somebody, or the print's host, has to let it go on.",
@@ -591,13 +591,13 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "start-meets-switch": (
         "The start of the file sends the head to X 239 mm, where it touches the lever switch.",
-        "I fit the switch after the start · While the first layer is printed, from the far side.",
+        "Fit the switch after the start · While the first layer is printed, from the far side.",
         "It is moved out of the way · Where it clicks is open then, until it is read again.",
     ),
     "start-presses-switch": (
         "The end of the file sends the head to X 237 mm, where it presses the lever switch: one frame more, after the last layer.",
-        "I take the switch off before the end · After the last frame, before the head goes on.",
-        "I strike that frame out · It is the last of the clip.",
+        "Take the switch off before the end · After the last frame, before the head goes on.",
+        "Strike that frame out · It is the last of the clip.",
     ),
     "macro-has-conditions": (
         "Nobody here can read what PREHEAT does: its text has conditions in it.",

@@ -68,7 +68,7 @@ class Homing(TestCase):
                     {"touch"} | ({"more"} if not told else set()) if stands == "failed" else set(),
                 )
         touch = next(one for one in proof_of(PLAIN, deep, PRESSES_LOW).failures if one.kind == "touch")
-        self.assertEqual([fix.label for fix in fixes_of(touch, printed())], ["I fit the switch after the start"])
+        self.assertEqual([fix.label for fix in fixes_of(touch, printed())], ["Fit the switch after the start"])
 
     def test_what_only_may_be_met_before_it_homes_is_not_known_and_convicts_nobody(self) -> None:
         stop = replace(PRESSES_LOW, park=(9.0, 180.0))
@@ -94,6 +94,14 @@ class Homing(TestCase):
             proof = proof_of(PLAIN.replace(b"G28\n", f"{line}\n".encode()), MODEL, STOP)
             self.assertIn(kind, {one.kind for one in proof.failures}, line)
 
+    def test_a_head_that_never_goes_home_is_not_proven(self) -> None:
+        """Where nobody names a place, nobody knows what limits are kept."""
+        text = program(Dialect(relative=True), SQUARE).replace(b"G28\n", b"")
+        fires = Stop(park=(None, None), on=("M240",), wait_s=1.0)
+        proof = proof_of(text, replace(MODEL, key=None, on=("M240",)), fires)
+        self.assertEqual((proof.stands, proof.failures), ("incomplete", ()))
+        self.assertIn("never goes home", summary(proof))
+
     def test_the_end_of_a_file_has_answers_of_its_own(self) -> None:
         ended = PLAIN.replace(b"M84\n", END)
         self.assertIn(b"G28 X\nM84", ended)
@@ -102,7 +110,7 @@ class Homing(TestCase):
         self.assertEqual((one.kind, one.when, one.layer), ("left held", "end", 6))
         plan = printed()
         # Struck out or not, a press that never ends is none.
-        self.assertEqual([fix.label for fix in fixes_of(one, plan)], ["I take the switch off before the end"])
+        self.assertEqual([fix.label for fix in fixes_of(one, plan)], ["Take the switch off before the end"])
         released = ended.replace(b"G28 X\n", b"G28 X\nG0 X20 F9000\n")
         [more] = proof_of(released, AT_HOME, PRESSES_LOW, ("first frames out",)).failures
         told = {*switch_told(apply(plan, fixes_of(more, plan)[1].edits)[0]), "first frames out"}

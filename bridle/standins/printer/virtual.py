@@ -155,6 +155,8 @@ class Printer:
     def finish(self) -> Log:
         """What came of it."""
         log = self.log
+        if self.lost and self.prints:
+            self._trouble("unknown", "where the head stands (it never goes home)")
         log.seconds, log.pushed, log.lines = self.now, self.pushed, self.line
         log.printed, log.at, log.held = self.printed, (self.x, self.y, self.z), self.pressed
         return log

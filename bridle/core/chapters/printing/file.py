@@ -135,7 +135,7 @@ def _tower(plan: Plan, file: PrintFile) -> Iterator[Snag]:
     if len(file.tower_mm) < 4 or "tower" in plan.printing.meant:
         return
     slots = {name: slot(f"{at:g}") for name, at in zip(("x0", "x1", "y0", "y1"), file.tower_mm, strict=True)}
-    fix = meant(plan, "tower", "I have seen to the tower", "It is hidden, or meant to be seen, and nothing hits it.")
+    fix = meant(plan, "tower", "Accept the tower", "It is hidden, or meant to be seen, and nothing hits it.")
     yield TOWER.at("printing.file", slots, [fix])
 
 

@@ -60,7 +60,7 @@ def _held(plan: Plan, printer: Printer, card: str) -> Iterator[Snag]:
         return
     slots = {"printer": slot(printer.name), "hold": slot(printer.hold_s, "s"), "ahead": slot(ahead, "s")}
     longer = Fix(
-        label="Have it hold for {ahead}",
+        label="Set its hold to {ahead}",
         consequence="Where its settings let you; else take a pair of commands, on and off.",
         slots={"ahead": slots["ahead"]},
         edits=(Edit(path=f"{card}.hold_s", value=str(ahead)),),
@@ -85,7 +85,5 @@ def _lit(plan: Plan, printer: Printer) -> Iterator[Snag]:
         "are": slot("is" if len(dark) == 1 else "are"),
         "them": slot("it" if len(dark) == 1 else "them"),
     }
-    fix = Fix(
-        label="Leave the lamps on", consequence="Through the whole print, also between frames.", slots={}, edits=edits
-    )
+    fix = Fix("Leave the lamps on", "Lit through the whole print, between frames too.", {}, edits)
     yield DARK.at("trigger.lamps", slots, [fix])

@@ -74,8 +74,8 @@ TWICE = SnagKind(
     "switch-on-two-cards",
     "note",
     "print",
-    "The {switch} and the {trigger} are both on the rig, and both are switches that are pressed.",
-    "Where they are one and the same, one card is enough: the one that knows where the head meets it.",
+    "The {switch} and the {trigger} look like one switch on two cards.",
+    "If they are, keep the card that says where the head meets it.",
 )
 KINDS = (TWICE, REFITTED, TOO_FAR, BARELY, REACH, HELD, IN_THE_WAY, HEIGHT, TAPED)
 LEAST_OVER_MM = 0.2
@@ -104,8 +104,8 @@ def _twice(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
     if found is None or not isinstance(found.card, Trigger) or found.card.source != "switch":
         return
     fix = Fix(
-        label="They are one: take the {trigger} off",
-        consequence="The switch that the head meets fires the camera; the bench test is to be done again.",
+        label="Keep one card: take the {trigger} off",
+        consequence="The switch that the head meets fires the camera. Do the bench test again.",
         slots={"trigger": slot(found.card.name)},
         edits=tuple(fit(plan, tuple(copy for copy in copies if copy is not found))),
     )

@@ -20,14 +20,14 @@ TOUCHES = SnagKind(
     "stop",
     "print",
     "{what} sends the head to {axis} {to}, where it touches the {switch}.",
-    "That breaks it, {when}. Fit it {fitted}, or move it out of the way.",
+    "It breaks {when}. Fit the switch {fitted}, or move it out of the way.",
 )
 PRESSES = SnagKind(
     "start-presses-switch",
     "mind",
     "print",
     "{what} sends the head to {axis} {to}, where it presses the {switch}: one frame more, {when}.",
-    "Every frame behind it is one off. Strike it out, or fit the switch {fitted}.",
+    "{then} Strike that frame out, or fit the switch {fitted}.",
 )
 CONDITIONS = SnagKind(
     "macro-has-conditions",
@@ -39,22 +39,23 @@ CONDITIONS = SnagKind(
 )
 KINDS = (TOUCHES, PRESSES, CONDITIONS)
 WHEN = {"start": "before the first layer", "end": "after the last layer"}
-FITTED = {"start": "after that", "end": "so that you can take it off before"}
+FITTED = {"start": "after the start", "end": "so that it comes off before the end"}
+THEN = {"start": "All later frames are then one off.", "end": "The clip then ends on a frame too many."}
 ABSENT: dict[End, tuple[OfTheSwitch, str, str]] = {
     "start": (
         "switch on later",
-        "I fit the switch after the start",
+        "Fit the switch after the start",
         "While the first layer is printed, from the far side.",
     ),
     "end": (
         "switch off early",
-        "I take the switch off before the end",
+        "Take the switch off before the end",
         "After the last frame, before the head goes on.",
     ),
 }
 STRUCK: dict[End, tuple[OfTheSwitch, str, str]] = {
-    "start": ("first frames out", "I strike that frame out", "It is the first of the clip and shows an empty bed."),
-    "end": ("last frames out", "I strike that frame out", "It is the last of the clip."),
+    "start": ("first frames out", "Strike that frame out", "It is the first of the clip and shows an empty bed."),
+    "end": ("last frames out", "Strike that frame out", "It is the last of the clip."),
 }
 
 
@@ -73,6 +74,7 @@ def findings(plan: Plan) -> Iterator[Snag]:
                 "switch": slot(switch.name),
                 "when": slot(WHEN[one.end]),
                 "fitted": slot(FITTED[one.end]),
+                "then": slot(THEN[one.end]),
             }
             fixes = [meant(plan, *ABSENT[one.end])]
             fixes += (
