@@ -58,7 +58,7 @@ SEASON_FILES = "tests.formats.test_season_files"
 FILES, READING, PRINTS, JOBS, VIEW, ATTACKS, LINES = (
     f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view", "attacks", "lines")
 )
-BEGINNINGS = "tests.prints.test_beginnings"
+BEGINNINGS, SWIFT = "tests.prints.test_beginnings", "tests.prints.test_swift"
 PRINTER, BENCH_SERVED = "bridle/standins/printer", "tests.server.test_prints"
 CUTS, WRONG_CLOCK, COPIES, SIDES, GIVEN, OLDER = (
     "tests.server.test_cuts", "tests.server.test_clock", "tests.server.test_datafolder",
@@ -269,6 +269,12 @@ MUTANTS = (
         (READING, BENCH_SERVED)),
     Mutant("a line has one command, whatever follows", f"{PRINTER}/virtual.py",
         "if _has_another(letter, number, parts, text):", "if False:", (ATTACKS,)),
+    Mutant("plain lines are not looked at near the switch", f"{PRINTER}/swift.py",
+        "(x >= s.danger_left or s.x >= s.danger_left)", "False", (SWIFT,)),
+    Mutant("nor after a picture", f"{PRINTER}/swift.py",
+        "return not (s.watched or gap", "return not (gap", (SWIFT,)),
+    Mutant("the way over the part is forgotten in plain lines", f"{PRINTER}/running.py",
+        "way[:cut]], way[cut:]", "way[:cut]], way", (SWIFT,)),
     Mutant("what fires moves nothing", f"{PRINTER}/virtual.py",
         "            if name in self._macros:\n                self._macro(name, depth)\n            return", "            return",
         (ATTACKS,)),

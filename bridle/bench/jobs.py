@@ -10,7 +10,7 @@ from pathlib import Path
 from bridle.bench.motions import model_of, motion_of
 from bridle.bench.proving import expected, proven
 from bridle.bench.reading import read
-from bridle.bench.source import Opened, lines_without, of_file, pieces
+from bridle.bench.source import Opened, of_file, pieces
 from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.printing import chosen, has_stops, held_s, layered, picture_s, printer_of, stop_of, switch_told
@@ -126,7 +126,7 @@ def _prove(path: Path, plan: Plan, told: Told, original: Opened | None, whole: b
     frames, count = layered(plan), len(found.layers)
     numbers = [n for n in (range(1, count + 1) if whole else chosen(frames) if frames else ()) if n <= count]
     due = _due(plan, found, chosen_places(found, numbers, plan.printing.stop.where))
-    beside = lines_without(original, altered_too=True) if original else None
+    beside = pieces(original, altered_too=True) if original else None
     return proven(of_file(path), model_of(plan, found.apart), due, beside, lambda done: told(RUNNING, done, size))
 
 
@@ -167,7 +167,7 @@ def _make(path: Path, out: Path, plan: Plan, found: Inspection, numbers: Iterabl
         out, changed(of_file(path), found, places, stop), lambda done: told("putting the stops in", done, found.size)
     )
     due = _due(plan, found, places)
-    original = lines_without(of_file(path))
+    original = pieces(of_file(path))
     proof = proven(of_file(out), model_of(plan, found.apart), due, original, lambda done: told(RUNNING, done, size))
     return Made(out, size, len(places), proof)
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable, Sequence
 
-from bridle.bench.source import Opened, lines
+from bridle.bench.source import Opened, as_it_is
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
 from bridle.standins.printer.alone import Alone
 from bridle.standins.printer.beside import Beside
@@ -47,11 +47,11 @@ def proven(
     original: Iterable[bytes] | None,
     told: Callable[[int], None] = lambda _: None,
 ) -> Proof:
-    """Run a file from its first byte, beside the lines of its original where there is one, and judge it."""
+    """Run a file from its first byte, beside its original, in pieces, where there is one, and judge it."""
     printer = Printer(model, dues=[one.printed + PASSED_MM for one in due.dues])
     printer.early, obstacles = due.first, Obstacles(printer)
     if original is None:
-        return prove(Alone(printer, obstacles).run(lines(opened, told)), due, None)
+        return prove(Alone(printer, obstacles).run(as_it_is(opened, told)), due, None)
     beside = Beside(printer, obstacles)
-    log = beside.run(lines(opened, told), original)
+    log = beside.run(as_it_is(opened, told), original)
     return prove(log, due, beside.told)

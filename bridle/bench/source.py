@@ -10,7 +10,6 @@ from bridle.core.subjects.parking.blocks import strip
 from bridle.core.subjects.prints.pieces import chunks, whole_lines
 
 MOST_BYTES = 300_000_000
-BATCH = 1 << 17
 Opened = Callable[[], AbstractContextManager[BinaryIO]]
 
 
@@ -42,15 +41,11 @@ def pieces(opened: Opened, altered_too: bool = False) -> Iterator[bytes]:
         yield from whole_lines(strip(whole_lines(chunks(stream)), altered_too))
 
 
-def lines_without(opened: Opened, altered_too: bool = False) -> Iterator[bytes]:
-    """The file without Bridle's own stops, line by line."""
-    for piece in pieces(opened, altered_too):
-        yield from piece.splitlines(keepends=True)
-
-
-def lines(opened: Opened, told: Callable[[int], None] = lambda _: None) -> Iterator[bytes]:
-    """The file as it is, line by line; `told` hears now and then how many bytes are done."""
+def as_it_is(opened: Opened, told: Callable[[int], None] = lambda _: None) -> Iterator[bytes]:
+    """The file with all that is in it, in pieces that end anywhere; `told` hears how many bytes are done."""
+    done = 0
     with opened() as stream:
-        while batch := stream.readlines(BATCH):
-            yield from batch
-            told(stream.tell())
+        for piece in chunks(stream):
+            yield piece
+            done += len(piece)
+            told(done)

@@ -78,6 +78,9 @@ class Lines(TestCase):
                 self.assertEqual((found.wrong, len(found.layers)), ([], 6))
                 self.assertEqual([one.kind for one in log.troubles], ["unknown"] * (line in NOT_KNOWN))
 
+    def test_words_that_hang_together_before_it_homes(self) -> None:
+        self.assertEqual(run(b"G1X5Y5Z0.000F1800\n" + PRINT).troubles, run(PRINT).troubles)
+
     def test_a_byte_order_mark_is_no_damage(self) -> None:
         text = b"\xef\xbb\xbf" + PRINT
         self.assertEqual((inspected(text).wrong, run(text).troubles), ([], []))

@@ -4,11 +4,12 @@ from collections.abc import Iterable
 
 from bridle.standins.printer.log import Log
 from bridle.standins.printer.obstacles import Obstacles
+from bridle.standins.printer.running import Running
+from bridle.standins.printer.tape import Tape
 from bridle.standins.printer.virtual import Leg, Printer
 
 # So near the place where the head rested a move begins there; so far from where it left off it is elsewhere.
 THERE_MM, ELSEWHERE_MM = 0.5, 1.0
-LOOKS = 4096
 
 
 class Alone:
@@ -17,22 +18,31 @@ class Alone:
     def __init__(self, printer: Printer, obstacles: Obstacles) -> None:
         """Judged are the gaps between printed moves in which a picture is taken."""
         self.printer, self.obstacles = printer, obstacles
-        self._prints = self._presses = 0
+        self._presses = 0
 
-    def run(self, lines: Iterable[bytes]) -> Log:
-        """Carry all lines out."""
+    def run(self, pieces: Iterable[bytes]) -> Log:
+        """Carry a file out that comes in pieces of any size."""
+        tape, running = Tape(pieces), Running(self.printer)
+        while tape.ready():
+            to = tape.whole()
+            if to > tape.at:
+                running.run(tape.held, tape.at, to, self._stepped)
+                tape.at = to
+            elif (line := tape.line()) is not None:
+                prints = self.printer.prints
+                self.printer.step(line)
+                self._stepped(self.printer.prints != prints)
+            self.obstacles.grown()
+        return self.printer.finish()
+
+    def _stepped(self, printed: bool) -> None:
+        """Behind a line that is not plain; the first printed move after a picture never is."""
         printer = self.printer
-        for line in lines:
-            printer.step(line)
-            if printer.prints != self._prints:
-                self._prints = printer.prints
-                if len(printer.log.presses) > self._presses:
-                    self._stopped()
-            elif printer.lows and len(printer.log.presses) == self._presses:
-                self.obstacles.own()
-            if not printer.line % LOOKS:
-                self.obstacles.grown()
-        return printer.finish()
+        if printed:
+            if len(printer.log.presses) > self._presses:
+                self._stopped()
+        elif printer.lows and len(printer.log.presses) == self._presses:
+            self.obstacles.own()
 
     def _stopped(self) -> None:
         """The first printed move after a picture."""

@@ -12,7 +12,9 @@ from typing import Literal
 from bridle.standins.printer.log import Log
 from bridle.standins.printer.model import Three
 from bridle.standins.printer.obstacles import Obstacles
+from bridle.standins.printer.running import Running
 from bridle.standins.printer.setting import any_setting, resting
+from bridle.standins.printer.tape import Tape, alike
 from bridle.standins.printer.virtual import Printer
 
 # A move begins and ends where it did, with the filament that it had.
@@ -20,8 +22,6 @@ PLACE_MM, FILAMENT_MM, FEED = 0.002, 0.0005, 0.01
 # Filament goes forward where the print goes on, or where the original pushes it too: this near is there.
 THERE_MM, OVER_MM = 0.5, 1.5
 MOST_TOLD = 400
-# Every so many lines what was printed is put away.
-LOOKS = 4096
 Lines = Callable[[], bytes | None]
 Kind = Literal["path", "pushed", "oozes", "state"]
 
@@ -60,27 +60,39 @@ class Beside:
         self._neutral = frozenset(filter(None, (any_setting(one.encode()) for one in self.main.model.rest)))
 
     def run(self, changed: Iterable[bytes], original: Iterable[bytes]) -> Log:
-        """Carry both out to their ends."""
-        one, other = iter(changed), iter(original)
-        step = self.main.step
+        """Carry both out to their ends; pieces of any size."""
+        one, other, running = Tape(changed), Tape(original), Running(self.main)
         while True:
-            mine, its = next(one, None), next(other, None)
-            self._line += its is not None
-            if mine == its:
-                if mine is None:
-                    break
-                step(mine)
-                self._fresh = False
-                if self.main.lows and self.obstacles:
-                    self.obstacles.own()
-                if not self._line % LOOKS and self.obstacles:
-                    self.obstacles.grown()
+            count = alike(one, other)
+            if count:
+                self._together(running, one, count)
+                other.at += count
                 continue
-            if not self._apart(mine, its, lambda: next(one, None), lambda: next(other, None)):
+            mine, its = one.line(), other.line()
+            self._line += its is not None
+            if mine is not None and mine == its:
+                self.main.step(mine)
+                self._fresh = False
+                self._stepped()
+            elif mine is its is None or not self._apart(mine, its, one.line, other.line):
                 break
-        for line in one:
-            step(line)
+        while (line := one.line()) is not None:
+            self.main.step(line)
         return self.main.finish()
+
+    def _together(self, running: Running, tape: Tape, count: int) -> None:
+        """Lines that are the same in both: one printer is enough."""
+        before = self.main.line
+        running.run(tape.held, tape.at, tape.at + count, self._stepped)
+        tape.at += count
+        self._line += self.main.line - before
+        self._fresh = False
+        if self.obstacles:
+            self.obstacles.grown()
+
+    def _stepped(self, _: bool = False) -> None:
+        if self.main.lows and self.obstacles:
+            self.obstacles.own()
 
     def _apart(self, mine: bytes | None, its: bytes | None, more: Lines, its_more: Lines) -> bool:
         """From lines that differ to the next move that prints, in both; False where there is nothing to go on with."""

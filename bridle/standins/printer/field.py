@@ -4,14 +4,13 @@ Lengths in mm. A bead is as wide as its filament makes it over the height betwee
 """
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, TypeVar, cast
 
-import numba
 import numpy as np
 
-F = TypeVar("F", bound=Callable[..., Any])
+from bridle.standins.printer.compiled import Array, compiled
+
 # Cells are half as wide as the usual nozzle; a bead is this wide at least and at most.
 CELL, NARROW, BROAD = 0.2, 0.2, 1.2
 FILAMENT_MM2 = math.pi * (1.75 / 2) ** 2
@@ -20,12 +19,6 @@ STEP = 0.1
 # The head is looked at in coarser cells, and this much within its outline.
 COARSE, WITHIN = 10, 1.0
 Three = tuple[float, float, float]
-Laid = tuple[float, float, float, float, float, float, float, bool]
-
-
-def _compiled(function: F) -> F:
-    """Machine code on the first use, kept beside the source; other threads run meanwhile."""
-    return cast(F, numba.njit(cache=True, nogil=True)(function))
 
 
 class Field:
@@ -40,12 +33,11 @@ class Field:
         self.early = np.zeros(shape, np.bool_)
         self.top = 0.0
 
-    def lay(self, moves: Sequence[Laid]) -> None:
-        """Printed straights: from, to, the filament of each, and whether it came before the first layer."""
-        if moves:
-            told = np.asarray(moves, np.float64)
-            self.top = max(self.top, float(told[:, 2].max()), float(told[:, 5].max()))
-            _lay(self.heights, self.early, told, self.low[0], self.low[1])
+    def lay(self, moves: Array) -> None:
+        """Printed straights as rows: from, to, the filament of each, and whether it came before the first layer."""
+        if len(moves):
+            self.top = max(self.top, float(moves[:, 2].max()), float(moves[:, 5].max()))
+            _lay(self.heights, self.early, moves, self.low[0], self.low[1])
 
     def met(self, way: Sequence[Three], free: Sequence[Three], within: float, over: float) -> "Met | None":
         """The first place of a way at which the nozzle is more than `over` lower than what stands there.
@@ -80,8 +72,8 @@ def _told(found: tuple[int, float, float, float, float, bool]) -> Met | None:
     return Met(leg, (x, y, z), above, bool(early)) if leg else None
 
 
-@_compiled
-def _lay(heights: Any, early: Any, moves: Any, left: float, front: float) -> None:
+@compiled
+def _lay(heights: Array, early: Array, moves: Array, left: float, front: float) -> None:
     rows, columns = heights.shape
     for n in range(len(moves)):
         x, y, z, to_x, to_y, to_z, pushed, first = moves[n]
@@ -108,8 +100,8 @@ def _lay(heights: Any, early: Any, moves: Any, left: float, front: float) -> Non
                         early[row, column] = first > 0
 
 
-@_compiled
-def _is_free(x: float, y: float, z: float, free: Any, within: float) -> bool:
+@compiled
+def _is_free(x: float, y: float, z: float, free: Array, within: float) -> bool:
     """Whether a place lies beside another way, and not under it; that way is a row of places."""
     for n in range(len(free)):
         m = max(0, n - 1)
@@ -126,9 +118,9 @@ def _is_free(x: float, y: float, z: float, free: Any, within: float) -> bool:
     return False
 
 
-@_compiled
+@compiled
 def _met(
-    heights: Any, early: Any, way: Any, free: Any, left: float, front: float, within: float, over: float
+    heights: Array, early: Array, way: Array, free: Array, left: float, front: float, within: float, over: float
 ) -> tuple[int, float, float, float, float, bool]:
     rows, columns = heights.shape
     for n in range(1, len(way)):
@@ -146,9 +138,9 @@ def _met(
     return 0, 0.0, 0.0, 0.0, 0.0, False
 
 
-@_compiled
+@compiled
 def _under(
-    heights: Any, way: Any, left: float, front: float, outline: Any
+    heights: Array, way: Array, left: float, front: float, outline: Array
 ) -> tuple[int, float, float, float, float, bool]:
     rows, columns = heights.shape
     size = CELL * COARSE

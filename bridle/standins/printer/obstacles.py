@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from bridle.standins.printer.field import Field, Three
+from bridle.standins.printer.laid import Laid
 from bridle.standins.printer.virtual import Printer
 
 # Where the print goes on is the file's own, within the width of a nozzle; lower by a fifth of a layer is lower.
@@ -21,22 +22,21 @@ class Obstacles:
         self._outlines = [
             (part.name, (*part.box[:4], part.box[4])) for part in printer.model.parts if part.box[4] >= CLEAR_MM
         ]
-        printer.laid = []
+        printer.laid = Laid()
 
     def keep(self, all_of_it: bool = False) -> None:
         """Take over what was printed, but for the last move, which has only just begun."""
         laid = self._printer.laid
         assert laid is not None
         if all_of_it:
-            self._printer.laid_before = len(laid)
-        count = len(laid) if all_of_it else self._printer.laid_before
-        self._field.lay(laid[:count])
-        del laid[:count]
-        self._printer.laid_before -= count
+            self._printer.laid_before = laid.count
+        count = self._printer.laid_before
+        self._field.lay(laid.taken(count))
+        self._printer.laid_before = 0
 
     def grown(self) -> None:
         """Now and then, that what is kept by the move does not grow without end."""
-        if self._printer.laid is not None and len(self._printer.laid) > MOST_LAID:
+        if self._printer.laid is not None and self._printer.laid.count > MOST_LAID:
             self.keep(all_of_it=True)
 
     def own(self) -> None:

@@ -8,6 +8,7 @@ import re
 from collections.abc import Callable, Iterable, Sequence, Set
 
 from bridle.standins.printer.homing import put, starts
+from bridle.standins.printer.laid import Laid
 from bridle.standins.printer.log import Log, Press, Trouble
 from bridle.standins.printer.meeting import holds, within
 from bridle.standins.printer.model import Box, Model, Three, lever, zones
@@ -47,9 +48,8 @@ QUIET_WORDS = re.compile(
 
 # A middle about which an arc goes, and whether it goes to the left.
 Bend = tuple[bool, float, float]
-# A place on a way, and the line that leads there; a printed straight with its filament.
+# A place on a way, and the line that leads there.
 Leg = tuple[float, float, float, int]
-Laid = tuple[float, float, float, float, float, float, float, bool]
 # What a printer pushes by itself after it has drawn back, about.
 FIRMWARE_MM = 0.8
 # A limit is a limit to this much.
@@ -118,7 +118,7 @@ class Printer:
         self.gap_way: list[Leg] = []
         self.gap_begun: Three = self.ended
         # What was printed, where somebody keeps it; how much of it before the move that has just begun.
-        self.laid: list[Laid] | None = None
+        self.laid: Laid | None = None
         self.laid_before = 0
         self.early = 0.0
         self.level, self.thick = 0.0, USUAL_LAYER_MM
@@ -131,10 +131,15 @@ class Printer:
         self.homes = self.halts = self.calls = 0
         self.let_go = False
         self._dues = iter(dues)
-        self._due = next(self._dues, math.inf)
+        self.due = next(self._dues, math.inf)
         self.settings: dict[bytes, bytes] = {}
         self._macros = {name.upper().encode(): text.encode().splitlines() for name, text in model.macros.items()}
         self._units: set[bytes] = set()
+
+    @property
+    def is_drawn(self) -> bool:
+        """Whether somebody hears every printed straight."""
+        return self._drawn is not None
 
     def run(self, lines: Iterable[bytes]) -> Log:
         """Carry all lines out."""
@@ -406,9 +411,8 @@ class Printer:
             self.way = []
             self.gap_rested, self.rested = self.rested, None
             if self.laid is not None:
-                self.laid_before = len(self.laid)
-            if self.pushes:
-                self.pushes = []
+                self.laid_before = self.laid.count
+            self.pushes = []
             self.pushed += pushed
             self.most = self.pushed
             return
@@ -472,13 +476,13 @@ class Printer:
             self.pictures = len(self.log.presses)
             self.log.stopped_s += gap
         self.printed += pushed
-        while self.printed > self._due:
+        while self.printed > self.due:
             self.log.passed.append((self.line, (self.x, self.y, self.z)))
-            self._due = next(self._dues, math.inf)
+            self.due = next(self._dues, math.inf)
         if self.pressed:
             self._trouble("held", "it prints while the switch is held down")
         if self.laid is not None:
-            self.laid.append((self.x, self.y, self.z, x, y, z, pushed, self.printed <= self.early))
+            self.laid.add((self.x, self.y, self.z, x, y, z, pushed, self.printed <= self.early))
         rise = z - self.level
         if rise > LEAST_LAYER_MM or rise < -1e-6:
             self.level, self.thick = z, min(rise, 1.0) if rise > 0 else self.thick
@@ -574,7 +578,7 @@ class Printer:
 
     def _finds(self, words: list[bytes]) -> None:
         """A place that is named is where the head stands, from wherever it came."""
-        self.known |= {chr(word[0]).upper() for word in words if word[:1] in b"XYZxyz"}
+        self.known |= {chr(word[0]).upper() for word in words[1:] if word[:1] in b"XYZxyz"}
         self.lost = not self.known >= AXES
         self._beyond(self.x, self.y, self.z, self.known)
         if not self.lost and self.danger != self.nowhere():
