@@ -6,15 +6,17 @@ import sys
 import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from datetime import date
 from pathlib import Path
 
 from bridle.bench.facts import NoLayersError, file_facts, layer_source
 from bridle.bench.jobs import NotReadyError, digest_of, make_changed, prove_file, read_print
 from bridle.bench.source import TooLargeError, of_file, pieces, spooled
-from bridle.bench.telling import said, summary
+from bridle.bench.telling import fixes_of, said, summary
 from bridle.core.evaluate import evaluate
+from bridle.core.given import Given, Proved
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.printing import chosen
+from bridle.core.reckon.printing import chosen, print_digest
 from bridle.core.snag import fill
 from bridle.core.subjects.parking.blocks import AlteredError
 from bridle.core.subjects.prints.pieces import NoTextError
@@ -94,9 +96,10 @@ def _park(arguments: argparse.Namespace) -> None:
     with _given(arguments.file) as path, tempfile.TemporaryDirectory() as folder:
         if plan.printing.file is None:
             plan = _fitted(plan, path)
-        _tell_stops(plan)
         made = make_changed(path, Path(folder) / "changed.gcode", plan)
+        _tell_stops(plan, made.proof.stands == "proven")
         _tell(made.proof, f"{made.layers:,} stops")
+        _tell_helps(plan, made.proof)
         if made.proof.stands == "failed" and not arguments.unproven:
             raise SystemExit(FAILED)
         with made.path.open("rb") as file:
@@ -127,9 +130,10 @@ def _prove(arguments: argparse.Namespace) -> None:
         raise SystemExit(FAILED if proof.failures else INCOMPLETE)
 
 
-def _tell_stops(plan: Plan) -> None:
-    """What the plan itself says against this print: no proof takes that back."""
-    for snag in evaluate(plan).snags:
+def _tell_stops(plan: Plan, proven: bool = False) -> None:
+    """What the plan itself says against this print; `proven` is the very file that it makes."""
+    proofs = (Proved(print_digest(plan), "proven", date.today()),) if proven else ()
+    for snag in evaluate(plan, given=Given(proofs=proofs)).snags:
         if snag.severity == "stop" and snag.chapter == "print":
             sys.stderr.write(f"The plan: {fill(snag.what, snag.slots)}\n")
 
@@ -140,6 +144,13 @@ def _tell(proof: Proof, first: str, write: Callable[[str], object] = sys.stderr.
         layer = "before the first layer" if one.layer is None else f"layer {one.layer:,}"
         x, y, z = one.at
         write(f"line {one.line:,}, {layer}, at x {x:.1f}, y {y:.1f}, z {z:.2f}: {said(one)}\n")
+
+
+def _tell_helps(plan: Plan, proof: Proof) -> None:
+    """What can be done about what failed."""
+    fixes = [fix for one in (*proof.failures, *proof.minds) for fix in fixes_of(one, plan, proof.free)]
+    for label in dict.fromkeys(fill(fix.label, fix.slots) for fix in fixes):
+        sys.stderr.write(f"To mend it: {label}.\n")
 
 
 def _strip(arguments: argparse.Namespace) -> None:

@@ -255,7 +255,7 @@ MUTANTS = (
     Mutant("the head is raised to what stands there and no further", "bridle/bench/telling.py",
         "math.ceil(plan.printing.stop.raise_mm + failure.above + CLEAR_MM)", "int(plan.printing.stop.raise_mm + failure.above)", (ATTACKS,)),
     Mutant("what stands there is a layer lower", f"{PRINTER}/obstacles.py",
-        "if self._field.top - lowest > FIFTH * printer.thick:", "if self._field.top - lowest > 40 * printer.thick:", (ATTACKS,)),
+        "FIFTH * self._printer.thick", "40 * self._printer.thick", (ATTACKS,)),
     Mutant("a bead is ten times as wide", f"{PRINTER}/field.py",
         "CELL, NARROW, BROAD = 0.2, 0.2, 1.2", "CELL, NARROW, BROAD = 0.2, 4.0, 12.0", (ATTACKS,)),
     Mutant("motors may be let go", f"{PRINTER}/virtual.py",

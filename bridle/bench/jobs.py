@@ -10,6 +10,7 @@ from pathlib import Path
 from bridle.bench.motions import model_of, motion_of
 from bridle.bench.proving import expected, proven
 from bridle.bench.reading import read
+from bridle.bench.rounds import rounds
 from bridle.bench.source import Opened, of_file, pieces
 from bridle.bench.writing import changed, chosen_places, short
 from bridle.core.plan.document import Plan
@@ -168,7 +169,8 @@ def _make(path: Path, out: Path, plan: Plan, found: Inspection, numbers: Iterabl
     )
     due = _due(plan, found, places)
     original = pieces(of_file(path))
-    proof = proven(of_file(out), model_of(plan, found.apart), due, original, lambda done: told(RUNNING, done, size))
+    model, ways = model_of(plan, found.apart), [one.round for one in rounds(plan)]
+    proof = proven(of_file(out), model, due, original, lambda done: told(RUNNING, done, size), ways)
     return Made(out, size, len(places), proof)
 
 

@@ -1,13 +1,14 @@
 """The proof: the virtual printer runs a changed file; what it met is held against what was read before the change."""
 
 from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
 
 from bridle.bench.source import Opened, as_it_is
 from bridle.core.subjects.prints.found import Inspection, Layer, Place
 from bridle.standins.printer.alone import Alone
 from bridle.standins.printer.beside import Beside
 from bridle.standins.printer.model import Model
-from bridle.standins.printer.obstacles import Obstacles
+from bridle.standins.printer.obstacles import Obstacles, Round
 from bridle.standins.printer.proof import Due, Expected, Proof, Told, prove
 from bridle.standins.printer.virtual import Printer
 
@@ -46,12 +47,16 @@ def proven(
     due: Expected,
     original: Iterable[bytes] | None,
     told: Callable[[int], None] = lambda _: None,
+    rounds: Sequence[Round] = (),
 ) -> Proof:
-    """Run a file from its first byte, beside its original, in pieces, where there is one, and judge it."""
+    """Run a file from its first byte, beside its original, in pieces, where there is one, and judge it.
+
+    `rounds` are other ways that its stops could take, which are tried along with it.
+    """
     printer = Printer(model, dues=[one.printed + PASSED_MM for one in due.dues])
-    printer.early, obstacles = due.first, Obstacles(printer)
+    printer.early, obstacles = due.first, Obstacles(printer, rounds)
     if original is None:
         return prove(Alone(printer, obstacles).run(as_it_is(opened, told)), due, None)
     beside = Beside(printer, obstacles)
     log = beside.run(as_it_is(opened, told), original)
-    return prove(log, due, beside.told)
+    return replace(prove(log, due, beside.told), free=obstacles.free)

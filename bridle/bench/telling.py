@@ -1,7 +1,9 @@
 """What a proof found, in words, and what to do about it."""
 
 import math
+from collections.abc import Sequence
 
+from bridle.bench.rounds import round_fixes
 from bridle.core.chapters.printing.meaning import meant
 from bridle.core.chapters.printing.starting import ABSENT, STRUCK
 from bridle.core.plan.document import Plan
@@ -89,8 +91,8 @@ def why(failure: Failure) -> str:
     return WHY.get(failure.kind, "").format(original=failure.original)
 
 
-def fixes_of(failure: Failure, plan: Plan) -> list[Fix]:
-    """What can be done about it at once, with the stop as the plan has it."""
+def fixes_of(failure: Failure, plan: Plan, free: Sequence[int] = ()) -> list[Fix]:
+    """What can be done about it at once, with the stop as the plan has it; `free` are ways round that are clear."""
     if failure.kind == "too short":
         wait = Edit(path="trigger.dwell_s", value=None)
         consequence = "Lag, exposure and a tenth of a second; make the file again afterwards."
@@ -99,7 +101,8 @@ def fixes_of(failure: Failure, plan: Plan) -> list[Fix]:
         high = float(math.ceil(plan.printing.stop.raise_mm + failure.above + CLEAR_MM))
         raised = Edit(path="printing.stop.raise_mm", value=high)
         consequence = "It goes over what stands there, and each stop takes longer. Make the file again afterwards."
-        return [Fix("Raise the head by {high} first", consequence, {"high": slot(high, "mm")}, (raised,))]
+        over = Fix("Raise the head by {high} first", consequence, {"high": slot(high, "mm")}, (raised,))
+        return [*round_fixes(plan, free), over]
     if failure.kind in OF_THE_SWITCH and failure.when != "print":
         # What is touched breaks, whoever strikes its frames out.
         answers = [ABSENT[failure.when], *([STRUCK[failure.when]] if failure.kind == "more" else [])]

@@ -20,7 +20,9 @@ PRINT = program(Dialect(), SQUARE)
 FIRING = PRINT.replace(b";LAYER:", b"M240\n;LAYER:")
 
 
-class Writing(TestCase):
+class Bench(TestCase):
+    """A folder with a file, and a plan that it was taken into."""
+
     def setUp(self) -> None:
         folder = TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -38,6 +40,8 @@ class Writing(TestCase):
         facts = file_facts(found, path.name, digest_of(path))
         return plan.model_copy(update={"printing": plan.printing.model_copy(update={"file": facts})})
 
+
+class Writing(Bench):
     def test_the_changed_file_and_its_trial_press_at_each_layer_and_are_proven(self) -> None:
         path = self.put(PRINT)
         made = make_changed(path, self.folder / "out", self.plan_for(path))

@@ -13,6 +13,8 @@ Mm = Annotated[float, Field(ge=-5000, le=5000, allow_inf_nan=False)]
 Place = Annotated[tuple[Mm, ...], Field(min_length=3, max_length=3)]
 MOST_PLACES = 150
 Where = Literal["change", "infill", "end"]
+# How the head goes to its parking place, and back the other way about.
+Order = Literal["straight", "x first", "y first"]
 OfTheSwitch = Literal["switch on later", "switch off early", "first frames out", "last frames out"]
 Meant = Literal["pauses", "tools", "framing", "head", "tower", "resumes"] | OfTheSwitch
 Delivery = Literal["file", "slicer", "host"]
@@ -91,6 +93,7 @@ class StopPlan(Section):
     travel_mm_s: Positive = 150.0
     press_mm_s: Positive = 20.0
     raise_mm: Annotated[float, Field(ge=0, le=300, allow_inf_nan=False)] = 0.0
+    order: Order = "straight"
     over_mm: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.4
     off_mm: Annotated[float, Field(ge=SMALLEST, le=300, allow_inf_nan=False)] = 8.0
     settle_s: Duration = Fraction(0)

@@ -146,6 +146,7 @@ def stop_of(plan: Plan) -> Stop | None:
         press_feed=how.press_mm_s * MINUTE_S,
         raise_mm=how.raise_mm,
         raise_feed=printer.top_z_mm_s * MINUTE_S,
+        order=how.order,
         on=printer.fire_on if printer.fires == "commands" else ("M0",) if printer.fires == "pause" else (),
         off=printer.fire_off if printer.fires == "commands" else (),
         before=printer.lamp_on,
@@ -161,11 +162,12 @@ def steps_of(plan: Plan) -> tuple[Step, ...]:
     if stop is None or printer is None:
         return ()
     how, gain = plan.printing.stop, printer.travel_mm_s2
-    far = away_mm(plan)
+    legs, speed = legs_mm(plan), min(how.travel_mm_s, printer.top_mm_s)
+    far, travel = sum(legs), sum(lone_s(leg, speed, gain) for leg in legs)
     found = [Step("draw back", how.back_mm, how.back_mm / how.back_mm_s)] if how.back_mm and not how.by_firmware else []
     if how.raise_mm:
         found.append(Step("raise", how.raise_mm, how.raise_mm / printer.top_z_mm_s))
-    found.append(Step("travel", far, lone_s(far, min(how.travel_mm_s, printer.top_mm_s), gain)))
+    found.append(Step("travel", far, travel))
     if stop.before and stop.warm_s:
         found.append(Step("lamps warm up", None, stop.warm_s))
     if stop.settle_s:
@@ -178,7 +180,7 @@ def steps_of(plan: Plan) -> tuple[Step, ...]:
     elif stop.off:
         found.append(Step("hold", None, stop.held_s))
     found.append(Step("wait", None, stop.wait_s))
-    found.append(Step("return", far, lone_s(far, min(how.travel_mm_s, printer.top_mm_s), gain)))
+    found.append(Step("return", far, travel))
     if how.raise_mm:
         found.append(Step("lower", how.raise_mm, how.raise_mm / printer.top_z_mm_s))
     if how.back_mm and not how.by_firmware:
@@ -204,11 +206,12 @@ def middle(plan: Plan) -> tuple[float, float]:
     return (printer.bed_x_mm / 2, printer.bed_y_mm / 2) if printer else (0.0, 0.0)
 
 
-def away_mm(plan: Plan) -> float:
-    """How far it is from the middle of the print to the parking place."""
+def legs_mm(plan: Plan) -> tuple[float, ...]:
+    """How far it is from the middle of the print to the parking place: straight there, or along one axis at a time."""
     x, y = parking(plan)
     mx, my = middle(plan)
-    return math.hypot((mx if x is None else x) - mx, (my if y is None else y) - my)
+    along = abs((mx if x is None else x) - mx), abs((my if y is None else y) - my)
+    return (math.hypot(*along),) if plan.printing.stop.order == "straight" else along
 
 
 def switch_told(plan: Plan) -> list[OfTheSwitch]:

@@ -3,6 +3,7 @@
 import dataclasses
 import logging
 import time
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -187,9 +188,9 @@ def _made(made: Made, plan: Plan) -> dict[str, Any]:
     return {
         "stands": proof.stands,
         "said": summary(proof),
-        "failures": [_told(one, plan) for one in proof.failures[:40]],
+        "failures": [_told(one, plan, proof.free) for one in proof.failures[:40]],
         "failed": len(proof.failures),
-        "minds": [_told(one, plan) for one in proof.minds[:10]],
+        "minds": [_told(one, plan, proof.free) for one in proof.minds[:10]],
         "unknown": list(proof.unknown),
         "presses": proof.presses,
         "due": proof.due,
@@ -203,10 +204,10 @@ def _made(made: Made, plan: Plan) -> dict[str, Any]:
     }
 
 
-def _told(one: Failure, plan: Plan) -> dict[str, Any]:
+def _told(one: Failure, plan: Plan, free: Sequence[int]) -> dict[str, Any]:
     fixes = [
         {**dataclasses.asdict(fix), "edits": [edit.model_dump(mode="json") for edit in fix.edits]}
-        for fix in fixes_of(one, plan)
+        for fix in fixes_of(one, plan, free)
     ]
     return {
         "kind": one.kind,

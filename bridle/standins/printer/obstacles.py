@@ -1,8 +1,10 @@
 """What a stop runs into: the part itself, what stands beside it, and a purge line."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
 
-from bridle.standins.printer.field import Field, Three
+from bridle.standins.printer.field import Field, Met, Three
 from bridle.standins.printer.laid import Laid
 from bridle.standins.printer.virtual import Printer
 
@@ -13,11 +15,28 @@ CLEAR_MM = 1.0
 MOST_LAID = 100_000
 
 
+@dataclass(frozen=True, slots=True)
+class Round:
+    """Another way that a stop could take: how far up first, where it parks, along which axis first (mm)."""
+
+    park: tuple[float | None, float | None]
+    raised: float = 0.0
+    first: Literal["X", "Y"] | None = None
+
+    def way(self, at: Three) -> list[Three]:
+        """From a place to where it parks."""
+        x, y, z = at[0], at[1], at[2] + self.raised
+        to_x, to_y = (at[n] if to is None else to for n, to in enumerate(self.park))
+        corner = {"X": [(to_x, y, z)], "Y": [(x, to_y, z)], None: []}[self.first]
+        return [at, (x, y, z), *corner, (to_x, to_y, z)]
+
+
 class Obstacles:
     """The heights of what a printer has printed, as far as it has been told to keep it."""
 
-    def __init__(self, printer: Printer) -> None:
-        """The printer keeps from now on what it prints."""
+    def __init__(self, printer: Printer, rounds: Sequence[Round] = ()) -> None:
+        """The printer keeps from now on what it prints; `rounds` are tried at every stop."""
+        self._rounds, self._free, self._looked = rounds, set(range(len(rounds))), False
         self._printer, self._field = printer, Field(printer.model.low, printer.model.high)
         self._outlines = [
             (part.name, (*part.box[:4], part.box[4])) for part in printer.model.parts if part.box[4] >= CLEAR_MM
@@ -62,16 +81,31 @@ class Obstacles:
         self.keep(whole)
         if len(way) < 2:
             return
-        printer, places = self._printer, [(x, y, z) for x, y, z, _ in way]
-        lowest = min(z for _, _, z in places)
-        if self._field.top - lowest > FIFTH * printer.thick:
-            met = self._field.met(places, free, NOZZLE_MM, FIFTH * printer.thick)
+        printer = self._printer
+        for name, met in self._meets([(x, y, z) for x, y, z, _ in way], free):
+            brushed = name == "nozzle" and met.early and met.above < printer.thick
+            printer.met("purge" if brushed else "strikes", way[met.leg][3], met.at, name, met.above)
+        self._looked = True
+        for number in sorted(self._free):
+            round_ = self._rounds[number].way(way[0][:3])
+            if next(self._meets(round_, free), None) or printer.touches(round_):
+                self._free.remove(number)
+
+    @property
+    def free(self) -> tuple[int, ...]:
+        """Which of the rounds nothing stands in the way of, at any stop."""
+        return tuple(sorted(self._free)) if self._looked else ()
+
+    def _meets(self, places: Sequence[Three], free: Sequence[Three]) -> Iterator[tuple[str, Met]]:
+        """What the nozzle and each part of the head first meet on a way."""
+        lowest, least = min(z for _, _, z in places), FIFTH * self._printer.thick
+        if self._field.top - lowest > least:
+            met = self._field.met(places, free, NOZZLE_MM, least)
             if met is not None:
-                kind = "purge" if met.early and met.above < printer.thick else "strikes"
-                printer.met(kind, way[met.leg][3], met.at, "nozzle", met.above)
+                yield "nozzle", met
         for name, outline in self._outlines:
             if self._field.top <= lowest + outline[4]:
                 continue
             met = self._field.under(places, outline)
             if met is not None and (len(free) < 2 or self._field.under(free, outline) is None):
-                printer.met("strikes", way[met.leg][3], met.at, name, met.above)
+                yield name, met

@@ -81,6 +81,7 @@ class Failure:
 class Proof:
     """Whether a file is proven; what failed; what cannot be told; whether it was compared with its original.
 
+    `free` are the numbers of those other ways, of all that were asked for, on which no stop would meet anything.
     `presses` are those that count, `struck` those that somebody strikes out. Times in seconds.
     """
 
@@ -95,6 +96,7 @@ class Proof:
     longest_wait_line: int
     pauses: tuple[int, ...]
     compared: bool
+    free: tuple[int, ...] = ()
 
     @property
     def stands(self) -> Literal["proven", "incomplete", "failed"]:

@@ -3,6 +3,7 @@
 It reads for itself and shares nothing with what reads and changes files elsewhere: a mistake there is seen here.
 """
 
+import itertools
 import math
 import re
 from collections.abc import Callable, Iterable, Sequence, Set
@@ -575,6 +576,12 @@ class Printer:
         if self.lever is not None and within(a, b, self.lever) is not None:
             met.add(PRESS)
         return frozenset(met)
+
+    def touches(self, way: Sequence[Three]) -> bool:
+        """Whether a way meets the switch, or leaves the printer's reach; nothing is done on it."""
+        left, right, front, back, low, high = self.bounds
+        inside = all(left <= x <= right and front <= y <= back and low <= z <= high for x, y, z in way)
+        return not inside or any(self._meets(a, b) for a, b in itertools.pairwise(way))
 
     def _finds(self, words: list[bytes]) -> None:
         """A place that is named is where the head stands, from wherever it came."""

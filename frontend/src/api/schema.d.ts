@@ -1996,6 +1996,10 @@ export interface components {
             park_x: number | null;
             /** Park Y */
             park_y: number | null;
+            /** Corner X */
+            corner_x: number | null;
+            /** Corner Y */
+            corner_y: number | null;
             /** Press X */
             press_x: number | null;
             /** Press Y */
@@ -5572,6 +5576,7 @@ export interface components {
              *         "back_mm_s": 35,
              *         "by_firmware": false,
              *         "off_mm": 8,
+             *         "order": "straight",
              *         "over_mm": 0.4,
              *         "park_x_mm": null,
              *         "park_y_mm": null,
@@ -6135,6 +6140,7 @@ export interface components {
              *       "travel_mm_s": 150,
              *       "press_mm_s": 20,
              *       "raise_mm": 0,
+             *       "order": "straight",
              *       "over_mm": 0.4,
              *       "off_mm": 8,
              *       "settle_s": "0",
@@ -7379,6 +7385,12 @@ export interface components {
              * @default 0
              */
             raise_mm: number;
+            /**
+             * Order
+             * @default straight
+             * @enum {string}
+             */
+            order: "straight" | "x first" | "y first";
             /**
              * Over Mm
              * @default 0.4

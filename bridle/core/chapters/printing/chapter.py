@@ -52,7 +52,7 @@ def _findings(known: Reckoning, frames: Layers, given: Given) -> Iterator[Figure
     yield from proving.findings(plan, given)
     yield from reaching.findings(plan)
     yield from starting.findings(plan)
-    yield from stopping.findings(plan)
+    yield from stopping.findings(plan, given)
     yield from firing.findings(plan)
     yield from seeing.findings(known)
 

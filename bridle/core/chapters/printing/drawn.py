@@ -2,8 +2,15 @@
 
 from bridle.core.chapters.printing.state import BedDrawn, Box
 from bridle.core.plan.document import Plan
-from bridle.core.reckon.printing import parking, printer_of, stop_of, switch_of
+from bridle.core.reckon.printing import middle, parking, printer_of, stop_of, switch_of
 from bridle.core.reckon.printing_room import moves_head, room_of
+
+
+def _corner(plan: Plan) -> tuple[float | None, float | None]:
+    """Where the head turns on its way to the parking place; nothing where it goes straight there."""
+    (x, y), (mx, my) = parking(plan), middle(plan)
+    corners = {"x first": (mx if x is None else x, my), "y first": (mx, my if y is None else y)}
+    return corners.get(plan.printing.stop.order, (None, None))
 
 
 def bed(plan: Plan) -> BedDrawn | None:
@@ -43,6 +50,8 @@ def bed(plan: Plan) -> BedDrawn | None:
         body=body,
         park_x=at[0],
         park_y=at[1],
+        corner_x=_corner(plan)[0],
+        corner_y=_corner(plan)[1],
         press_x=press[0],
         press_y=press[1],
         free_low=room.free[0] if room else None,

@@ -41,6 +41,9 @@ class BedDrawn:
     body: Box | None
     park_x: float | None
     park_y: float | None
+    # Where the head turns on its way there, if it does.
+    corner_x: float | None
+    corner_y: float | None
     press_x: float | None
     press_y: float | None
     free_low: float | None

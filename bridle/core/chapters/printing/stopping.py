@@ -2,11 +2,13 @@
 
 from collections.abc import Iterator
 
+from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.printer import Printer
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.printing import layered, printer_of, stop_s, wait_s
+from bridle.core.reckon.proved import proof_stands
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
 OOZES = SnagKind(
@@ -72,13 +74,13 @@ MOST_DIRECT_MM = 3.0
 CLEAR_MM = 1.0
 
 
-def findings(plan: Plan) -> Iterator[Snag]:
+def findings(plan: Plan, given: Given) -> Iterator[Snag]:
     """What to mind in the stop; nothing without a printer."""
     yield from _delivered(plan)
     if printer_of(plan) is None:
         return
     yield from _drawn_back(plan)
-    yield from _raised(plan)
+    yield from _raised(plan, given)
     yield from _infill(plan)
     yield from _idle(plan)
     yield from _ringing(plan)
@@ -115,12 +117,13 @@ def _word(extruder: str) -> str:
     return "direct" if extruder == "direct" else "long-tube"
 
 
-def _raised(plan: Plan) -> Iterator[Snag]:
+def _raised(plan: Plan, given: Given) -> Iterator[Snag]:
     printer, stop, file, frames = printer_of(plan), plan.printing.stop, plan.printing.file, layered(plan)
     several = file is not None and file.things > 1
     if several and file is not None and frames is not None and frames.z_mm:
         needed = round(max(frames.z_mm) - min(frames.z_mm) + CLEAR_MM, 1)
-        if stop.raise_mm < needed - 0.05:
+        # Where the proof has found every way clear, nothing lies in it.
+        if stop.raise_mm < needed - 0.05 and proof_stands(plan, given) != "proven":
             fix = _put(
                 "Raise the head {to} first",
                 "Slow, and it drips; but it clears what stands.",

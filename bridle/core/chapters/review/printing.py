@@ -31,6 +31,7 @@ OUT: dict[OfTheSwitch, str] = {
     "first frames out": "those before the first layer",
     "last frames out": "those after the last layer",
 }
+WAY = {"x first": "along X, then along Y", "y first": "along Y, then along X"}
 # So many letters tell a file from any other that lies on the same card.
 LETTERS = 8
 
@@ -58,6 +59,8 @@ def _stop(plan: Plan, stop: Stop, switch: HeadSwitch | None) -> Iterator[Setting
     places = [f"{letter} {round(at, 2):g}" for letter, at in zip("XY", stop.park, strict=True) if at is not None]
     if places:
         yield line("the head parks at", slot(f"{', '.join(places)} mm"))
+    if stop.order in WAY:
+        yield line("its way there", slot(WAY[stop.order]))
     back = "as the printer's own retraction does" if stop.by_firmware else write(stop.back_mm, "mm")
     yield line("draws back", slot(back))
     if stop.raise_mm:

@@ -6,7 +6,7 @@ to be; pushed again at the parking place it would drip there. Where E counts rel
 slicer's own retraction at the layer change has to do it.
 """
 
-from bridle.core.subjects.parking.stop import Stand, Stop, firing, number
+from bridle.core.subjects.parking.stop import Stand, Stop, firing, number, travel
 
 
 def _stand(absolute_e: bool) -> Stand:
@@ -15,10 +15,16 @@ def _stand(absolute_e: bool) -> Stand:
 
 def before(stop: Stop, absolute_e: bool) -> list[str]:
     """Until the picture is taken."""
-    words = "".join(f" {'XY'[axis]}{number(to)}" for axis, to in enumerate(stop.park) if to is not None)
+    to = {axis: number(at) for axis, at in enumerate(stop.park) if at is not None}
     up = [] if not stop.raise_mm else ["G91", f"G1 Z{number(stop.raise_mm)} F{number(stop.raise_feed)}", "G90", "M83"]
-    away = [f"G0{words} F{number(stop.travel_feed)}"] if words else []
-    return ["G90", "M83", *_drawn_back(stop, absolute_e), *up, *away, *firing(stop, _stand(absolute_e))]
+    return [
+        "G90",
+        "M83",
+        *_drawn_back(stop, absolute_e),
+        *up,
+        *travel(stop, to, stop.order),
+        *firing(stop, _stand(absolute_e)),
+    ]
 
 
 def _drawn_back(stop: Stop, absolute_e: bool) -> list[str]:

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 INCH_MM = 25.4
+Order = Literal["straight", "x first", "y first"]
+BACK: dict[Order, Order] = {"straight": "straight", "x first": "y first", "y first": "x first"}
 # Nearer than this two positions are the same.
 NEAR_MM = 0.0005
 
@@ -39,7 +41,8 @@ class Stop:
     """What a stop does. With a switch, `press` is the axis and the coordinate at which it is held down.
 
     `park` is where the head stands while the picture is taken; a coordinate that is nothing stays as it is. A switch
-    is approached from `park` along its axis and left again by the same way. `on` and `off` are commands that fire
+    is approached from `park` along its axis and left again by the same way. `order` is how it goes to `park`; back it
+    goes the other way about. `on` and `off` are commands that fire
     instead of a switch; `before` and `after` switch lamps.
     """
 
@@ -54,6 +57,7 @@ class Stop:
     press_feed: float = 1200.0
     raise_mm: float = 0.0
     raise_feed: float = 600.0
+    order: Order = "straight"
     on: tuple[str, ...] = ()
     off: tuple[str, ...] = ()
     before: tuple[str, ...] = ()
@@ -93,13 +97,16 @@ def lines(stop: Stop, stand: Stand) -> Iterator[str]:
 
 
 def _away(stop: Stop, stand: Stand) -> Iterator[str]:
-    words = "".join(
-        f" {'XY'[axis]}{_told(stand, axis, to)}"
-        for axis, to in enumerate(stop.park)
-        if to is not None and abs(to - stand.at[axis]) > NEAR_MM
-    )
-    if words:
-        yield f"G0{words} F{number(stop.travel_feed)}"
+    to = {axis: at for axis, at in enumerate(stop.park) if at is not None and abs(at - stand.at[axis]) > NEAR_MM}
+    yield from travel(stop, {axis: _told(stand, axis, at) for axis, at in to.items()}, stop.order)
+
+
+def travel(stop: Stop, to: dict[int, str], order: Order) -> Iterator[str]:
+    """To a place along both axes at once, or along one after the other."""
+    words = [f" {'XY'[axis]}{at}" for axis, at in sorted(to.items(), reverse=order == "y first")]
+    for part in ["".join(words)] if order == "straight" else words:
+        if part:
+            yield f"G0{part} F{number(stop.travel_feed)}"
 
 
 def firing(stop: Stop, stand: Stand) -> Iterator[str]:
@@ -132,9 +139,7 @@ def firing(stop: Stop, stand: Stand) -> Iterator[str]:
 def _home(stop: Stop, stand: Stand) -> Iterator[str]:
     moved = {axis for axis, to in enumerate(stop.park) if to is not None}
     moved |= {"XY".index(stop.press[0])} if stop.press else set()
-    words = "".join(f" {'XY'[axis]}{_told(stand, axis, stand.at[axis])}" for axis in sorted(moved))
-    if words:
-        yield f"G0{words} F{number(stop.travel_feed)}"
+    yield from travel(stop, {axis: _told(stand, axis, stand.at[axis]) for axis in moved}, BACK[stop.order])
     if stop.raise_mm > 0:
         yield f"G1 Z{_told(stand, 2, stand.at[2])} F{number(stop.raise_feed)}"
 

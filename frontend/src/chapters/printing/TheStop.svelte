@@ -43,6 +43,11 @@
     { value: 'slicer', label: 'the slicer’s field' },
     { value: 'host', label: 'the host’s commands' }
   ] as const;
+  const ORDERS = [
+    { value: 'straight', label: 'straight there' },
+    { value: 'x first', label: 'along X first' },
+    { value: 'y first', label: 'along Y first' }
+  ] as const;
   const RIDES = [
     { value: 'on its own', label: 'stands on its own' },
     { value: 'on the printer', label: 'stands on the printer' }
@@ -110,16 +115,25 @@
     const park = { x: bed.park_x, y: bed.park_y ?? part.y };
     const press = { x: bed.press_x ?? park.x, y: bed.press_y ?? park.y };
     const share = step.seconds ? Math.min(1, (elapsed - begun) / step.seconds) : 1;
-    const between = (a: typeof part, b: typeof part) => ({
-      x: a.x + (b.x - a.x) * share,
-      y: a.y + (b.y - a.y) * share
+    const between = (a: typeof part, b: typeof part, done = share) => ({
+      x: a.x + (b.x - a.x) * done,
+      y: a.y + (b.y - a.y) * done
     });
+    const turn = bed.corner_x === null || bed.corner_y === null ? null : { x: bed.corner_x, y: bed.corner_y };
+    const along = (done: number) => {
+      if (!turn) return between(part, park, done);
+      const first = Math.hypot(turn.x - part.x, turn.y - part.y);
+      const cut = first / (first + Math.hypot(park.x - turn.x, park.y - turn.y) || 1);
+      return done < cut
+        ? between(part, turn, done / cut)
+        : between(turn, park, (done - cut) / (1 - cut || 1));
+    };
     const heads: Record<string, typeof part> = {
-      travel: between(part, park),
+      travel: along(share),
       press: between(park, press),
       hold: press,
       'back off': between(press, park),
-      return: between(park, part),
+      return: along(1 - share),
       'draw back': part,
       raise: part,
       lower: part,
@@ -232,6 +246,15 @@
           unit="focal"
           min={-2000}
           empty="as on its card"
+        /></Row
+      >
+      <Row label="its way there"
+        ><Choice
+          label="The head’s way to its parking place"
+          options={ORDERS}
+          value={stop.order ?? 'straight'}
+          onchoose={(order) => sheet.put('printing.stop.order', order)}
+          quiet
         /></Row
       >
       <Row label="the camera"

@@ -38,6 +38,7 @@
       ? null
       : { x: bed.park_x, y: bed.park_y ?? middle?.y ?? (bed.bed.y0 + bed.bed.y1) / 2 }
   );
+  const turn = $derived(bed.corner_x === null ? '' : `L${bed.corner_x} ${-(bed.corner_y ?? 0)}`);
   const press = $derived(bed.press_x === null || !park ? null : { x: bed.press_x, y: bed.press_y ?? park.y });
   const free = $derived(
     bed.axis === 'X'
@@ -81,7 +82,7 @@
   <path class="below" d={below} />
   <path class="layer" d={layer} />
   {#if middle && park}
-    <path class="travel" d="M{middle.x} {-middle.y}L{park.x} {-park.y}" />
+    <path class="travel" d="M{middle.x} {-middle.y}{turn}L{park.x} {-park.y}" />
     <text class="on" x={(middle.x + park.x) / 2} y={-(middle.y + park.y) / 2 - 4} text-anchor="middle"
       >travel</text
     >
