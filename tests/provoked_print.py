@@ -74,6 +74,21 @@ def twice_switched() -> Plan:
     return plan.model_copy(update={"kit": Kit(copies=(*plan.kit.copies, fires))})
 
 
+def by_remote(cell: float | None = None, **more: Any) -> Plan:
+    """A print whose head works a bought radio remote."""
+    plan = printed()
+    card = made("trigger").model_copy(
+        update={
+            "name": "radio remote",
+            "source": "wireless remote",
+            "link_drops": "goes on by itself",
+            "cell_presses": cell,
+        }
+    )
+    remote = plan.model_copy(update={"kit": Kit(copies=(*plan.kit.copies, Copy(key="remote", card=card)))})
+    return apply(remote, [Edit(path=path.replace("__", "."), value=value) for path, value in more.items()])[0]
+
+
 def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Already:
     return Already(name=name, sort=sort, count=count, layers=layers, line=line)
 
@@ -116,6 +131,8 @@ PRINTED: dict[str, Plan] = {
     "stop-leaves-lamps-dark": lit_for_the_frame(),
     "pause-waits": printed(printer={"fires": "pause"}),
     "switch-on-two-cards": twice_switched(),
+    "pads-not-known": by_remote(trigger__pads={"wires": ["left", "middle", "right"]}),
+    "remote-runs-empty": by_remote(cell=4),
     "switch-refitted": printed(switch={"read_on": READ, "refitted_on": REFITTED}),
     "switch-pushed-too-far": printed(stop={"over_mm": 2.5}),
     "switch-barely-pressed": printed(stop={"over_mm": 0.05}),

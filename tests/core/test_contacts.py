@@ -11,6 +11,7 @@ from bridle.core.subjects.circuits.contacts import Reading, Stage, Thing, named,
 
 ROLES = {
     "release": ("ground", "focus", "shutter", "nothing"),
+    "pads": ("ground", "focus", "shutter", "nothing"),
     "switch": ("common", "normally open", "normally closed", "nothing"),
 }
 Labels = tuple[str, ...]
@@ -19,7 +20,7 @@ Labels = tuple[str, ...]
 def joined(thing: str, labels: Labels, stage: Stage, a: int, b: int) -> bool:
     """What the button closes, followed from wire to wire: a thing of copper, not a table."""
     bridges = [[n for n, label in enumerate(labels) if label == "ground"]]
-    if thing == "release":
+    if thing != "switch":
         pressed = {"rest": ("ground",), "half": ("ground", "focus"), "full": ("ground", "focus", "shutter")}[stage]
         bridges += [[n for n, label in enumerate(labels) if label in pressed]]
     else:
@@ -33,16 +34,34 @@ def joined(thing: str, labels: Labels, stage: Stage, a: int, b: int) -> bool:
     return b in reached
 
 
-def said(thing: str, labels: Labels, one: Reading) -> bool:
+def answers(thing: str, labels: Labels, one: Reading) -> set[bool]:
+    """What can come of a reading: a remote does by itself what comes with a press that is not the one asked for."""
     if one.ask == "above":
-        return labels[one.a] in ("focus", "shutter") and labels[one.b] == "ground"
-    return joined(thing, labels, one.stage, one.a, one.b)
+        return {labels[one.a] in ("focus", "shutter") and labels[one.b] == "ground"}
+    touched = {labels[one.a], labels[one.b]}
+    if one.ask == "focuses":
+        pressed = {"shutter", "ground"}, {"shutter", "focus"}
+        return {True} if touched == {"focus", "ground"} else {True, False} if touched in pressed else {False}
+    if one.ask == "fires":
+        return (
+            {True}
+            if touched == {"shutter", "ground"}
+            else {True, False}
+            if touched == {"shutter", "focus"}
+            else {False}
+        )
+    return {joined(thing, labels, one.stage, one.a, one.b)}
+
+
+def said(thing: str, labels: Labels, one: Reading) -> bool:
+    """Some answer that can come."""
+    return max(answers(thing, labels, one))
 
 
 def labellings(thing: str, wires: int) -> Iterator[Labels]:
     for labels in itertools.product(ROLES[thing], repeat=wires):
         counts = {role: labels.count(role) for role in ROLES[thing]}
-        if thing == "release":
+        if thing != "switch":
             if counts["ground"] >= 1 and counts["shutter"] == 1 and counts["focus"] <= 1:
                 yield labels
         elif counts["common"] == 1 and max(counts["normally open"], counts["normally closed"]) == 1:
@@ -52,11 +71,15 @@ def labellings(thing: str, wires: int) -> Iterator[Labels]:
 @st.composite
 def puzzles(draw: st.DrawFn) -> tuple[Thing, Labels, list[Reading]]:
     """A thing with its true labels, and some readings of it."""
-    thing: Thing = draw(st.sampled_from(["release", "switch"]))
+    thing: Thing = draw(st.sampled_from(["release", "pads", "switch"]))
     wires = draw(st.integers(2, 4))
     labels = draw(st.sampled_from(list(labellings(thing, wires))))
     asked = draw(st.lists(st.sampled_from(list(questions(thing, wires))), max_size=12, unique=True))
-    return thing, labels, [one._replace(yes=said(thing, labels, one)) for one in asked]
+    return (
+        thing,
+        labels,
+        [one._replace(yes=draw(st.sampled_from(sorted(answers(thing, labels, one))))) for one in asked],
+    )
 
 
 class Contacts(TestCase):
@@ -65,7 +88,7 @@ class Contacts(TestCase):
         self, puzzle: tuple[Thing, Labels, list[Reading]]
     ) -> None:
         thing, labels, readings = puzzle
-        fit = [way for way in labellings(thing, len(labels)) if all(said(thing, way, r) == r.yes for r in readings)]
+        fit = [way for way in labellings(thing, len(labels)) if all(r.yes in answers(thing, way, r) for r in readings)]
         told = named(thing, len(labels), readings)
         self.assertEqual(told.left, len(fit))
         for wire, role in enumerate(told.roles):
@@ -77,11 +100,11 @@ class Contacts(TestCase):
     def test_the_next_reading_leaves_the_fewest_at_worst(self, puzzle: tuple[Thing, Labels, list[Reading]]) -> None:
         thing, labels, readings = puzzle
         wires = len(labels)
-        fit = [way for way in labellings(thing, wires) if all(said(thing, way, r) == r.yes for r in readings)]
+        fit = [way for way in labellings(thing, wires) if all(r.yes in answers(thing, way, r) for r in readings)]
 
         def halves(one: Reading) -> tuple[list[Labels], list[Labels]]:
-            yes = [way for way in fit if said(thing, way, one)]
-            return yes, [way for way in fit if way not in yes]
+            each = [(way, answers(thing, way, one)) for way in fit]
+            return [way for way, come in each if True in come], [way for way, come in each if False in come]
 
         told = named(thing, wires, readings)
         best = min(max(map(len, halves(one))) for one in questions(thing, wires))
@@ -89,7 +112,7 @@ class Contacts(TestCase):
             self.assertEqual(best, len(fit), "no reading tells more")
             return
         self.assertEqual(max(map(len, halves(told.next))), best)
-        alike = [len({tuple(said(thing, way, one) for one in questions(thing, wires)) for way in half})
+        alike = [len({tuple(frozenset(answers(thing, way, one)) for one in questions(thing, wires)) for way in half})
                  for half in halves(told.next)]  # fmt: skip
         self.assertEqual(told.settles, alike == [1, 1])
 
@@ -106,7 +129,7 @@ class Contacts(TestCase):
                 break
             readings = [*readings, told.next._replace(yes=said(thing, labels, told.next))]
         self.assertIsNone(told.next)
-        if thing == "release" and len(labels) == 3 and "nothing" not in labels and labels.count("ground") == 1:
+        if thing != "switch" and len(labels) == 3 and "nothing" not in labels and labels.count("ground") == 1:
             self.assertEqual(told.roles, labels, "three wires of a two-stage button can all be named")
 
     @given(puzzles(), st.data())
@@ -122,7 +145,7 @@ class Contacts(TestCase):
         every = list(labellings(thing, len(labels)))
 
         def possible(some: list[Reading]) -> bool:
-            return any(all(said(thing, way, r) == r.yes for r in some) for way in every)
+            return any(all(r.yes in answers(thing, way, r) for r in some) for way in every)
 
         self.assertFalse(possible(list(told.against)))
         for one in told.against:
@@ -139,6 +162,21 @@ class Contacts(TestCase):
         self.assertEqual((told.next.ask, told.settles), ("above", True))
         told = named("release", 3, [*readings, Reading("above", "rest", 1, 0)])
         self.assertEqual(told.roles, ("ground", "focus", "shutter"))
+
+    def test_pads_are_named_by_touching_them_alone(self) -> None:
+        """Two that fire and two that focus have the ground in common, once the third pair is known to do nothing."""
+        fires = [
+            Reading("fires", "rest", 0, 2),
+            Reading("fires", "rest", 1, 2, False),
+            Reading("fires", "rest", 0, 1, False),
+        ]
+        told = named("pads", 3, [*fires, Reading("focuses", "rest", 0, 1), Reading("focuses", "rest", 1, 2, False)])
+        self.assertEqual(told.roles, ("ground", "focus", "shutter"))
+        self.assertIsNone(told.next)
+        both = named(
+            "pads", 3, [Reading("fires", "rest", 0, 1), Reading("fires", "rest", 0, 2), Reading("fires", "rest", 1, 2)]
+        )
+        self.assertEqual(both.left, 0, "three pairs cannot all fire")
 
     def test_what_is_no_reading(self) -> None:
         for thing, wires, readings in (

@@ -91,6 +91,7 @@ NAMED: tuple[tuple[str, str], ...] = (
     (r"rig\.lead", "take"),
     (r"trigger\.joins", "join"),
     (r"trigger\.switch", "printed on it"),
+    (r"trigger\.pads", "own button"),
     (r"trigger\.pin", "use "),
     (r"trigger\.ground_", "wire"),
     (r"trigger\.keep_awake_s", "awake"),

@@ -573,6 +573,14 @@ SAID: dict[str, tuple[str, ...]] = {
         "The lever switch and a switch that is pressed look like one switch on two cards.",
         "Keep one card: take a switch that is pressed off · The switch that the head meets fires the camera. Do the bench test again.",
     ),
+    "pads-not-known": (
+        "Which pads of the radio remote focus and which one fires is not known yet.",
+        "Have its own button pressed · The head, or an arm on it, pushes the button of the remote. Nothing is soldered.",
+    ),
+    "remote-runs-empty": (
+        "The cell of the radio remote lasts for about 4 presses; 6 are planned.",
+        "Feed it from a supply · Two wires to where its cell sits, at the same voltage: measure which is plus before you solder.",
+    ),
     "print-has-tower": (
         "A tower is printed beside the part, X 20 to 45 and Y 150.5 to 180 mm.",
         "Accept the tower · It is hidden, or meant to be seen, and nothing hits it.",

@@ -217,6 +217,7 @@ BEGINNINGS: dict[str, Callable[..., Begun | tuple[RingMark, ...] | tuple[Fractio
     r"light\.densities": lambda plan: Density(),
     r"light\.stars_px": lambda plan: 2.0,
     r"trigger\.lead": lambda plan: Sounded(wires=("red", "white", "yellow")),
+    r"trigger\.pads": lambda plan: Sounded(wires=("left pad", "middle pad", "right pad")),
     r"trigger\.switch": lambda plan: Sounded(wires=("left", "middle", "right")),
     r"trigger\.look": lambda plan: Look(),
     r"trigger\.actuator": lambda plan: Actuator(),

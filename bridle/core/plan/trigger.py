@@ -20,7 +20,10 @@ CopyKey = Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
 
 
 class Meter(Section):
-    """A reading between two wires: are they joined at this stage (`closed`), or does `a` stand above `b`."""
+    """A reading between two wires: are they joined at this stage (`closed`), does `a` stand above `b`.
+
+    Or they are touched together: does it focus (`focuses`), does it fire (`fires`).
+    """
 
     ask: Ask = "closed"
     stage: Stage = "rest"
@@ -123,6 +126,8 @@ class Actuator(Section):
 class Chain(Section):
     """From what fires to the camera.
 
+    `pads` are those under the button of a bought remote across which a switch is soldered; None where its button itself
+    is pressed.
     `joins` is None while all is joined as it belongs. `dwell_s` is how long what calls the frames waits for each,
     where it does; `keep_awake_s` how often something is pressed to keep a camera, a phone or an app awake.
     `ground_mm` is how much of the lead's ground the lamps' current shares. `may_miss` is how many frames of the shoot
@@ -131,6 +136,7 @@ class Chain(Section):
 
     lead: Sounded | None = None
     switch: Sounded | None = None
+    pads: Sounded | None = None
     joins: Annotated[tuple[Join, ...], Field(max_length=40)] | None = None
     pin: Line = ""
     dwell_s: Duration | None = None

@@ -53,6 +53,9 @@ class Trigger(CardBase):
     supply_v: Annotated[float, Field(ge=SMALLEST, le=60, allow_inf_nan=False)] = 5.0
     pins: Annotated[tuple[Pin, ...], Field(max_length=40)] = ()
     presses: Unknown = None
+    # How many presses the cell of a remote lasts for; whether it is fed by that.
+    cell_presses: Unknown = None
+    fed: Literal["its own cell", "a supply"] = "its own cell"
     button_ohm: NonNegative = 240.0
     range_mm: NonNegative | None = None
     sleeps_after_s: Duration = Fraction(0)

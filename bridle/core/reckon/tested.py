@@ -19,12 +19,13 @@ PRESSES = Formula(
 What = Literal["one press", "ten presses", "with the rig", "lamp", "many presses"]
 Stand = Literal["passed", "missed", "fewer", "older", "simulated", "never"]
 # What of the plan makes a chain another one.
-OF_THE_CHAIN = ("lead", "switch", "joins", "pin", "lamps")
+OF_THE_CHAIN = ("lead", "switch", "pads", "joins", "pin", "lamps")
 OF_THE_BEAT = ("half_s", "press_s")
 # What a chain is not tried for: what a part is called and weighs, and what it draws or does when nobody is there.
 ALIKE = (
     "name", "note", "typed", "measured", "mass_g", "standby_w", "picture_j", "warmest_c", "after_cut", "draws_w",
     "schedule", "shutter_done", "shutter_rated", "manual", "raw", "only_f", "slowest_s", "stabiliser", "menu",
+    "cell_presses", "fed",
 )  # fmt: skip
 
 
@@ -52,6 +53,8 @@ def chain_digest(plan: Plan) -> str:
             if getattr(parts[name], field) == fields[field].default:
                 del card[field]
     chain = plan.trigger.model_dump(mode="json", include=set(OF_THE_CHAIN))
+    if chain["pads"] is None:
+        del chain["pads"]
     for use in chain["lamps"]:
         if use["levels"] == [1.0]:
             del use["levels"]

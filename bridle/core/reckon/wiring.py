@@ -13,7 +13,7 @@ from bridle.core.plan.kit import Body, Imager, Phone
 from bridle.core.plan.trigger import Join, Sounded
 from bridle.core.plan.wired import Cable, Coupling, Trigger
 from bridle.core.reckon.parts import first_of, source_of
-from bridle.core.subjects.circuits.contacts import Named, Reading, Role, Thing, named
+from bridle.core.subjects.circuits.contacts import Named, Reading, Role, Thing, named, questions
 
 # What a source has on its wires: contacts, a changeover contact, a pin that is driven, a button of a headset, nothing.
 Output = Literal["buttons", "switch", "pin", "headset", "nothing"]
@@ -87,7 +87,7 @@ def sounded(thing: Thing, what: Sounded | None) -> Named | None:
     if what is None:
         return None
     stages = ("rest", "full") if thing == "switch" else ("rest", "half", "full")
-    asked: tuple[str, ...] = ("closed",) if thing == "switch" else ("closed", "above")
+    asked = {one.ask for one in questions(thing, len(what.wires))}
     fits = [one for one in what.readings if one.stage in stages and one.ask in asked]
     return named(thing, len(what.wires), [Reading(one.ask, one.stage, one.a, one.b, one.yes) for one in fits])
 

@@ -2597,6 +2597,8 @@ export interface components {
          * Chain
          * @description From what fires to the camera.
          *
+         *     `pads` are those under the button of a bought remote across which a switch is soldered; None where its button itself
+         *     is pressed.
          *     `joins` is None while all is joined as it belongs. `dwell_s` is how long what calls the frames waits for each,
          *     where it does; `keep_awake_s` how often something is pressed to keep a camera, a phone or an app awake.
          *     `ground_mm` is how much of the lead's ground the lamps' current shares. `may_miss` is how many frames of the shoot
@@ -2605,6 +2607,7 @@ export interface components {
         Chain: {
             lead?: components["schemas"]["Sounded"] | null;
             switch?: components["schemas"]["Sounded"] | null;
+            pads?: components["schemas"]["Sounded"] | null;
             /** Joins */
             joins?: components["schemas"]["Join"][] | null;
             /**
@@ -4534,7 +4537,9 @@ export interface components {
         };
         /**
          * Meter
-         * @description A reading between two wires: are they joined at this stage (`closed`), or does `a` stand above `b`.
+         * @description A reading between two wires: are they joined at this stage (`closed`), does `a` stand above `b`.
+         *
+         *     Or they are touched together: does it focus (`focuses`), does it fire (`fires`).
          */
         Meter: {
             /**
@@ -4542,7 +4547,7 @@ export interface components {
              * @default closed
              * @enum {string}
              */
-            ask: "closed" | "above";
+            ask: "closed" | "above" | "focuses" | "fires";
             /**
              * Stage
              * @default rest
@@ -4568,7 +4573,7 @@ export interface components {
              * Ask
              * @enum {string}
              */
-            ask: "closed" | "above";
+            ask: "closed" | "above" | "focuses" | "fires";
             /**
              * Stage
              * @enum {string}
@@ -5550,6 +5555,7 @@ export interface components {
              * @default {
              *       "lead": null,
              *       "switch": null,
+             *       "pads": null,
              *       "joins": null,
              *       "pin": "",
              *       "dwell_s": null,
@@ -7779,6 +7785,14 @@ export interface components {
             pins: components["schemas"]["Pin"][];
             /** Presses */
             presses?: number | null;
+            /** Cell Presses */
+            cell_presses?: number | null;
+            /**
+             * Fed
+             * @default its own cell
+             * @enum {string}
+             */
+            fed: "its own cell" | "a supply";
             /**
              * Button Ohm
              * @default 240
@@ -7860,6 +7874,12 @@ export interface components {
             interval_s: number;
             lead?: components["schemas"]["SoundedState"] | null;
             switch?: components["schemas"]["SoundedState"] | null;
+            pads?: components["schemas"]["SoundedState"] | null;
+            /**
+             * Remote
+             * @default
+             */
+            remote: string;
             /**
              * Bench
              * @default []

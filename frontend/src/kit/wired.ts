@@ -80,6 +80,12 @@ export function triggerFields(card: Trigger): Field[] {
         ]
       : []),
     ...(pressed ? [field('presses', 'made for so many presses', 'times', UNKNOWN)] : []),
+    ...(card.source === 'wireless remote'
+      ? [
+          field('fed', 'runs on', '', { choices: ['its own cell', 'a supply'] }),
+          field('cell_presses', 'its cell lasts for presses', 'times', UNKNOWN)
+        ]
+      : []),
     ...(card.source === 'headset' ? [field('button_ohm', 'its button has', 'Ω')] : []),
     ...(radio
       ? [

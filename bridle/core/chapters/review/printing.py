@@ -11,6 +11,7 @@ from bridle.core.plan.printing import OfTheSwitch
 from bridle.core.quantity import write
 from bridle.core.reckon.printing import layered, printer_of, stop_of, switch_of, switch_told
 from bridle.core.reckon.proved import Stands, proof_now, proof_stands
+from bridle.core.reckon.soldering import joined_pads, solderable
 from bridle.core.snag import slot
 from bridle.core.subjects.parking.stop import Stop
 
@@ -68,6 +69,7 @@ def _stop(plan: Plan, stop: Stop, switch: HeadSwitch | None) -> Iterator[Setting
     if stop.press is not None and switch is not None:
         yield line("it presses at", slot(f"{stop.press[0]} {round(stop.press[1], 2):g} mm"))
         yield line("the switch is fixed", slot(FIXED[switch.rides]))
+        yield from _pads(plan)
         yield from _ends(plan)
     printer = printer_of(plan)
     if stop.press is not None or stop.off:
@@ -80,6 +82,14 @@ def _stop(plan: Plan, stop: Stop, switch: HeadSwitch | None) -> Iterator[Setting
     yield line("then it waits", slot(stop.wait_s, "s"))
     if stop.press is not None and switch is not None and switch.read_on:
         yield line("the click, read on", slot(f"{switch.read_on.day} {switch.read_on:%b %Y}; again after a refit"))
+
+
+def _pads(plan: Plan) -> Iterator[SettingLine]:
+    """Where the switch is soldered to, in a bought remote."""
+    remote, found = solderable(plan), joined_pads(plan)
+    if remote is not None and found is not None:
+        yield line("its common contact goes to", slot(f"{found[0]} of the {remote.name}"))
+        yield line("its open contact goes to", slot(found[1]))
 
 
 def _ends(plan: Plan) -> Iterator[SettingLine]:

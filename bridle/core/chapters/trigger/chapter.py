@@ -11,6 +11,7 @@ from bridle.core.chapters.trigger import (
     lamps,
     links,
     pressing,
+    remotes,
     timer,
     unread,
 )
@@ -23,6 +24,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.trigger import Sounded
 from bridle.core.reckon.hearing import STAGES, Hearing
 from bridle.core.reckon.reckoning import Reckoning, Shooting
+from bridle.core.reckon.soldering import solderable
 from bridle.core.reckon.tested import chain_digest
 from bridle.core.reckon.wiring import output_of, parts_of, sounded
 from bridle.core.subjects.circuits.contacts import Named, Thing
@@ -38,8 +40,9 @@ KINDS = (
     *links.KINDS,
     *apart.KINDS,
     *called.KINDS,
+    *remotes.KINDS,
 )
-FAMILIES = (called, contacts, circuits, pressing, lamps, apart, afar)
+FAMILIES = (called, contacts, circuits, pressing, lamps, apart, afar, remotes)
 
 
 def tell(known: Reckoning) -> Answer[TriggerState]:
@@ -75,6 +78,8 @@ def _state(shooting: Shooting) -> TriggerState:
         interval_s=float(shooting.cycle.interval_s),
         lead=_sounded("release", plan.trigger.lead),
         switch=_sounded("switch", plan.trigger.switch),
+        pads=_sounded("pads", plan.trigger.pads),
+        remote=remote.name if (remote := solderable(plan)) else "",
         bench=tuple(bench.bench(shooting)),
         digest=chain_digest(plan),
         prepare=tuple(preparing(plan)),

@@ -6,6 +6,7 @@ from bridle.core.chapters.trigger.state import Preparing
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Phone
 from bridle.core.reckon.calls import lamps_of
+from bridle.core.reckon.soldering import joined_pads, solderable
 from bridle.core.reckon.wiring import output_of, parts_of
 
 RADIO = ("wireless remote", "app", "camera board")
@@ -54,12 +55,15 @@ def preparing(plan: Plan) -> Iterator[Preparing]:
             what="behind a wall: hole and stand-out, from the wall's thickness and the travel",
             why="it stands out by more than its way to the click, and by less than its whole way",
         )
+    soldered = solderable(plan) is not None and plan.trigger.pads is not None
+    if soldered:
+        yield from _soldered(plan)
     if parts.cable is not None and parts.cable.made == "cut open":
         yield Preparing(
             what="name the wires with the meter, before the ends are soldered",
             why="colours mean nothing, and a joint is not undone in the field",
         )
-    if output in ("pin", "switch") or (parts.cable is not None and parts.cable.made == "cut open"):
+    if soldered or output in ("pin", "switch") or (parts.cable is not None and parts.cable.made == "cut open"):
         yield Preparing(
             what="solder, sleeve, and tie each lead down a hand's breadth from its joint",
             why="a lead that is pulled breaks at the solder first",
@@ -73,3 +77,18 @@ def preparing(plan: Plan) -> Iterator[Preparing]:
         why="everything that was screwed since has moved it",
     )
     yield Preparing(what="the bench test, in its order", why="each step finds what the next would hide")
+
+
+def _soldered(plan: Plan) -> Iterator[Preparing]:
+    """A switch across the pads of a remote's button."""
+    found = joined_pads(plan)
+    yield Preparing(
+        what="open the remote, its cell out, and find its pads by touching them two by two, its cell in again",
+        why="once the switch is soldered on, a wrong pair is found out by the missing frames",
+    )
+    if found is not None:
+        common, pressed = found
+        yield Preparing(
+            what=f"solder the switch's common contact to {common}, and its open contact to {pressed}",
+            why="one contact has to do for both presses: what focuses and what fires are joined",
+        )

@@ -100,7 +100,7 @@ class WireNamed:
 class MeterNext:
     """The reading to take next."""
 
-    ask: Literal["closed", "above"]
+    ask: Literal["closed", "above", "focuses", "fires"]
     stage: Literal["rest", "half", "full"]
     a: int
     b: int
@@ -162,6 +162,9 @@ class TriggerState:
     interval_s: float = 0.0
     lead: SoundedState | None = None
     switch: SoundedState | None = None
+    pads: SoundedState | None = None
+    # The remote across whose button a switch can be soldered; empty where there is none.
+    remote: str = ""
     bench: tuple[BenchStep, ...] = ()
     digest: str = ""
     prepare: tuple[Preparing, ...] = ()

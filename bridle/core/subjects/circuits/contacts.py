@@ -1,23 +1,25 @@
-"""Which wire is which: the contacts of a release or a switch, from what a meter says.
+"""Which wire is which: the contacts of a release, of a remote's button or a switch, from what a meter says.
 
 Colours mean nothing. Every way of naming the wires is tried against the readings: what all the ways that are left agree
 on is known, and the reading that parts them best is the next one to take.
 """
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
+from types import MappingProxyType
 from typing import Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-Thing = Literal["release", "switch"]
+Thing = Literal["release", "pads", "switch"]
 Role = Literal["ground", "focus", "shutter", "common", "normally open", "normally closed", "nothing"]
 Stage = Literal["rest", "half", "full"]
-# Pairs that are joined, or of which the first stands above the second while the camera is on.
-Ask = Literal["closed", "above"]
+# Pairs that are joined; of which the first stands above the second while the camera is on; touched together, with what
+# belongs to them switched on: does it focus, does it fire.
+Ask = Literal["closed", "above", "focuses", "fires"]
 
 # More wires than this are in no lead of a release.
 MOST_WIRES = 6
@@ -33,6 +35,10 @@ class Reading(NamedTuple):
     yes: bool = True
 
 
+Pairs = tuple[tuple[Role, Role], ...]
+Touched = tuple[Pairs, Pairs]
+
+
 class Build(NamedTuple):
     """How a thing is made: how many wires play each role, at least and at most, and what is joined when.
 
@@ -42,16 +48,37 @@ class Build(NamedTuple):
     roles: dict[Role, tuple[int, int]]
     stages: tuple[Stage, ...]
     joined: dict[Stage, tuple[tuple[Role, ...], ...]]
-    above: tuple[tuple[Role, Role], ...]
+    above: Pairs
+    # What comes of touching two: the pairs of which that is sure, and those where it may come or not.
+    touched: Mapping[Ask, Touched] = MappingProxyType({})
+
+
+# Half press joins focus and ground; a full press joins the shutter to both.
+BUTTON: dict[Stage, tuple[tuple[Role, ...], ...]] = {
+    "rest": (), "half": (("ground", "focus"),), "full": (("ground", "focus", "shutter"),),
+}  # fmt: skip
+ABOVE: Pairs = (("focus", "ground"), ("shutter", "ground"))
 
 
 BUILDS: dict[Thing, Build] = {
-    # Half press joins focus and ground; a full press joins the shutter to both. A shield is ground once more.
+    # A shield is ground once more.
     "release": Build(
         {"ground": (1, MOST_WIRES), "focus": (0, 1), "shutter": (1, 1), "nothing": (0, MOST_WIRES)},
         ("rest", "half", "full"),
-        {"rest": (), "half": (("ground", "focus"),), "full": (("ground", "focus", "shutter"),)},
-        (("focus", "ground"), ("shutter", "ground")),
+        BUTTON,
+        ABOVE,
+    ),
+    # The pads under the button of a remote, which does by itself what it is told: some focus before they fire, and some
+    # fire where the full pad meets the half pad that is held.
+    "pads": Build(
+        {"ground": (1, MOST_WIRES), "focus": (0, 1), "shutter": (1, 1), "nothing": (0, MOST_WIRES)},
+        ("rest", "half", "full"),
+        BUTTON,
+        ABOVE,
+        {
+            "focuses": ((("focus", "ground"),), (("shutter", "ground"), ("shutter", "focus"))),
+            "fires": ((("shutter", "ground"),), (("shutter", "focus"),)),
+        },
     ),
     "switch": Build(
         {"common": (1, 1), "normally open": (0, 1), "normally closed": (0, 1), "nothing": (0, MOST_WIRES)},
@@ -134,6 +161,8 @@ def _answers(thing: Thing, ask: Ask, stage: Stage) -> NDArray[np.bool_]:
         for high, low in build.above:
             said[names.index(high), names.index(low)] = True
         return said
+    if ask in ("focuses", "fires"):
+        return _pairs(names, build.touched[ask][0] if build.touched else ())
     # Only what may be there twice meets itself; a wire that leads nowhere meets nothing.
     for role in (role for role, (_, most) in build.roles.items() if most > 1 and role != "nothing"):
         said[names.index(role), names.index(role)] = True
@@ -141,6 +170,25 @@ def _answers(thing: Thing, ask: Ask, stage: Stage) -> NDArray[np.bool_]:
         for one, other in itertools.permutations(together, 2):
             said[names.index(one), names.index(other)] = True
     return said
+
+
+def _pairs(names: list[Role], pairs: Pairs) -> NDArray[np.bool_]:
+    said = np.zeros((len(names), len(names)), dtype=bool)
+    for one, other in pairs:
+        said[names.index(one), names.index(other)] = said[names.index(other), names.index(one)] = True
+    return said
+
+
+@cache
+def _either(thing: Thing, ask: Ask) -> NDArray[np.bool_]:
+    """Between which two roles either answer may come; shape (roles, roles)."""
+    build = BUILDS[thing]
+    return _pairs(list(build.roles), build.touched[ask][1] if ask in build.touched else ())
+
+
+def _may(thing: Thing, ways: NDArray[np.int8], one: Reading) -> NDArray[np.bool_]:
+    """Whether either answer fits, way by way."""
+    return _either(thing, one.ask)[ways[:, one.a], ways[:, one.b]]
 
 
 def _answer(thing: Thing, ways: NDArray[np.int8], one: Reading) -> NDArray[np.bool_]:
@@ -151,7 +199,7 @@ def _answer(thing: Thing, ways: NDArray[np.int8], one: Reading) -> NDArray[np.bo
 def _left(thing: Thing, ways: NDArray[np.int8], readings: Sequence[Reading]) -> NDArray[np.int8]:
     fits = np.ones(len(ways), dtype=bool)
     for one in readings:
-        fits &= _answer(thing, ways, one) == one.yes
+        fits &= (_answer(thing, ways, one) == one.yes) | _may(thing, ways, one)
     return ways[fits]
 
 
@@ -178,17 +226,20 @@ def questions(thing: Thing, wires: int) -> Iterator[Reading]:
     if build.above:
         for a, b in itertools.permutations(range(wires), 2):
             yield Reading("above", "rest", a, b)
+    for ask in build.touched:
+        for a, b in itertools.combinations(range(wires), 2):
+            yield Reading(ask, "rest", a, b)
 
 
 def _next(thing: Thing, left: NDArray[np.int8], wires: int) -> tuple[Reading, bool] | None:
     """The reading whose worse answer leaves fewest ways, and whether either answer names all that can be named."""
     every = list(questions(thing, wires))
     said = np.array([_answer(thing, left, one) for one in every])
-    yes = said.sum(axis=1)
-    worse = np.maximum(yes, len(left) - yes)
+    may = np.array([_may(thing, left, one) for one in every])
+    worse = np.maximum((said | may).sum(axis=1), (~said | may).sum(axis=1))
     best = int(worse.argmin())
     if worse[best] == len(left):
         return None
     # What no reading tells apart counts as one way.
-    kinds = np.unique(said, axis=1).shape[1]
-    return every[best], kinds == 2
+    kinds = np.unique(np.where(may, 2, said), axis=1).shape[1]
+    return every[best], kinds == 2 and not may[best].any()

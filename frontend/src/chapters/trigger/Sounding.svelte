@@ -4,7 +4,7 @@
   import { theSheet } from '../../sheet/sheet.svelte';
 
   interface Props {
-    thing: 'lead' | 'switch';
+    thing: 'lead' | 'switch' | 'pads';
   }
   let { thing }: Props = $props();
   type Meter = components['schemas']['Meter'];
@@ -16,9 +16,16 @@
   const readings = $derived(told.readings ?? []);
   const wires = $derived(told.wires);
   const STAGE = $derived(
-    thing === 'lead'
+    thing !== 'switch'
       ? ({ rest: 'at rest', half: 'at half press', full: 'at full press' } as const)
       : ({ rest: 'at rest', full: 'pressed' } as const)
+  );
+  const WORDS = $derived(
+    {
+      lead: { one: 'wire', all: 'the wires of the lead', these: 'these wires' },
+      switch: { one: 'contact', all: 'the contacts of the switch', these: 'this switch' },
+      pads: { one: 'pad', all: 'the pads of the remote’s button', these: 'these pads' }
+    }[thing]
   );
   const after = $derived(found?.next);
   let own = $state<Asked>({
@@ -30,19 +37,26 @@
 
   const put = (next: Meter[]) => sheet.put(`${at}.readings`, next);
   const add = ({ ask, stage, a, b }: Asked, yes: boolean) => put([...readings, { ask, stage, a, b, yes }]);
+  const DOES = { focuses: ['focuses', 'focus'], fires: ['fires', 'fire'] } as const;
   const said = (one: Meter) =>
-    one.ask === 'above'
-      ? `${wires[one.a]} stands ${one.yes ? '' : 'not '}above ${wires[one.b]}, camera on`
-      : `${wires[one.a]} and ${wires[one.b]} ${one.yes ? 'beep' : 'do not beep'} ${STAGE[(one.stage ?? 'rest') as 'rest']}`;
+    one.ask === 'focuses' || one.ask === 'fires'
+      ? `${wires[one.a]} touching ${wires[one.b]} ${one.yes ? DOES[one.ask][0] : `does not ${DOES[one.ask][1]}`}`
+      : one.ask === 'above'
+        ? `${wires[one.a]} stands ${one.yes ? '' : 'not '}above ${wires[one.b]}, ${thing === 'pads' ? 'switched on' : 'camera on'}`
+        : `${wires[one.a]} and ${wires[one.b]} ${one.yes ? 'beep' : 'do not beep'} ${STAGE[(one.stage ?? 'rest') as 'rest']}`;
   /** The next reading belongs to the readings before it: a second press of a button is no answer to it. */
   function answer(yes: boolean) {
     if (after && !sheet.answering) add(after, yes);
   }
   const question = $derived(
     after &&
-      (after.ask === 'above'
-        ? `Plug it into the camera and switch that on. Set the meter to volts, its red tip on ${wires[after.a]}, the black one on ${wires[after.b]}: does it show more than half a volt?`
-        : `Set the meter to beep, a tip on ${wires[after.a]} and one on ${wires[after.b]}. Does it beep ${STAGE[after.stage as 'rest']}?`)
+      (after.ask === 'focuses' || after.ask === 'fires'
+        ? `Put the cell into the remote and switch the camera on. Touch ${wires[after.a]} and ${wires[after.b]} with a piece of wire: does ${after.ask === 'focuses' ? 'the camera focus' : 'it take a frame'}?`
+        : after.ask === 'above' && thing === 'pads'
+          ? `Put the cell into the remote. Set the meter to volts, its red tip on ${wires[after.a]}, the black one on ${wires[after.b]}: does it show more than half a volt?`
+          : after.ask === 'above'
+            ? `Plug it into the camera and switch that on. Set the meter to volts, its red tip on ${wires[after.a]}, the black one on ${wires[after.b]}: does it show more than half a volt?`
+            : `Set the meter to beep, a tip on ${wires[after.a]} and one on ${wires[after.b]}. Does it beep ${STAGE[after.stage as 'rest']}${thing === 'pads' ? ', the cell out' : ''}?`)
   );
 
   // Each by its own place: the next is often typed before the last has come back.
@@ -56,17 +70,20 @@
     });
   }
   function more() {
-    const names = ['blue', 'green', 'black', 'shield', 'tip', 'ring', 'sleeve'];
-    const name = names.find((one) => !wires.includes(one)) ?? `wire ${wires.length + 1}`;
+    const names =
+      thing === 'pads'
+        ? ['upper pad', 'lower pad', 'outer pad']
+        : ['blue', 'green', 'black', 'shield', 'tip', 'ring', 'sleeve'];
+    const name = names.find((one) => !wires.includes(one)) ?? `${WORDS.one} ${wires.length + 1}`;
     sheet.put(`${at}.wires`, [...wires, name]);
   }
   const asked = $derived<Asked>({
     ...own,
-    stage: own.ask === 'above' ? 'rest' : own.stage
+    stage: own.ask === 'closed' ? own.stage : 'rest'
   });
 </script>
 
-<ul class="wires" aria-label={thing === 'lead' ? 'the wires of the lead' : 'the contacts of the switch'}>
+<ul class="wires" aria-label={WORDS.all}>
   {#each wires as wire, n (n)}
     {@const role = found?.wires[n]?.role}
     <li>
@@ -74,7 +91,7 @@
         class="field"
         value={wire}
         maxlength="40"
-        aria-label="{thing === 'lead' ? 'wire' : 'contact'} {n + 1}, as you call it"
+        aria-label="{WORDS.one} {n + 1}, as you call it"
         onchange={(event) => rename(n, event.currentTarget.value)}
       />
       <b class:open={!role}>{role === 'nothing' ? 'leads nowhere' : (role ?? 'not known yet')}</b>
@@ -87,9 +104,7 @@
     </li>
   {/each}
 </ul>
-{#if wires.length < 6}<button type="button" class="link" onclick={more}
-    >+ {thing === 'lead' ? 'wire' : 'contact'}</button
-  >{/if}
+{#if wires.length < 6}<button type="button" class="link" onclick={more}>+ {WORDS.one}</button>{/if}
 
 {#if thing === 'lead'}
   <p class="label">
@@ -148,8 +163,11 @@
     <select class="field" bind:value={own.a} aria-label="one wire"
       >{#each wires as wire, n (n)}<option value={n}>{wire}</option>{/each}</select
     >
-    {#if thing === 'lead'}<select class="field" bind:value={own.ask} aria-label="what is read"
-        ><option value="closed">with</option><option value="above">in volts above</option></select
+    {#if thing !== 'switch'}<select class="field" bind:value={own.ask} aria-label="what is read"
+        ><option value="closed">with</option><option value="above">in volts above</option
+        >{#if thing === 'pads'}<option value="focuses">touched, it focuses:</option><option value="fires"
+            >touched, it fires:</option
+          >{/if}</select
       >{:else}with{/if}
     <select class="field" bind:value={own.b} aria-label="the other wire"
       >{#each wires as wire, n (n)}<option value={n}>{wire}</option>{/each}</select
@@ -166,9 +184,7 @@
     >
   </p>
 </details>
-<button type="button" class="link" onclick={() => sheet.put(at, null)}
-  >forget {thing === 'lead' ? 'these wires' : 'this switch'}</button
->
+<button type="button" class="link" onclick={() => sheet.put(at, null)}>forget {WORDS.these}</button>
 
 <style>
   .wires li {

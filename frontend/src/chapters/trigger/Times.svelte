@@ -52,6 +52,7 @@
     </Row>
     <FigureRow label="the coupling is pressed" figure="trigger.cycles.coupling" />
     <FigureRow label="the switch is pressed" figure="trigger.cycles.trigger" />
+    <FigureRow label="presses left in the remote’s cell" figure="trigger.cell" />
     <FigureRow label="two clocks: in time until frame" figure="trigger.apart" />
   </Rows>
   <h4>On the camera</h4>

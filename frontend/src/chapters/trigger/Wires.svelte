@@ -10,10 +10,11 @@
   const pressed = $derived(!!sheet.evaluation.trigger.verdict);
   const cards = $derived(sheet.plan.kit.copies.map((copy) => copy.card));
   const cut = $derived(cards.some((card) => card.kind === 'cable' && card.made === 'cut open'));
+  const remote = $derived(sheet.evaluation.trigger.remote);
   const keys = $derived(sheet.evaluation.trigger.keys ?? []);
 </script>
 
-{#if !pressed && !chain.lead && !chain.switch}
+{#if !pressed && !chain.lead && !chain.switch && !chain.pads && !remote}
   <p class="mono-note">
     Nothing here presses a contact of the camera, so there is no wire to name. Put a switch, a pin or a lead
     that was cut open into the chain, and the meter’s readings are asked for here.
@@ -46,7 +47,7 @@
       {#if chain.switch}
         <h3>The switch</h3>
         <Sounding thing="switch" />
-      {:else if output === 'switch'}
+      {:else if output === 'switch' || (chain.pads && remote)}
         <h3>The switch</h3>
         <p>
           A switch has a common contact, one that is open until it is pressed, and one that is closed until
@@ -55,6 +56,23 @@
         <button type="button" class="act quiet small" onclick={() => sheet.begin('trigger.switch')}
           >Name its contacts</button
         >
+      {/if}
+      {#if chain.pads || remote}
+        <h3>The remote’s button</h3>
+        {#if chain.pads}
+          <Sounding thing="pads" />
+          {#if !remote}<p class="label">
+              Nothing in this chain is soldered to a remote, so these pads are not in it.
+            </p>{/if}
+        {:else}
+          <p>
+            The head, or an arm on it, presses the button of the {remote} itself. Or a switch of your own is soldered
+            across the pads under that button: one pair of them focuses, one fires.
+          </p>
+          <button type="button" class="act quiet small" onclick={() => sheet.begin('trigger.pads')}
+            >Find its pads</button
+          >
+        {/if}
       {/if}
       {#if keys.length}
         <h3>A headset’s plug</h3>
