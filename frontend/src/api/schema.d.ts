@@ -7610,7 +7610,7 @@ export interface components {
          * @description A place for the switch: whether homing and the start of the file meet it there, and what it costs.
          *
          *     `unreached` are the chosen layers whose height does not reach it, `lost_mm` how much of the bed cannot be printed on
-         *     then; `here` where it is fixed now.
+         *     then; `here` where it is fixed now, and `edits` move the plan's switch there, its coordinate to be read anew.
          */
         SwitchPlace: {
             /** Rides */
@@ -7631,6 +7631,11 @@ export interface components {
             lost_mm: number;
             /** Here */
             here: boolean;
+            /**
+             * Edits
+             * @default []
+             */
+            edits: components["schemas"]["Edit"][];
         };
         /**
          * TellingTold

@@ -1,11 +1,14 @@
 """Where the switch could go, compared before anything is glued: homing, start, heights, travel, bed that is lost."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from bridle.core.chapters.printing.state import SwitchPlace
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Copy, Kit
 from bridle.core.plan.printer import HeadSwitch, Printer
+from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.printing import printer_of, sign_of, stop_s, switch_of
 from bridle.core.reckon.printing_room import moves_head, room_of, unreached
 
@@ -31,7 +34,8 @@ def places(plan: Plan) -> Iterator[SwitchPlace]:
         base = standing or HeadSwitch(name="a switch")
         here = standing is not None and (standing.rides, standing.axis, standing.side) == (rides, axis, side)
         values = {"rides": rides, "axis": axis, "side": side, "clicks_mm": clicks}
-        yield _judged(_with(plan, base.model_copy(update=values)), printer, here)
+        found = _judged(_with(plan, base.model_copy(update=values)), printer, here)
+        yield found if here else replace(found, edits=_moved(plan, rides, axis, side))
 
 
 def _reach(printer: Printer, axis: str) -> tuple[float, float]:
@@ -62,6 +66,16 @@ def _judged(plan: Plan, printer: Printer, here: bool) -> SwitchPlace:
         lost_mm=max(0.0, bed - free if high else free),
         here=here,
     )
+
+
+def _moved(plan: Plan, rides: str, axis: str, side: str) -> tuple[Edit, ...]:
+    """The plan's switch at another place: where it clicks there nobody has read yet."""
+    found = first_of(plan.kit.copies, HeadSwitch)
+    if found is None:
+        return ()
+    card = f"kit.copies.{plan.kit.copies.index(found)}.card"
+    values = {"rides": rides, "axis": axis, "side": side, "clicks_mm": None, "read_on": None}
+    return tuple(Edit(path=f"{card}.{name}", value=value) for name, value in values.items())
 
 
 def _start_meets(plan: Plan, switch: HeadSwitch, high: bool) -> bool:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from bridle.core.plan.edit import Edit
 from bridle.core.reckon.proved import Stands
 from bridle.core.subjects.motion.calibration import Measure
 
@@ -67,7 +68,7 @@ class SwitchPlace:
     """A place for the switch: whether homing and the start of the file meet it there, and what it costs.
 
     `unreached` are the chosen layers whose height does not reach it, `lost_mm` how much of the bed cannot be printed on
-    then; `here` where it is fixed now.
+    then; `here` where it is fixed now, and `edits` move the plan's switch there, its coordinate to be read anew.
     """
 
     rides: str
@@ -79,6 +80,7 @@ class SwitchPlace:
     stop_s: float
     lost_mm: float
     here: bool
+    edits: tuple[Edit, ...] = ()
 
 
 @dataclass(slots=True, kw_only=True)

@@ -181,7 +181,7 @@
             ><th scope="col">fixed to</th><th scope="col">end</th><th scope="col">homing</th><th scope="col"
               >start and purge</th
             ><th scope="col">layers that miss it</th><th scope="col">one stop</th><th scope="col">bed lost</th
-            ></tr
+            ><td></td></tr
           ></thead
         >
         <tbody>
@@ -194,6 +194,14 @@
               <td class:bad={place.unreached > 0}>{place.unreached || 'none'}</td>
               <td>{duration(Math.round(place.stop_s * 100) / 100)}</td>
               <td>{place.lost_mm ? `${number(Math.round(place.lost_mm * 10) / 10)} mm` : 'none'}</td>
+              <td
+                >{#if place.edits?.length}<button
+                    type="button"
+                    class="link"
+                    aria-label="fix it to {FIXED_TO[place.rides]}, {place.axis} {place.side}"
+                    onclick={() => void sheet.apply(place.edits ?? [])}>fix it here</button
+                  >{/if}</td
+              >
             </tr>
           {/each}
         </tbody>

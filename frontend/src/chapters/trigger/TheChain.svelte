@@ -22,6 +22,9 @@
   );
   const contacts = $derived(trigger.switch?.wires ?? []);
   const joins = $derived((trigger.joins ?? []) as string[][]);
+  const camera = $derived(
+    sheet.plan.kit.copies.some(({ card }) => card.kind === 'body' || card.kind === 'phone')
+  );
   let adding = $state(false);
   let view = $state<'press' | 'beat'>('press');
   /** The switch that a print head meets is part of the chain where there is one. */
@@ -69,8 +72,9 @@
     </div>
   {:else if trigger.source}
     <p class="mono-note">
-      No contact of the camera is pressed here, so there is nothing to wire. A switch, a pin or a remote with
-      a lead would be drawn, as soon as the camera’s card says that it listens to its contacts.
+      {#if camera}No contact of the camera is pressed here, so there is nothing to wire. A switch, a pin or a
+        remote with a lead would be drawn, as soon as the camera’s card says that it listens to its contacts.
+      {:else}Put the camera into the chain as well: how it is wired depends on what it listens to.{/if}
     </p>
   {:else if sheet.evaluation.frames}
     <p class="mono-note">

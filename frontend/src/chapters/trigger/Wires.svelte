@@ -66,8 +66,8 @@
             </p>{/if}
         {:else}
           <p>
-            The head, or an arm on it, presses the button of the {remote} itself. Or a switch of your own is soldered
-            across the pads under that button: one pair of them focuses, one fires.
+            The head, or an arm on it, presses the button of <b>{remote}</b>. Or you solder a switch of your
+            own across the pads under that button: one pair of them focuses, one fires.
           </p>
           <button type="button" class="act quiet small" onclick={() => sheet.begin('trigger.pads')}
             >Find its pads</button
