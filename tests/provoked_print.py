@@ -131,6 +131,7 @@ PRINTED: dict[str, Plan] = {
     "stop-leaves-lamps-dark": lit_for_the_frame(),
     "pause-waits": printed(printer={"fires": "pause"}),
     "switch-on-two-cards": twice_switched(),
+    "stop-parks-anywhere": printed(printer={"park_y_mm": None}),
     "pads-not-known": by_remote(trigger__pads={"wires": ["left", "middle", "right"]}),
     "remote-runs-empty": by_remote(cell=4),
     "switch-refitted": printed(switch={"read_on": READ, "refitted_on": REFITTED}),

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from bridle.bench.rounds import round_fixes
 from bridle.core.chapters.printing.meaning import meant
 from bridle.core.chapters.printing.starting import ABSENT, STRUCK
+from bridle.core.chapters.printing.stopping import parking_fixes
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.snag import Fix, slot
@@ -68,7 +69,7 @@ WHY = {
     "hasty": "Put M400 before it.",
     "strikes": "Raise the head before it travels, or park it elsewhere.",
     "purge": "Raise the head before it travels.",
-    "elsewhere": "The head jumps in the clip.",
+    "elsewhere": "The head, or the print under it, jumps in the clip.",
     "unreadable": "Take the file again from the slicer.",
 }
 
@@ -97,6 +98,8 @@ def fixes_of(failure: Failure, plan: Plan, free: Sequence[int] = ()) -> list[Fix
         wait = Edit(path="trigger.dwell_s", value=None)
         consequence = "Lag, exposure and a tenth of a second; make the file again afterwards."
         return [Fix("Wait as long as the picture takes", consequence, {}, (wait,))]
+    if failure.kind == "elsewhere":
+        return list(parking_fixes(plan).values())
     if failure.kind in ("strikes", "purge"):
         high = float(math.ceil(plan.printing.stop.raise_mm + failure.above + CLEAR_MM))
         raised = Edit(path="printing.stop.raise_mm", value=high)

@@ -573,6 +573,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The lever switch and a switch that is pressed look like one switch on two cards.",
         "Keep one card: take a switch that is pressed off · The switch that the head meets fires the camera. Do the bench test again.",
     ),
+    "stop-parks-anywhere": (
+        "Nothing says where along Y the head stands while a picture is taken.",
+        "Park at Y 198 mm · The same place for every picture; look at it under The bed.",
+    ),
     "pads-not-known": (
         "Which pads of the radio remote focus and which one fires is not known yet.",
         "Have its own button pressed · The head, or an arm on it, pushes the button of the remote. Nothing is soldered.",

@@ -12,6 +12,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.printing import print_digest, steps_of
 from bridle.core.subjects.parking.stop import Stand, Stop, lines
+from tests.gcode import Dialect, program
 from tests.prints.test_attacks import TWO
 from tests.prints.test_jobs import Bench
 from tests.provoked_print import printed
@@ -64,6 +65,16 @@ class Rounds(Bench):
         )
         straight = apply(round_, [Edit(path="printing.stop.order", value="straight")])[0]
         self.assertTrue(told(straight, digest, "proven"))
+
+    def test_a_place_that_nobody_named_is_another_one_at_each_layer(self) -> None:
+        path = self.put(program(Dialect(), [[(80.0, 80.0), (120.0, 80.0), (100.0, 90.0 + 5 * n)] for n in range(6)]))
+        plan = self.plan_for(path, printer={**FIRES, "park_x_mm": 5.0, "park_y_mm": None})
+        [told] = [snag for snag in evaluate(plan).snags if snag.code == "stop-parks-anywhere"]
+        proof = self.made(plan).proof
+        elsewhere = next(one for one in proof.failures if one.kind == "elsewhere")
+        self.assertEqual(fixes_of(elsewhere, plan), told.fixes)
+        parked = apply(plan, list(told.fixes[0].edits))[0]
+        self.assertNotIn("elsewhere", {one.kind for one in self.made(parked).proof.failures})
 
     def test_it_comes_back_the_way_it_went(self) -> None:
         """From 100, 100: the places that the file names on the way there, and on the way back."""

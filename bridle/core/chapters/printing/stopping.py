@@ -7,7 +7,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.printer import Printer
 from bridle.core.reckon.parts import first_of
-from bridle.core.reckon.printing import layered, printer_of, stop_s, wait_s
+from bridle.core.reckon.printing import layered, parking, printer_of, stop_of, stop_s, wait_s
 from bridle.core.reckon.proved import proof_stands
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
@@ -67,11 +67,20 @@ RINGING = SnagKind(
     "The camera stands on the printer, and nothing waits until it has come to rest.",
     "When the head stops, the frame of the printer rings, and the camera with it.",
 )
-KINDS = (OOZES, GRINDS, RAISES, THINGS, INFILL, IDLE, TWICE, RINGING)
+NOWHERE = SnagKind(
+    "stop-parks-anywhere",
+    "stop",
+    "print",
+    "Nothing says where along {axis} the head stands while a picture is taken.",
+    "It would stay where each layer happens to end: the print jumps about in the clip.",
+)
+KINDS = (NOWHERE, OOZES, GRINDS, RAISES, THINGS, INFILL, IDLE, TWICE, RINGING)
 USUAL_MM = {"direct": 0.8, "long tube": 5.0}
 LEAST_MM = {"direct": 0.3, "long tube": 3.0}
 MOST_DIRECT_MM = 3.0
 CLEAR_MM = 1.0
+# So far from the end of an axis a head is parked.
+PARK_SHARE = 0.1
 
 
 def findings(plan: Plan, given: Given) -> Iterator[Snag]:
@@ -79,11 +88,37 @@ def findings(plan: Plan, given: Given) -> Iterator[Snag]:
     yield from _delivered(plan)
     if printer_of(plan) is None:
         return
+    yield from _parks(plan)
     yield from _drawn_back(plan)
     yield from _raised(plan, given)
     yield from _infill(plan)
     yield from _idle(plan)
     yield from _ringing(plan)
+
+
+def _parks(plan: Plan) -> Iterator[Snag]:
+    # Before the switch's place is known, one of the axes is not.
+    if stop_of(plan) is None:
+        return
+    fixes = parking_fixes(plan)
+    for axis, fix in fixes.items():
+        yield NOWHERE.at(fix.edits[0].path, {"axis": slot(axis)}, [fix])
+
+
+def parking_fixes(plan: Plan) -> dict[str, Fix]:
+    """A place to park along each axis that has none."""
+    printer, at = printer_of(plan), parking(plan)
+    if printer is None:
+        return {}
+    reach = {"X": (printer.low_x_mm, printer.high_x_mm), "Y": (printer.low_y_mm, printer.high_y_mm)}
+    fixes = {}
+    for (axis, (low, high)), to in zip(reach.items(), at, strict=True):
+        if to is None:
+            there = round(high - PARK_SHARE * (high - low))
+            edit = Edit(path=f"printing.stop.park_{axis.lower()}_mm", value=float(there))
+            consequence = "The same place for every picture; look at it under The bed."
+            fixes[axis] = Fix("Park at {there}", consequence, {"there": slot(f"{axis} {there} mm")}, (edit,))
+    return fixes
 
 
 def _put(label: str, consequence: str, path: str, value: float | str, unit: str = "mm") -> Fix:
