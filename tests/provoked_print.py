@@ -89,6 +89,13 @@ def by_remote(cell: float | None = None, **more: Any) -> Plan:
     return apply(remote, [Edit(path=path.replace("__", "."), value=value) for path, value in more.items()])[0]
 
 
+def deaf() -> Plan:
+    """A print whose head presses a switch, and a phone that listens to none."""
+    plan = printed()
+    copies = (*plan.kit.copies, Copy(key="phone", card=made("phone")))
+    return plan.model_copy(update={"kit": Kit(copies=tuple(one for one in copies if one.card.kind != "body"))})
+
+
 def command(name: str, sort: str, count: int, layers: int, line: int = 40) -> Already:
     return Already(name=name, sort=sort, count=count, layers=layers, line=line)
 
@@ -131,6 +138,7 @@ PRINTED: dict[str, Plan] = {
     "stop-leaves-lamps-dark": lit_for_the_frame(),
     "pause-waits": printed(printer={"fires": "pause"}),
     "switch-on-two-cards": twice_switched(),
+    "camera-hears-no-contact": deaf(),
     "stop-parks-anywhere": printed(printer={"park_y_mm": None}),
     "pads-not-known": by_remote(trigger__pads={"wires": ["left", "middle", "right"]}),
     "remote-runs-empty": by_remote(cell=4),

@@ -92,6 +92,7 @@ NAMED: tuple[tuple[str, str], ...] = (
     (r"trigger\.joins", "join"),
     (r"trigger\.switch", "printed on it"),
     (r"trigger\.pads", "own button"),
+    (r"kit\.copies\.\d+\.card\.hears", "hears|socket"),
     (r"trigger\.pin", "use "),
     (r"trigger\.ground_", "wire"),
     (r"trigger\.keep_awake_s", "awake"),

@@ -573,6 +573,10 @@ SAID: dict[str, tuple[str, ...]] = {
         "The lever switch and a switch that is pressed look like one switch on two cards.",
         "Keep one card: take a switch that is pressed off · The switch that the head meets fires the camera. Do the bench test again.",
     ),
+    "camera-hears-no-contact": (
+        "The lever switch closes a contact, and a phone listens to none.",
+        "It hears the button of a headset · Try it with a headset first: does the app fire, and on which key?",
+    ),
     "stop-parks-anywhere": (
         "Nothing says where along Y the head stands while a picture is taken.",
         "Park at Y 198 mm · The same place for every picture; look at it under The bed.",

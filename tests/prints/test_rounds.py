@@ -72,7 +72,7 @@ class Rounds(Bench):
         [told] = [snag for snag in evaluate(plan).snags if snag.code == "stop-parks-anywhere"]
         proof = self.made(plan).proof
         elsewhere = next(one for one in proof.failures if one.kind == "elsewhere")
-        self.assertEqual(fixes_of(elsewhere, plan), told.fixes)
+        self.assertEqual(tuple(fixes_of(elsewhere, plan)), tuple(told.fixes))
         parked = apply(plan, list(told.fixes[0].edits))[0]
         self.assertNotIn("elsewhere", {one.kind for one in self.made(parked).proof.failures})
 

@@ -1,14 +1,16 @@
-"""A camera that nothing fires."""
+"""A camera that nothing fires, or that hears nothing of it."""
 
 from collections.abc import Iterator
 
 from bridle.core.asks.chain import Taken, put
 from bridle.core.asks.shelf import made
 from bridle.core.plan.document import Plan
-from bridle.core.plan.kit import Body
+from bridle.core.plan.edit import Edit
+from bridle.core.plan.kit import Body, Phone
 from bridle.core.reckon.asked import Asked, asked_of
 from bridle.core.reckon.parts import first_of, source_copy
 from bridle.core.reckon.reckoning import Shooting
+from bridle.core.reckon.wiring import parts_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
 NOBODY = SnagKind(
@@ -18,18 +20,49 @@ NOBODY = SnagKind(
     "Nothing fires the {camera}: no trigger is on the rig.",
     "Frames come from a timer, a remote, a controller or a switch. Put on what you use, or the camera's own timer.",
 )
-KINDS = (NOBODY,)
+DEAF = SnagKind(
+    "camera-hears-no-contact",
+    "stop",
+    "trigger",
+    "The {device} closes a contact, and the {camera} listens to none.",
+    "Nothing goes from the one to the other: no frame comes. A phone with a socket, or an adapter for one, hears the "
+    "button of a headset, where its app fires on that.",
+)
+KINDS = (NOBODY, DEAF)
+# What closes a contact and does nothing else; a radio remote or a controller may have ways of its own.
+CLOSES = ("switch", "pin", "headset")
 
 
 def findings(shooting: Shooting) -> Iterator[Snag]:
     """A body without a trigger, where nothing that moves it waits for each frame and so could fire it."""
     plan = shooting.plan
+    yield from _deaf(plan)
     camera = first_of(plan.kit.copies, Body)
     if camera is None or source_copy(plan.kit.copies) is not None or plan.clip.school != "stills":
         return
     if plan.beat.tied or plan.beat.uncoupled is not None or any(_waits(asked) for asked in asked_of(shooting)):
         return
     yield NOBODY.at("kit.copies", {"camera": slot(camera.card.name)}, [own_timer(plan)])
+
+
+def _deaf(plan: Plan) -> Iterator[Snag]:
+    """What closes a contact, and a camera that has none to listen to."""
+    parts = parts_of(plan)
+    source, camera = parts.source, parts.camera
+    if source is None or camera is None or source.source not in CLOSES or camera.hears != "nothing":
+        return
+    index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is camera)
+    phone = isinstance(camera, Phone)
+    hears = "headset button" if phone else "half and full press"
+    fix = Fix(
+        label="It hears the button of a headset" if phone else "It has a socket for a release",
+        consequence="Try it with a headset first: does the app fire, and on which key?"
+        if phone
+        else "Half and full press, each a contact against the ground.",
+        slots={},
+        edits=(Edit(path=f"kit.copies.{index}.card.hears", value=hears),),
+    )
+    yield DEAF.at(f"kit.copies.{index}.card.hears", {"device": slot(source.name), "camera": slot(camera.name)}, [fix])
 
 
 def _waits(asked: Asked) -> bool:
