@@ -59,6 +59,7 @@ FILES, READING, PRINTS, JOBS, VIEW, ATTACKS, LINES = (
     f"tests.prints.test_{name}" for name in ("files", "reading", "plan", "jobs", "view", "attacks", "lines")
 )
 BEGINNINGS, SWIFT = "tests.prints.test_beginnings", "tests.prints.test_swift"
+ROUNDS, SOLDERING = "tests.prints.test_rounds", "tests.core.test_soldering"
 PRINTER, BENCH_SERVED = "bridle/standins/printer", "tests.server.test_prints"
 CUTS, WRONG_CLOCK, COPIES, SIDES, GIVEN, OLDER = (
     "tests.server.test_cuts", "tests.server.test_clock", "tests.server.test_datafolder",
@@ -275,6 +276,20 @@ MUTANTS = (
         "return not (s.watched or gap", "return not (gap", (SWIFT,)),
     Mutant("the way over the part is forgotten in plain lines", f"{PRINTER}/running.py",
         "way[:cut]], way[cut:]", "way[:cut]], way", (SWIFT,)),
+    Mutant("any way round is clear", f"{PRINTER}/obstacles.py",
+        "if next(self._meets(round_, free), None) or printer.touches(round_):", "if False:", (ROUNDS,)),
+    Mutant("it comes back by another way", f"{CORE}/subjects/parking/stop.py",
+        '"x first": "y first", "y first": "x first"', '"x first": "x first", "y first": "y first"', (ROUNDS,)),
+    Mutant("a place at nought is no place", "bridle/bench/rounds.py",
+        "0.0 if to is None else abs(to - middle)", "0.0 if not to else abs(to - middle)", (ROUNDS,)),
+    Mutant("a proof is no reason for the chapter to stand down", f"{CORE}/chapters/printing/stopping.py",
+        ' and proof_stands(plan, given) != "proven":', ":", (ROUNDS,)),
+    Mutant("either answer of a pad rules something out", f"{CORE}/subjects/circuits/contacts.py",
+        " | _may(thing, ways, one)\n", "\n", ("tests.core.test_contacts",)),
+    Mutant("what may focus as well is taken for nothing", f"{CORE}/reckon/soldering.py",
+        'or (None in by and "focus" not in by)', "", (SOLDERING,)),
+    Mutant("a cell that just lasts is empty", f"{CORE}/chapters/trigger/remotes.py",
+        "if presses <= source.cell_presses:", "if presses < source.cell_presses:", (SOLDERING,)),
     Mutant("what fires moves nothing", f"{PRINTER}/virtual.py",
         "            if name in self._macros:\n                self._macro(name, depth)\n            return", "            return",
         (ATTACKS,)),

@@ -49,8 +49,12 @@ def _parked(plan: Plan) -> Iterator[WayRound]:
         for y in _along(plan, 1, ends[1]):
             if (x, y) != at:
                 places.add((x, y))
-    for x, y in sorted(places, key=lambda to: (abs((to[0] or mx) - mx) + abs((to[1] or my) - my), str(to))):
+    for x, y in sorted(places, key=lambda to: (_far(to[0], mx) + _far(to[1], my), str(to))):
         yield WayRound(_round(plan, (x, y), plan.printing.stop.order), plan.printing.stop.order, (x, y))
+
+
+def _far(to: float | None, middle: float) -> float:
+    return 0.0 if to is None else abs(to - middle)
 
 
 def _along(plan: Plan, axis: int, ends: tuple[float, float]) -> list[float | None]:

@@ -95,6 +95,8 @@ class Bench(BrowserCase):
         # Another choice of layers, and the proof says that it is of something else.
         leaf(page, "The bed")
         type_over(page, "every how many layers", "2")
+        # The heading grows with that, and the leaves' links move.
+        expect(page.get_by_role("heading", level=2)).to_contain_text("changed since")
         leaf(page, "File and proof")
         expect(page.locator("[data-proof]").first).to_have_attribute("data-proof", "older")
 

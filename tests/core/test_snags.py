@@ -570,12 +570,12 @@ SAID: dict[str, tuple[str, ...]] = {
         "Leave the changed file aside · The slicer puts the stops in, by a snippet; what it makes is proven when it is brought in.",
     ),
     "switch-on-two-cards": (
-        "The lever switch and a switch that is pressed look like one switch on two cards.",
-        "Keep one card: take a switch that is pressed off · The switch that the head meets fires the camera. Do the bench test again.",
+        "The lever switch and a switch that is pressed may be one switch with two cards.",
+        "Keep one: take off a switch that is pressed · The switch that the head meets fires the camera. Do the bench test again.",
     ),
     "camera-hears-no-contact": (
         "The lever switch closes a contact, and a phone listens to none.",
-        "It hears the button of a headset · Try it with a headset first: does the app fire, and on which key?",
+        "Wire it as a headset's volume button · A resistor of 240 Ω goes into the lead. Try a headset first: the app has to fire on volume up.",
     ),
     "stop-parks-anywhere": (
         "Nothing says where along Y the head stands while a picture is taken.",
@@ -583,11 +583,11 @@ SAID: dict[str, tuple[str, ...]] = {
     ),
     "pads-not-known": (
         "Which pads of the radio remote focus and which one fires is not known yet.",
-        "Have its own button pressed · The head, or an arm on it, pushes the button of the remote. Nothing is soldered.",
+        "Have its own button pressed · The head, or an arm on it, presses the remote's button. Nothing has to be soldered.",
     ),
     "remote-runs-empty": (
-        "The cell of the radio remote lasts for about 4 presses; 6 are planned.",
-        "Feed it from a supply · Two wires to where its cell sits, at the same voltage: measure which is plus before you solder.",
+        "The cell of the radio remote lasts for about 4 presses; this shoot needs 6 presses.",
+        "Feed it from a supply · Lead the same voltage to its cell's contacts. Measure which one is plus before you solder.",
     ),
     "print-has-tower": (
         "A tower is printed beside the part, X 20 to 45 and Y 150.5 to 180 mm.",

@@ -6,6 +6,7 @@ from bridle.core.chapters.review.printing import print_card
 from bridle.core.evaluate import evaluate
 from bridle.core.given import NOTHING
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
 from bridle.core.reckon.soldering import joined_pads, solderable
 from tests.provoked_print import by_remote, printed
 
@@ -23,6 +24,7 @@ class Soldering(TestCase):
         for name, plan, joined in (
             ("nothing read", sounded(), None),
             ("not all read", sounded(*TOUCHED), None),
+            ("the third may focus or not", sounded(("fires", 0, 2, True), ("above", 2, 0, True)), None),
             ("all read", sounded(*TOUCHED, ("focuses", 1, 2, False)), ("red", "blue and green")),
             (
                 "one stage, by its volts",
@@ -63,3 +65,17 @@ class Soldering(TestCase):
             plan = by_remote(cell=cell, **{f"kit__copies__{index}__card__fed": fed})
             with self.subTest(cell=cell, fed=fed):
                 self.assertEqual("remote-runs-empty" in {snag.code for snag in evaluate(plan).snags}, told)
+
+
+class Places(TestCase):
+    """The switch is put elsewhere from the table of its places."""
+
+    def test_it_goes_there_and_is_to_be_read_anew(self) -> None:
+        plan = printed()
+        for place in evaluate(plan).printing.places:
+            there = apply(plan, list(place.edits))[0]
+            with self.subTest(place.rides, axis=place.axis, side=place.side):
+                self.assertEqual(bool(place.edits), not place.here)
+                [here] = [one for one in evaluate(there).printing.places if one.here]
+                self.assertEqual((here.rides, here.axis, here.side), (place.rides, place.axis, place.side))
+                self.assertEqual("coordinate" in evaluate(there).printing.missing, not place.here)

@@ -5,6 +5,7 @@ from itertools import pairwise
 from typing import Any
 
 from bridle.bench.jobs import Made, make_changed
+from bridle.bench.rounds import rounds
 from bridle.bench.telling import fixes_of
 from bridle.core.evaluate import evaluate
 from bridle.core.given import Given, Proved
@@ -98,3 +99,10 @@ class Rounds(Bench):
         times = [next(step for step in steps_of(plan) if step.what == "travel") for plan in plans]
         for one, other in pairwise(times):
             self.assertLess((one.far_mm or 0, one.seconds), (other.far_mm or 0, other.seconds))
+
+    def test_a_place_at_nought_is_as_far_as_it_is(self) -> None:
+        """From a part about X 100 the high end of X is nearer than the low one, which lies at nought."""
+        reach = {"low_x_mm": -5.0, "high_x_mm": 190.0, "low_y_mm": 0.0, "high_y_mm": 220.0}
+        plan = printed(printer={**FIRES, **reach}, stop={"park_x_mm": 50.0, "park_y_mm": 95.0})
+        along = [one.park[0] for one in rounds(plan) if one.park is not None and one.park[1] == 95.0]
+        self.assertEqual(along, [185.0, 0.0])

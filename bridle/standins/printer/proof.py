@@ -11,7 +11,7 @@ from bridle.standins.printer.beside import Difference
 from bridle.standins.printer.log import Log, Press, Trouble
 
 # Which judge it was: a proof by an earlier one is none.
-JUDGE = 3
+JUDGE = 4
 PUSHED_MM = 0.001
 SAME_PLACE_MM = 0.05
 EXACT_S = 0.0005

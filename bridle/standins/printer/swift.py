@@ -84,7 +84,7 @@ def _number(data: Array, at: int) -> tuple[float, int]:
     minus = data[at] == SIGN
     if minus or data[at] == PLUS:
         at += 1
-    begun, whole, digits, places, dotted = at, 0, 0, 0, False
+    whole, digits, places, dotted = 0, 0, 0, False
     while True:
         byte = data[at]
         if ZERO <= byte <= NINE:
@@ -98,7 +98,7 @@ def _number(data: Array, at: int) -> tuple[float, int]:
         else:
             break
         at += 1
-    if not digits or at == begun:
+    if not digits:
         return 0.0, NOT_PLAIN
     value = np.float64(whole) / TENS[places]
     return (-value if minus else value), at

@@ -74,8 +74,8 @@ TWICE = SnagKind(
     "switch-on-two-cards",
     "note",
     "print",
-    "The {switch} and the {trigger} look like one switch on two cards.",
-    "If they are, keep the card that says where the head meets it.",
+    "The {switch} and the {trigger} may be one switch with two cards.",
+    "If it is one, keep the card that says where the head meets it.",
 )
 KINDS = (TWICE, REFITTED, TOO_FAR, BARELY, REACH, HELD, IN_THE_WAY, HEIGHT, TAPED)
 LEAST_OVER_MM = 0.2
@@ -104,7 +104,7 @@ def _twice(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
     if found is None or not isinstance(found.card, Trigger) or found.card.source != "switch":
         return
     fix = Fix(
-        label="Keep one card: take the {trigger} off",
+        label="Keep one: take off the {trigger}",
         consequence="The switch that the head meets fires the camera. Do the bench test again.",
         slots={"trigger": slot(found.card.name)},
         edits=tuple(fit(plan, tuple(copy for copy in copies if copy is not found))),

@@ -20,7 +20,7 @@ TOUCHES = SnagKind(
     "stop",
     "print",
     "{what} sends the head to {axis} {to}, where it touches the {switch}.",
-    "It breaks {when}. Fit the switch {fitted}, or move it out of the way.",
+    "The switch would break {when}. Fit it {fitted}, or move it out of the way.",
 )
 PRESSES = SnagKind(
     "start-presses-switch",

@@ -4,14 +4,16 @@ from collections.abc import Iterator
 
 from bridle.core.asks.chain import Taken, put
 from bridle.core.asks.shelf import made
+from bridle.core.chapters.trigger.unread import pin_not_read
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import Edit
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.kit import Body, Phone
 from bridle.core.reckon.asked import Asked, asked_of
 from bridle.core.reckon.parts import first_of, source_copy
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.wiring import parts_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.circuits.headset import OHMS
 
 NOBODY = SnagKind(
     "nothing-fires",
@@ -36,7 +38,7 @@ CLOSES = ("switch", "pin", "headset")
 def findings(shooting: Shooting) -> Iterator[Snag]:
     """A body without a trigger, where nothing that moves it waits for each frame and so could fire it."""
     plan = shooting.plan
-    yield from _deaf(plan)
+    yield from _deaf(shooting)
     camera = first_of(plan.kit.copies, Body)
     if camera is None or source_copy(plan.kit.copies) is not None or plan.clip.school != "stills":
         return
@@ -45,24 +47,43 @@ def findings(shooting: Shooting) -> Iterator[Snag]:
     yield NOBODY.at("kit.copies", {"camera": slot(camera.card.name)}, [own_timer(plan)])
 
 
-def _deaf(plan: Plan) -> Iterator[Snag]:
+def _deaf(shooting: Shooting) -> Iterator[Snag]:
     """What closes a contact, and a camera that has none to listen to."""
-    parts = parts_of(plan)
+    plan, parts = shooting.plan, parts_of(shooting.plan)
     source, camera = parts.source, parts.camera
     if source is None or camera is None or source.source not in CLOSES or camera.hears != "nothing":
         return
     index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is camera)
-    phone = isinstance(camera, Phone)
-    hears = "headset button" if phone else "half and full press"
-    fix = Fix(
-        label="It hears the button of a headset" if phone else "It has a socket for a release",
-        consequence="Try it with a headset first: does the app fire, and on which key?"
-        if phone
-        else "Half and full press, each a contact against the ground.",
-        slots={},
-        edits=(Edit(path=f"kit.copies.{index}.card.hears", value=hears),),
+    fix = _headset(plan, index) if isinstance(camera, Phone) else _socket(index)
+    slots = {"device": slot(source.name), "camera": slot(camera.name)}
+    yield DEAF.at(f"kit.copies.{index}.card.hears", slots, [fix])
+    # It has to be read whatever it is joined to.
+    if source.source == "pin" and source.volts is None:
+        yield pin_not_read(shooting, source)
+
+
+def _headset(plan: Plan, index: int) -> Fix:
+    """A phone that is pressed as the volume button of a headset would."""
+    heard = [
+        Edit(path=f"kit.copies.{index}.card.hears", value="headset button"),
+        Edit(path=f"kit.copies.{index}.card.fires_on", value="volume up"),
+    ]
+    resistor = [] if parts_of(plan).resistor else put(apply(plan, heard)[0], (Taken(card=made("resistor")),))
+    return Fix(
+        label="Wire it as a headset's volume button",
+        consequence="A resistor of {ohms} goes into the lead. Try a headset first: the app has to fire on volume up.",
+        slots={"ohms": slot(OHMS["volume up"], "Ω")},
+        edits=(*heard, *resistor),
     )
-    yield DEAF.at(f"kit.copies.{index}.card.hears", {"device": slot(source.name), "camera": slot(camera.name)}, [fix])
+
+
+def _socket(index: int) -> Fix:
+    return Fix(
+        label="Use its release socket",
+        consequence="Its card then says that it hears half and full press. Look whether it has one.",
+        slots={},
+        edits=(Edit(path=f"kit.copies.{index}.card.hears", value="half and full press"),),
+    )
 
 
 def _waits(asked: Asked) -> bool:

@@ -14,14 +14,14 @@ PADS = SnagKind(
     "stop",
     "trigger",
     "Which pads of the {device} focus and which one fires is not known yet.",
-    "Touch them two by two with a piece of wire, with its cell in and the camera on: one pair focuses, one fires. The "
-    "wrong pair takes no frame all night.",
+    "Join them two by two with a piece of wire, its cell in and the camera on: one pair focuses, one fires. On the "
+    "wrong pair no frame comes all night.",
 )
 EMPTIES = SnagKind(
     "remote-runs-empty",
     "stop",
     "trigger",
-    "The cell of the {device} lasts for about {lasts} presses; {presses} are planned.",
+    "The cell of the {device} lasts for about {lasts}; this shoot needs {presses}.",
     "Long before it is empty it reaches less far, and frames go missing one by one.",
 )
 KINDS = (PADS, EMPTIES)
@@ -35,7 +35,7 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     if device is not None and plan.trigger.pads is not None and joined_pads(plan) is None:
         aside = Fix(
             label="Have its own button pressed",
-            consequence="The head, or an arm on it, pushes the button of the remote. Nothing is soldered.",
+            consequence="The head, or an arm on it, presses the remote's button. Nothing has to be soldered.",
             slots={},
             edits=(Edit(path="trigger.pads", value=None),),
         )
@@ -55,9 +55,13 @@ def _cell(shooting: Shooting) -> Iterator[Figure | Snag]:
     index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is source)
     fed = Fix(
         label="Feed it from a supply",
-        consequence="Two wires to where its cell sits, at the same voltage: measure which is plus before you solder.",
+        consequence="Lead the same voltage to its cell's contacts. Measure which one is plus before you solder.",
         slots={},
         edits=(Edit(path=f"kit.copies.{index}.card.fed", value="a supply"),),
     )
-    slots = {"device": slot(source.name), "lasts": slot(f"{source.cell_presses:,.0f}"), "presses": slot(f"{presses:,}")}
+    slots = {
+        "device": slot(source.name),
+        "lasts": slot(source.cell_presses, "presses"),
+        "presses": slot(presses, "presses"),
+    }
     yield EMPTIES.at(f"kit.copies.{index}.card.cell_presses", slots, [fed])

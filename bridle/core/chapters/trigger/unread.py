@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from bridle.core.chapters.trigger.fixing import JOINS
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Body, Phone
-from bridle.core.plan.wired import Cable
+from bridle.core.plan.wired import Cable, Trigger
 from bridle.core.reckon.hearing import Hearing, switch_open
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.reckoning import Shooting
@@ -52,7 +52,7 @@ def unread(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> Iterat
     """Each thing that nobody has read yet, with what to go by until then."""
     wired, source, camera = found.wiring, found.wiring.parts.source, found.wiring.parts.camera
     if wired.output == "pin" and source is not None and source.volts is None:
-        yield VOLTS.at("trigger.pin", slots, list(_volts(shooting)))
+        yield pin_not_read(shooting, source)
     cable = wired.parts.cable
     if cable is not None and cable.made == "cut open" and not {"ground", "shutter"} <= _roles(wired.lead):
         yield WIRES.at("trigger.lead", slots, [_bought(shooting)])
@@ -60,6 +60,11 @@ def unread(shooting: Shooting, found: Hearing, slots: dict[str, Slot]) -> Iterat
         yield SWITCH.at("trigger.switch", slots, [_labelled()])
     if camera is not None and camera.hears == "headset button" and camera.fires_on == "not known":
         yield KEY.at(f"kit.copies.{camera_at(shooting)}.card.fires_on", slots, [_fires(shooting)])
+
+
+def pin_not_read(shooting: Shooting, source: Trigger) -> Snag:
+    """Nobody has measured what a pin puts out."""
+    return VOLTS.at("trigger.pin", {"device": slot(source.name)}, list(_volts(shooting)))
 
 
 def _roles(of: object) -> set[str]:

@@ -42,8 +42,8 @@ class Stop:
 
     `park` is where the head stands while the picture is taken; a coordinate that is nothing stays as it is. A switch
     is approached from `park` along its axis and left again by the same way. `order` is how it goes to `park`; back it
-    goes the other way about. `on` and `off` are commands that fire
-    instead of a switch; `before` and `after` switch lamps.
+    goes the other way about. `on` and `off` are commands that fire instead of a switch; `before` and `after` switch
+    lamps.
     """
 
     park: tuple[float | None, float | None]
