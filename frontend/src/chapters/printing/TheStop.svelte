@@ -212,6 +212,15 @@
       <FigureRow label="one picture takes" figure="printing.picture" />
       <FigureRow label="all stops" figure="printing.added" />
       <FigureRow label="share of the print" figure="printing.share" />
+      <Row label="its way there"
+        ><Choice
+          label="The head’s way to its parking place"
+          options={ORDERS}
+          value={stop.order ?? 'straight'}
+          onchoose={(order) => sheet.put('printing.stop.order', order)}
+          quiet
+        /></Row
+      >
       {#if !steps.some((step) => step.what === 'raise')}
         <Row label="raise the head first"
           ><Editable path="printing.stop.raise_mm" label="raise the head first" unit="mm" /></Row
@@ -246,15 +255,6 @@
           unit="focal"
           min={-2000}
           empty="as on its card"
-        /></Row
-      >
-      <Row label="its way there"
-        ><Choice
-          label="The head’s way to its parking place"
-          options={ORDERS}
-          value={stop.order ?? 'straight'}
-          onchoose={(order) => sheet.put('printing.stop.order', order)}
-          quiet
         /></Row
       >
       <Row label="the camera"
