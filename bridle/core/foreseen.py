@@ -10,6 +10,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.snag import SEVERITIES, Severity, Slot, Snag
 
+# Behind a camera that listens to nothing nobody knows what else is wrong: its fix may bring that to light.
+HIDES = frozenset(("camera-hears-no-contact",))
 # A note is no reason to think twice about a fix.
 TOLD: tuple[Severity, ...] = ("stop", "mind")
 
@@ -65,9 +67,15 @@ def lessens(now: Evaluation, after: Evaluation) -> bool:
     """
     if now.frames is None and after.frames is not None:
         return True
+    if _hides(now) and not _hides(after):
+        return True
     stops = (snag for snag in after.snags if snag.severity == "stop")
     had = Counter(snag.code for snag in now.snags if snag.severity == "stop")
     return not any(_more(stops, had)) and weight(after) < weight(now)
+
+
+def _hides(told: Evaluation) -> bool:
+    return any(snag.code in HIDES for snag in told.snags)
 
 
 def weight(told: Evaluation) -> tuple[int, ...]:

@@ -6,7 +6,10 @@ from unittest import TestCase
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from bridle.core.evaluate import evaluate
+from bridle.core.foreseen import foreseen
 from bridle.core.plan.document import Plan
+from bridle.core.plan.edit import apply
 from bridle.core.reckon.hearing import STAGES, Hearing, hearing
 from bridle.core.reckon.wiring import wiring
 from tests.circuit import Sees, sees
@@ -66,6 +69,32 @@ class TwoContacts(TestCase):
             found = hearing(chain("print-switch", BODY, trigger={"switch": switch}))
             assert found is not None
             self.assertEqual(found.verdict, verdict)
+
+
+class Deaf(TestCase):
+    """A camera that listens to no contact, behind each thing that closes one."""
+
+    def test_a_way_is_offered_and_once_it_is_taken_the_camera_listens(self) -> None:
+        """What else is wrong with the chain comes to light then, and has a way of its own."""
+        relays = 0
+        for source in ("print-switch", "printer-pin", "microcontroller", "headset-button"):
+            for between in COUPLINGS:
+                for camera in ("phone", "compact")[: 1 + (between in ((), ("relay",)))]:
+                    plan = chain(source, *between, camera, **{camera: {"hears": "nothing"}})
+                    told = next(one for one in foreseen(plan) if one.code == "camera-hears-no-contact")
+                    snag = next(one for one in evaluate(plan).snags if one.code == told.code)
+                    after = apply(plan, snag.fixes[0].edits)[0]
+                    left = [one for one in evaluate(after).snags if one.severity == "stop"]
+                    with self.subTest(source=source, between=between, camera=camera):
+                        self.assertTrue(told.helps[0])
+                        self.assertNotIn(told.code, [one.code for one in left])
+                        self.assertTrue(all(one.fixes for one in left), left)
+                        plain = camera == "phone" and (between in ((), ("relay",), ("relay-board",)))
+                        if plain and (between or source in ("print-switch", "headset-button")):
+                            found = hearing(after)
+                            self.assertEqual((left, found and found.verdict), ([], "takes"))
+                            relays += "driver" in snag.fixes[0].consequence
+        self.assertEqual(relays, 3)
 
 
 SOURCES = (

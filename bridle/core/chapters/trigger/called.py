@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from bridle.core.asks.chain import Taken, put
 from bridle.core.asks.shelf import made
+from bridle.core.chapters.trigger.fixing import driven, works
 from bridle.core.chapters.trigger.unread import pin_not_read
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
@@ -31,6 +32,9 @@ DEAF = SnagKind(
     "button of a headset, where its app fires on that.",
 )
 KINDS = (NOBODY, DEAF)
+RESISTOR = "A resistor of {ohms} goes into the lead."
+RELAY = "The relay board becomes one with a driver for {volts}, which asks the pin for {needs}."
+TRIED = "Try a headset first: the app has to fire on volume up."
 # What closes a contact and does nothing else; a radio remote or a controller may have ways of its own.
 CLOSES = ("switch", "pin", "headset")
 
@@ -63,18 +67,32 @@ def _deaf(shooting: Shooting) -> Iterator[Snag]:
 
 
 def _headset(plan: Plan, index: int) -> Fix:
-    """A phone that is pressed as the volume button of a headset would."""
-    heard = [
+    """A phone that is pressed as the volume button of a headset would; a real headset needs nothing in its lead."""
+    parts = parts_of(plan)
+    edits = [
         Edit(path=f"kit.copies.{index}.card.hears", value="headset button"),
         Edit(path=f"kit.copies.{index}.card.fires_on", value="volume up"),
     ]
-    resistor = [] if parts_of(plan).resistor else put(apply(plan, heard)[0], (Taken(card=made("resistor")),))
-    return Fix(
-        label="Wire it as a headset's volume button",
-        consequence="A resistor of {ohms} goes into the lead. Try a headset first: the app has to fire on volume up.",
-        slots={"ohms": slot(OHMS["volume up"], "Ω")},
-        edits=(*heard, *resistor),
-    )
+    bought = parts.source is not None and parts.source.source == "headset"
+    told, slots = [TRIED], {}
+    if not bought and parts.resistor is None:
+        edits += put(apply(plan, edits)[0], (Taken(card=made("resistor")),))
+        told, slots = [RESISTOR, *told], {"ohms": slot(OHMS["volume up"], "Ω")}
+    for relay in _stronger(apply(plan, edits)[0]):
+        edits += relay.edits
+        told, slots = [*told[:-1], RELAY, TRIED], slots | relay.slots
+    label = "Let it hear the headset" if bought else "Wire it as a headset's volume button"
+    return Fix(label=label, consequence=" ".join(told), slots=slots, edits=tuple(edits))
+
+
+def _stronger(plan: Plan) -> Iterator[Fix]:
+    """A relay board that the pin of a plan can work, where the one that is there does not pull in."""
+    parts = parts_of(plan)
+    card, source = parts.coupling, parts.source
+    if card is None or card.form != "relay" or source is None or source.volts is None or works(plan, ()):
+        return
+    index = next(n for n, copy in enumerate(plan.kit.copies) if copy.card is card)
+    yield from driven(plan, index, source.volts)
 
 
 def _socket(index: int) -> Fix:

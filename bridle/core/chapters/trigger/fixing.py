@@ -1,14 +1,18 @@
 """Fixes that several families of snags share: joined as it belongs, another coupling, a resistor that fits."""
 
 from collections.abc import Iterator
+from typing import Literal
 
+from bridle.core.asks.shelf import made
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
+from bridle.core.plan.kit import Copy, Phone
 from bridle.core.plan.wired import Coupling, Trigger
 from bridle.core.reckon.circuit import LED_OHM, PIN_OHM
 from bridle.core.reckon.hearing import Hearing, hearing
 from bridle.core.reckon.parts import free_key
 from bridle.core.snag import Fix, slot
+from bridle.core.subjects.circuits.headset import OHMS
 
 JOINS = "trigger.joins"
 # Resistors as they are sold, in ohms: twelve to a decade.
@@ -17,6 +21,15 @@ SOLD = tuple(value * 10**power for power in range(4) for value in DECADE)
 # A light is fed so many times what it needs, so that it still conducts when it is old and cold.
 SURELY = 1.5
 DRIVER_MA = 4.0
+LIGHT = (
+    "Put an optocoupler between",
+    "It passes the press on as light: no current of one device reaches the other; {ohms} before.",
+)
+RELAY = (
+    "Put a relay board with a driver between",
+    "Its contact is joined to nothing else: no current of one device reaches the other. Its coil is one for {coil}.",
+)
+KEYED = "A resistor of {ohms} in the lead makes it a button of a headset."
 
 
 def works(plan: Plan, edits: tuple[Edit, ...]) -> bool:
@@ -42,31 +55,57 @@ def as_it_belongs(plan: Plan) -> Iterator[Fix]:
 
 
 def parted(plan: Plan) -> Iterator[Fix]:
-    """An optocoupler put between, or the one that is there used alone."""
+    """An optocoupler put between, a relay where a phone listens, or what is there used alone."""
     yield from as_it_belongs(plan)
-    copies = [copy.model_dump(mode="json") for copy in plan.kit.copies]
     if any(isinstance(copy.card, Coupling) and copy.card.form != "resistor" for copy in plan.kit.copies):
         return
-    card = Coupling(name="an optocoupler", series_ohm=_series(plan, Coupling(name="one")))
-    one = {"key": free_key(plan.kit.copies, card.name), "card": card.model_dump(mode="json")}
-    edits = (
-        Edit(path="kit.copies", value=[*copies, one]),
-        Edit(path=JOINS, value=None),
-        Edit(path="beat.couple_s", value="0"),
-    )
-    if works(plan, edits):
-        yield Fix(
-            label="Put an optocoupler between",
-            consequence="It passes the press on as light: no current of one device reaches the other; {ohms} before.",
-            slots={"ohms": slot(card.series_ohm, "Ω")},
-            edits=edits,
-        )
+    volts = _pin_volts(plan)
+    light = Coupling(name="an optocoupler", series_ohm=_series(plan, Coupling(name="one")))
+    # What a light switches keeps some tenths of a volt: a phone takes that for another button of a headset.
+    relay = _usual("relay", coil_v=volts)
+    lit, fed, pressed = {"ohms": slot(light.series_ohm, "Ω")}, {"coil": slot(volts, "V")}, RELAY
+    for key in _key_resistor(plan):
+        fed, pressed = {**fed, "ohms": slot(key.contact_ohm, "Ω")}, (RELAY[0], f"{RELAY[1]} {KEYED}")
+    for card, (label, consequence), slots in ((light, LIGHT, lit), (relay, pressed, fed)):
+        edits = _between(plan, card)
+        if works(plan, edits):
+            yield Fix(label=label, consequence=consequence, slots=slots, edits=edits)
+            return
+
+
+def _between(plan: Plan, card: Coupling) -> tuple[Edit, ...]:
+    """A coupling taken on, with the resistor that a phone asks for behind a relay, and all joined as it belongs."""
+    relay = card.form == "relay"
+    keys = tuple(_key_resistor(plan)) if relay else ()
+    copies = [copy for copy in plan.kit.copies if not keys or copy.card.kind != "coupling"]
+    ones = [Copy(key=free_key(plan.kit.copies, one.name), card=one) for one in (card, *keys)]
+    taken = Edit(path="kit.copies", value=[copy.model_dump(mode="json") for copy in (*copies, *ones)])
+    fed = [one for one in _supplied(apply(plan, [taken])[0], card.coil_v) if one.path != JOINS] if relay else []
+    couple = Edit(path="beat.couple_s", value=str(card.operate_s) if relay else "0")
+    return (taken, *fed, Edit(path=JOINS, value=None), couple)
+
+
+def _key_resistor(plan: Plan) -> Iterator[Coupling]:
+    """The resistor by which a phone knows the key of a headset on which its app fires."""
+    for copy in plan.kit.copies:
+        if isinstance(copy.card, Phone) and copy.card.fires_on in OHMS:
+            yield _usual("resistor", contact_ohm=OHMS[copy.card.fires_on])
+
+
+def _usual(like: Literal["relay", "resistor"], **changed: float) -> Coupling:
+    card = made(like)
+    assert isinstance(card, Coupling)
+    return card.model_copy(update=changed)
+
+
+def _pin_volts(plan: Plan) -> float:
+    """What the pin that fires puts out; as the usual board's while nobody has read it."""
+    return next((c.card.volts for c in plan.kit.copies if c.card.kind == "trigger"), None) or 3.3
 
 
 def _series(plan: Plan, card: Coupling) -> float:
     """The largest resistor as sold with which the light is surely lit."""
-    from_source = next((c.card.volts for c in plan.kit.copies if c.card.kind == "trigger"), None) or 3.3
-    most = (from_source - card.forward_v) / (card.needs_ma * SURELY / 1000) - LED_OHM - PIN_OHM
+    most = (_pin_volts(plan) - card.forward_v) / (card.needs_ma * SURELY / 1000) - LED_OHM - PIN_OHM
     return float(max((ohms for ohms in SOLD if ohms <= most), default=SOLD[0]))
 
 
