@@ -18,6 +18,7 @@ from bridle.core.chapters.rig.tipping import with_supports
 from bridle.core.compare import compare_kit
 from bridle.core.evaluate import evaluate
 from bridle.core.lists.card import card_figures
+from bridle.core.lists.sides import in_words
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, PathError, apply, look
 from bridle.core.plan.kit import CARD_TYPES, AnyCard, AxisCard, Copy
@@ -365,6 +366,18 @@ class Cards(TestCase):
         self.assertTrue(any("A new snag: One beat needs" in effect for effect in found.effects), found.effects)
         taken = apply(plan, fit(plan, (found.copy,)))[0]
         self.assertEqual((taken.beat.write_s, taken.kit.copies[0].version), (6, 2))
+
+    def test_what_stands_in_a_list_is_read_as_it_was_typed(self) -> None:
+        pins = [{"name": "P1", "used_for": "probe"}, {"name": "P4", "used_for": ""}]
+        rows: tuple[tuple[str, list[Any], list[Any], str], ...] = (
+            ("fire_on", [], ["M42 P4 S255"], "fire on “M42 P4 S255” instead of nothing"),
+            ("fire_off", ["A"], ["A", "B"], "fire off “A” and “B” instead of “A”"),
+            ("pins", pins[:1], pins, "pins “P1” and “P4” instead of “P1”"),
+            ("intervals", ["1", "2", "4", "8", "15"], [""], "intervals 1 of them instead of 5 of them"),
+        )
+        for path, was, now, said in rows:
+            with self.subTest(path):
+                self.assertEqual(in_words(path, was, now), said)
 
     def test_every_figure_on_every_card_can_be_typed_over_as_it_is_written(self) -> None:
         for name in CARDS:

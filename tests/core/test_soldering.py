@@ -36,6 +36,7 @@ class Soldering(TestCase):
                 self.assertEqual(joined_pads(plan), joined)
                 found = evaluate(plan)
                 self.assertEqual("pads-not-known" in {snag.code for snag in found.snags}, joined is None)
+                self.assertEqual(found.trigger.verdict == "not known", joined is None)
                 told = " ".join(one.what for one in found.trigger.prepare)
                 written = {
                     line.label: line.value.value for sheet in print_card(plan, NOTHING) for line in sheet.settings

@@ -81,7 +81,7 @@ class Keeping(TestCase):
                     mine="nothing",
                     theirs="mark 0, across centre, every frame no",
                 ),
-                Side(path="move.marks", place="move, marks", mine="0 of them", theirs="5 of them"),
+                Side(path="move.marks", place="move, marks", mine="nothing", theirs="5 of them"),
             ],
         )
 

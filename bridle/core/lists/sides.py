@@ -17,6 +17,7 @@ from bridle.core.reckon.frames.even import PEGS_PATH
 _UNITS = {"_g": "g", "_s": "s", "_mm": "mm", "_deg": "deg", "_frames": "frames"}
 # What one thing of a list is called, where it is not the list's name without its last letter.
 _ONE_OF = {"copies": "card", "errands": "errand", "passes": "pass", "axes": "axis", "ring": "mark on the ring"}
+NAMED_AT_MOST = 4
 
 
 class Side(BaseModel):
@@ -123,10 +124,18 @@ def _value(data: Any, path: str) -> str:
         return "nothing"
 
 
+def _listed(things: list[Any]) -> str:
+    """The things of a list by their names, or as they were typed; many, and what has no name, as their number."""
+    names = [thing if isinstance(thing, str) else _own_name(thing) for thing in things]
+    if len(names) <= NAMED_AT_MOST and all(names):
+        return listed([f"“{name}”" for name in names]) if names else "nothing"
+    return f"{len(things)} of them"
+
+
 def _written(value: Any, path: str) -> str:
     unit = next((unit for end, unit in _UNITS.items() if path.endswith(end)), None)
     if isinstance(value, list):
-        return f"{len(value)} of them"
+        return _listed(value)
     if isinstance(value, dict):
         return ", ".join(f"{_place(name)} {_written(item, name)}" for name, item in value.items())
     if isinstance(value, bool):

@@ -16,6 +16,11 @@ def solderable(plan: Plan) -> Trigger | None:
     return source if source is not None and source.source in REMOTES and head is not None else None
 
 
+def pads_open(plan: Plan) -> bool:
+    """Whether a switch is soldered to pads of which nobody knows yet what they do."""
+    return solderable(plan) is not None and plan.trigger.pads is not None and joined_pads(plan) is None
+
+
 def joined_pads(plan: Plan) -> tuple[str, str] | None:
     """What is soldered to the switch's common contact, and what to the one that closes; None while that is open.
 

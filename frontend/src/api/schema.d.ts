@@ -7845,7 +7845,7 @@ export interface components {
              * Verdict
              * @default
              */
-            verdict: string;
+            verdict: ("takes" | "not known" | "nothing" | "focus alone" | "held" | "early" | "half press missing" | "wrong key" | "no key" | "restless") | "";
             /**
              * Ends
              * @default []

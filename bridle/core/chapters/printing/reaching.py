@@ -7,6 +7,7 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.printer import HeadSwitch, Printer
 from bridle.core.plan.wired import Trigger
+from bridle.core.quantity import write_number
 from bridle.core.reckon.parts import first_of
 from bridle.core.reckon.printing import layered, printer_of, sign_of, switch_of
 from bridle.core.reckon.printing_room import room_of, unreached
@@ -115,7 +116,7 @@ def _twice(plan: Plan, switch: HeadSwitch) -> Iterator[Snag]:
 
 def at_mm(position: float) -> Slot:
     """A position of a printer's axis: always in millimetres, whatever its reader measures in."""
-    return slot(f"{round(position, 2):g} mm")
+    return slot(f"{write_number(round(position, 2))} mm")
 
 
 def _place(plan: Plan) -> str:

@@ -1,5 +1,7 @@
 """Who tells the camera, and whether it hears."""
 
+from typing import Literal
+
 from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.trigger import (
     afar,
@@ -22,9 +24,9 @@ from bridle.core.chapters.trigger.state import HeadsetKey, MeterNext, SoundedSta
 from bridle.core.chapters.trigger.waves import waves
 from bridle.core.plan.document import Plan
 from bridle.core.plan.trigger import Sounded
-from bridle.core.reckon.hearing import STAGES, Hearing
+from bridle.core.reckon.hearing import STAGES, Hearing, Verdict
 from bridle.core.reckon.reckoning import Reckoning, Shooting
-from bridle.core.reckon.soldering import solderable
+from bridle.core.reckon.soldering import pads_open, solderable
 from bridle.core.reckon.tested import chain_digest
 from bridle.core.reckon.wiring import output_of, parts_of, sounded
 from bridle.core.subjects.circuits.contacts import Named, Thing
@@ -68,7 +70,7 @@ def _state(shooting: Shooting) -> TriggerState:
     return TriggerState(
         source=source.source,
         output=output_of(source),
-        verdict=found.verdict if found else "",
+        verdict=_verdict(plan, found),
         ends=tuple(f"{part}.{end}" for part, ends in wired.ends.items() for end in ends) if wired else (),
         joins=tuple((join.a, join.b) for join in wired.joins) if wired else (),
         seen=_seen(found) if found else (),
@@ -85,6 +87,11 @@ def _state(shooting: Shooting) -> TriggerState:
         prepare=tuple(preparing(plan)),
         keys=_keys(plan),
     )
+
+
+def _verdict(plan: Plan, found: Hearing | None) -> Verdict | Literal[""]:
+    """What the camera makes of a press; open while nobody knows what the switch on a remote's button presses."""
+    return "not known" if pads_open(plan) else found.verdict if found else ""
 
 
 def _keys(plan: Plan) -> tuple[HeadsetKey, ...]:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.edit import Edit
 from bridle.core.reckon.reckoning import Shooting
-from bridle.core.reckon.soldering import joined_pads, solderable
+from bridle.core.reckon.soldering import pads_open, solderable
 from bridle.core.reckon.wiring import parts_of
 from bridle.core.snag import Fix, Snag, SnagKind, slot
 
@@ -32,7 +32,7 @@ def findings(shooting: Shooting) -> Iterator[Figure | Snag]:
     """What has to be known of a remote before a switch is soldered to it, and how long its cell lasts."""
     plan = shooting.plan
     device = solderable(plan)
-    if device is not None and plan.trigger.pads is not None and joined_pads(plan) is None:
+    if device is not None and pads_open(plan):
         aside = Fix(
             label="Have its own button pressed",
             consequence="The head, or an arm on it, presses the remote's button. Nothing has to be soldered.",

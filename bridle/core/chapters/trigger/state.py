@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
+from bridle.core.reckon.hearing import Verdict
+
 # Two numbers, across and down.
 Point = tuple[float, ...]
 GlyphName = Literal[
@@ -152,7 +154,7 @@ class TriggerState:
 
     source: str = ""
     output: str = "nothing"
-    verdict: str = ""
+    verdict: Verdict | Literal[""] = ""
     ends: tuple[str, ...] = ()
     joins: tuple[tuple[str, ...], ...] = ()
     seen: tuple[str, ...] = ()

@@ -15,7 +15,7 @@
   const title = $derived.by(() => {
     if (!sheet.evaluation.frames) return 'The chain is told once frames and interval are known';
     if (!trigger.source) return 'Nothing is chosen yet that tells the camera';
-    return VERDICTS[trigger.verdict ?? ''] ?? 'Called without a wire: no contact of the camera is pressed';
+    return VERDICTS[trigger.verdict ?? ''];
   });
   /** What the camera hears, where that is known. */
   const heard = $derived.by(() => {

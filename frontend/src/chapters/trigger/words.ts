@@ -1,5 +1,10 @@
 /** What the chapter calls things. */
-export const VERDICTS: Record<string, string> = {
+import type { Evaluation } from '../../api/client';
+
+type Verdict = NonNullable<Evaluation['trigger']['verdict']>;
+
+export const VERDICTS: Record<Verdict, string> = {
+  '': 'Called without a wire: no contact of the camera is pressed',
   takes: 'Each press takes a frame',
   'not known': 'Something has to be read off first',
   nothing: 'The camera hears nothing',
@@ -7,6 +12,7 @@ export const VERDICTS: Record<string, string> = {
   held: 'The shutter is held down',
   early: 'It fires at the half press',
   'half press missing': 'The half press is missing',
+  'no key': 'The phone hears no button of a headset',
   'wrong key': 'The phone hears another key',
   restless: 'The chain never comes to rest'
 };
