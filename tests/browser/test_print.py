@@ -122,7 +122,13 @@ class Bench(BrowserCase):
         leaf(page, "File and proof")
         page.get_by_role("button", name="Wait as long as the picture takes").first.click()
         expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "older")
+        unproven = page.locator('[data-snag="print-not-proven"]')
+        expect(unproven.first).to_be_attached()
         page.get_by_role("button", name="Write it and prove it").click()
+        # Whoever goes on meanwhile hears of it there.
+        chapter(page, "Review")
+        expect(unproven).to_have_count(0)
+        chapter(page, "Print")
         expect(page.locator("[data-proof]")).to_have_attribute("data-proof", "proven")
 
     def test_a_print_begins_with_its_file_and_is_proven_from_its_snag(self) -> None:

@@ -2,6 +2,7 @@
   /** The sheet of one shoot: head, chapter, margin and foot around one plan and one playhead. */
   import { onMount, untrack } from 'svelte';
   import type { Opened } from '../api/client';
+  import { followPrint } from '../bench/own.svelte';
   import { chapterOf, chaptersFor, CHAPTERS } from '../chapters/chapters';
   import { leafOf } from '../chapters/entry';
   import Fault from '../parts/Fault.svelte';
@@ -24,6 +25,7 @@
   // svelte-ignore state_referenced_locally
   const sheet = new Sheet(opened);
   handDown(sheet);
+  followPrint(sheet);
   const SOON_MS = 1500;
   const known = $derived(chapterOf(chapter));
   // Whoever comes back to a chapter finds it as it was left.

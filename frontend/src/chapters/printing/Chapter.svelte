@@ -1,9 +1,8 @@
 <script lang="ts">
   /** A layered shoot: the bed and the core of the print, the stop, the file and its proof, how it grows. */
-  import { onMount } from 'svelte';
   import chapter from '.';
+  import { ownPrint } from '../../bench/own.svelte';
   import { pathsOf, type Paths } from '../../bench/paths.svelte';
-  import { Prints } from '../../bench/prints.svelte';
   import { duration, number } from '../../format';
   import ChapterPage from '../../parts/ChapterPage.svelte';
   import { theSheet } from '../../sheet/sheet.svelte';
@@ -14,36 +13,10 @@
   import TheStop from './TheStop.svelte';
 
   const sheet = theSheet();
-  const prints = new Prints();
-  onMount(() => {
-    void prints.look();
-    return () => prints.close();
-  });
-  // What was begun from a snag shows here at once.
-  $effect(() => {
-    if (sheet.worked) void prints.look();
-  });
+  const own = ownPrint();
+  const { prints } = own;
   const printing = $derived(sheet.evaluation.printing);
-  /** The shoot's own file; or, where the shoot was duplicated, the file that its layers were read of. */
-  const print = $derived(
-    prints.all?.find((one) => one.shoot_id === sheet.id) ??
-      prints.all?.find((one) => !!one.digest && one.digest === sheet.plan.printing?.file?.digest)
-  );
-  // The bench keeps the proof; what it makes of the shoot is asked for once it is there, whichever leaf lies open.
-  let asked = '';
-  $effect(() => {
-    const change = print?.works.find((work) => work.kind === 'change' && work.state !== 'stopped');
-    const now = `${change?.id} ${printing.of}`;
-    if (
-      !change?.result ||
-      change.of !== printing.of ||
-      printing.proof === change.result.stands ||
-      asked === now
-    )
-      return;
-    asked = now;
-    sheet.lookAgain();
-  });
+  const print = $derived(own.print);
   let paths = $state.raw<Paths>();
   $effect(() => {
     if (print?.state === 'read' && print.layers)
