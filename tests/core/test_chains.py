@@ -75,6 +75,11 @@ def taken(plan: Plan, told: Evaluation, fixes: list[tuple[str, Fix]]) -> tuple[s
     return None
 
 
+def deaf(told: Evaluation) -> bool:
+    """Whether the camera listens to nothing: what else is wrong with its chain nobody knows until it does."""
+    return any(snag.code == "camera-hears-no-contact" for snag in told.snags)
+
+
 def drawn_in(plan: Plan, name: str, reach_deg: float) -> Plan:
     """The plan with an axis that comes only so far to either side of nought."""
     axes = tuple(
@@ -129,7 +134,7 @@ class Chains(TestCase):
                 return
             label, plan, after = found
             way.append(label)
-            if told.frames is not None or after.frames is None:
+            if (told.frames is not None or after.frames is None) and deaf(after) >= deaf(told):
                 self.assertLess(wrong(after), wrong(told), way[-6:])
                 self.assertLessEqual(stops(after) - stops(told), Counter(), way[-6:])
             told = after
