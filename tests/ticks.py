@@ -46,7 +46,7 @@ class Ticking:
             at = tick * TICK_S
             shown = self.shows(at)
             if shown and not self.key:
-                if self.sleeps_s and at - touched > self.sleeps_s:
+                if self.sleeps_s and at - max(touched, free_from) > self.sleeps_s:
                     awake_from = at + self.wake_s
                 touched = at
             if not self.pressed(shown):

@@ -98,7 +98,10 @@ class Listener:
         sleeps = DOZES_S if self.fault == "falls asleep" else signal.sleeps_s
         kept = (signal.keeps_s and signal.keeps_s < sleeps) or signal.rest.shutter or signal.rest.focus
         first = at_s - signal.half_s if signal.half.focus or signal.half.shutter else at_s
-        if not sleeps or kept or self.touched_s is None or first - self.touched_s <= sleeps:
+        if not sleeps or kept or self.touched_s is None:
+            return first
+        # It counts from when it was last at work: nothing sleeps with its shutter open.
+        if first - max(self.touched_s, self.free_s) <= sleeps:
             return first
         return first + signal.wake_s
 

@@ -7,6 +7,7 @@ from unittest import TestCase
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.reckon.signals import signal
@@ -133,6 +134,14 @@ class Rehearsed(TestCase):
         self.assertIn("it slept", next(note.said for note in notes if note.kind == "missed"))
         awake, _ = rehearsed(chain("remote-timer", BODY, held=slow, beat={"half_s": "2/5"}))
         self.assertEqual((awake.phase, awake.taken), ("finished", 12))
+
+    def test_a_camera_does_not_sleep_with_its_shutter_open(self) -> None:
+        """It stays awake for a minute: of two minutes it exposes for 40 s, 70 s or 100 s."""
+        for exposure, taken in (("40", 1), ("70", 12), ("100", 12)):
+            plan = chain("remote-timer", BODY, held={**FEW, "interval": 120}, beat={"exposure_s": exposure})
+            with self.subTest(exposure):
+                self.assertEqual(rehearsed(plan)[0].taken, taken)
+                self.assertEqual("camera-asleep" in {snag.code for snag in evaluate(plan).snags}, taken == 1)
 
     def test_a_frame_that_comes_late_twice_changes_nothing(self) -> None:
         planned = programme(chain("print-switch", BODY, held=FEW))

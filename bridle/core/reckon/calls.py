@@ -110,9 +110,12 @@ def call_of(shooting: Shooting) -> Call:
 
 
 def sleeps(shooting: Shooting) -> bool:
-    """Whether the camera falls asleep in the longest gap."""
+    """Whether the camera falls asleep in the longest gap; it does not while its shutter is open."""
     camera = parts_of(shooting.plan).camera
-    return camera is not None and 0 < float(camera.sleeps_after_s) < longest_gap_s(shooting)
+    if camera is None or not camera.sleeps_after_s:
+        return False
+    at_work = 0.0 if shooting.plan.trigger.keep_awake_s else float(shooting.shuttered.busy_s.min())
+    return float(camera.sleeps_after_s) < longest_gap_s(shooting) - at_work
 
 
 def lamps_of(plan: Plan) -> Iterator[tuple[int, Lamp, LampUse | None]]:
