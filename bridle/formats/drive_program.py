@@ -178,7 +178,8 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
     lasting = float(plan.beat.heard_s) + say.busy_s
     if not plan.beat.write_while_moving:
         lasting = lasting + say.processing_s + one.write_s
-    spent, fires = 0.0, fired_s(say, one)
+    # `over` is what rounding has made the waits too long: the next one takes it back, so that none adds up in a round.
+    spent, over, fires = 0.0, 0.0, fired_s(say, one)
     for picture in range(len(say)):
         # The first of a cycle finds the camera asleep: nothing moves until it has woken and exposed.
         still = max(float(lasting[picture]) + (0.0 if say.visit[picture] else float(plan.beat.ready_s)), pulse)
@@ -193,8 +194,10 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
         here, there = _at(say, axes, picture), _at(say, axes, picture if last else picture + 1)
         going = _moved(here, there)
         if going or last:
-            yield from _dwell(still - pulse)
-            spent += round(max(still - pulse, 0.0), 3)
+            wait = max(still - pulse - over, 0.0)
+            yield from _dwell(wait)
+            over = round(wait, 3) - wait
+            spent += round(wait, 3)
         if last:
             return
         if going:
@@ -206,6 +209,8 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
         wait = float(fires[picture + 1]) - spent
         yield from _dwell(wait)
         spent += round(max(wait, 0.0), 3)
+        if wait > 0:
+            over = round(wait, 3) - wait
 
 
 def _settings(shooting: Shooting) -> Notes:

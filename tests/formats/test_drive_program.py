@@ -95,6 +95,17 @@ class Programs(TestCase):
                     fired = -1.0
             self.assertEqual(stood[: len(still)], still)
 
+    def test_waits_are_written_to_the_millisecond_and_what_that_leaves_does_not_add_up(self) -> None:
+        """A row of pictures, each with four tenths of a millisecond too much: never a millisecond apart."""
+        keys = (Keyframe(), Keyframe(slide_mm=300))
+        move = Move(keyframes=keys, visits=PanoramaRow(sweep_deg=180.0))
+        beat = {"exposure_s": F(30004, 10000), "wake_s": F(0)}
+        plan = plan_of({**HELD, "frames": F(3), "interval": F(600)}, move=move, beat=beat)
+        due = shooting(plan).orders.due_s
+        fired = rehearse(plan, program(plan)).fired_s
+        self.assertEqual(len(fired), 15)
+        self.assertLess(max(abs(at - fired[0] - then) for at, then in zip(fired, due, strict=True)), 0.00075)
+
     @settings(max_examples=40, deadline=None)
     @given(moves, st.integers(2, 60), st.booleans(), st.sampled_from(["digital output", "coolant output"]))
     def test_of_any_move(self, move: Move, frames: int, running: bool, shutter: Any) -> None:
