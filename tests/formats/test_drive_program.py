@@ -96,10 +96,10 @@ class Programs(TestCase):
             self.assertEqual(stood[: len(still)], still)
 
     def test_waits_are_written_to_the_millisecond_and_what_that_leaves_does_not_add_up(self) -> None:
-        """A row of pictures, each with four tenths of a millisecond too much: never a millisecond apart."""
+        """A row of pictures, each waited for four tenths of a millisecond too long: never a millisecond apart."""
         keys = (Keyframe(), Keyframe(slide_mm=300))
         move = Move(keyframes=keys, visits=PanoramaRow(sweep_deg=180.0))
-        beat = {"exposure_s": F(30004, 10000), "wake_s": F(0)}
+        beat = {"exposure_s": F(30006, 10000), "wake_s": F(0), "settle_s": F(0)}
         plan = plan_of({**HELD, "frames": F(3), "interval": F(600)}, move=move, beat=beat)
         due = shooting(plan).orders.due_s
         fired = rehearse(plan, program(plan)).fired_s
