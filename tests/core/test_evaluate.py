@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from hypothesis import Phase, assume, given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from bridle.core.asks.changes import HoldPeg, SetValue, TypeText, make
 from bridle.core.evaluate import evaluate
@@ -152,6 +153,23 @@ class Moments(TestCase):
 
 class Changes(TestCase):
     plan = plan_of(THREE)
+
+    def test_an_edit_leaves_what_it_does_not_touch_the_very_same(self) -> None:
+        edits = [Edit(path="shoot.name", value="Dawn"), Edit(path="beat.exposure_s", value="1/50")]
+        plan, undo = apply(self.plan, edits)
+        touched = {name for name in Plan.model_fields if getattr(plan, name) is not getattr(self.plan, name)}
+        self.assertEqual(touched, {"shoot", "beat"})
+        self.assertEqual(plan, Plan.model_validate(plan.model_dump(mode="json")))
+        self.assertEqual(apply(plan, undo)[0], self.plan)
+        wrong = [Edit(path="frames", value={"source": "none"}), Edit(path="clip.pegs.0.value", value="x")]
+        with self.assertRaises(ValidationError) as told:
+            apply(self.plan, wrong)
+        self.assertEqual(
+            [error["loc"] for error in told.exception.errors()], [("clip", "pegs", 0, "value"), ("frames",)]
+        )
+        for path in ("nothing", "nothing.at.all", "beat.nothing", "move.keyframes.99.pan_deg"):
+            with self.subTest(path), self.assertRaises(PathError):
+                apply(self.plan, [Edit(path=path, value=1)])
 
     def test_typed_text_lands_where_it_belongs(self) -> None:
         for path, text, where, value in [

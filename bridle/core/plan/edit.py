@@ -1,11 +1,13 @@
 """Edits: the one way in which a plan changes, by a person, a fix or undo."""
 
 from collections.abc import Iterable
+from functools import lru_cache
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict, JsonValue
+from pydantic import BaseModel, ConfigDict, JsonValue, create_model
 
 from bridle.core.plan.document import Plan
+from bridle.core.values import Section
 
 # So many edits one change may hold.
 MOST_EDITS = 400
@@ -37,16 +39,43 @@ def look(data: Any, path: str) -> Any:
 
 
 def apply(plan: Plan, edits: Iterable[Edit]) -> tuple[Plan, list[Edit]]:
-    """Return the edited plan and the edits that undo it. Raises `PathError` or a ValidationError."""
-    data = dump(plan)
+    """Return the edited plan and the edits that undo it. Raises `PathError` or a ValidationError.
+
+    Only the sections that are edited are read and checked; the others stay the same objects.
+    """
+    data: dict[str, Any] = {}
     undo: list[Edit] = []
     for edit in edits:
+        name, _, within = edit.path.partition(".")
+        if name not in Plan.model_fields:
+            raise PathError(f"the plan has no “{edit.path}”")
+        if name not in data:
+            data[name] = _dumped(getattr(plan, name))
         undo.insert(0, Edit(path=edit.path, value=look(data, edit.path)))
         parent_path, _, last = edit.path.rpartition(".")
-        parent = look(data, parent_path) if parent_path else data
+        parent = look(data, parent_path) if within else data
         key: Any = int(last) if isinstance(parent, list) else last
         parent[key] = edit.value
-    return Plan.model_validate(data), undo
+    return plan.model_copy(update=_checked(data)), undo
+
+
+def _dumped(section: Any) -> Any:
+    return section.model_dump(mode="json") if isinstance(section, BaseModel) else section
+
+
+def _checked(data: dict[str, Any]) -> dict[str, Any]:
+    """Sections of the plan from their JSON values. Raises a ValidationError that names them as the plan would."""
+    if not data:
+        return {}
+    checked = _parts(tuple(name for name in Plan.model_fields if name in data)).model_validate(data)
+    return {name: getattr(checked, name) for name in data}
+
+
+@lru_cache(maxsize=64)
+def _parts(names: tuple[str, ...]) -> type[BaseModel]:
+    """A plan of these sections alone."""
+    fields: dict[str, Any] = {name: (Plan.model_fields[name].annotation, Plan.model_fields[name]) for name in names}
+    return create_model(Plan.__name__, __base__=Section, **fields)
 
 
 def difference(old: Plan, new: Plan) -> list[Edit]:
@@ -54,7 +83,8 @@ def difference(old: Plan, new: Plan) -> list[Edit]:
 
     Where there would be more than one change may hold, each section that differs is replaced whole.
     """
-    before, after = dump(old), dump(new)
+    changed = [name for name in Plan.model_fields if getattr(old, name) is not getattr(new, name)]
+    before, after = ({name: _dumped(getattr(plan, name)) for name in changed} for plan in (old, new))
     edits = list(_differences(before, after, ""))
     if len(edits) <= MOST_EDITS:
         return edits
