@@ -209,8 +209,9 @@ def _stepping(plan: Plan, one: Cycle, say: Orders, notes: Notes) -> Iterator[str
         wait = float(fires[picture + 1]) - spent
         yield from _dwell(wait)
         spent += round(max(wait, 0.0), 3)
-        if wait > 0:
-            over = round(wait, 3) - wait
+        if not say.visit[picture + 1]:
+            # The next frame begins on the grid.
+            over = 0.0
 
 
 def _settings(shooting: Shooting) -> Notes:
