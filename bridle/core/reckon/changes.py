@@ -1,18 +1,20 @@
 """The list of changes: at which frame, at which clock time, what is set."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.reckon.reckoning import Shooting
 from bridle.core.reckon.settings import density_of
 from bridle.core.subjects.light.dials import Dial
 
 DIALS: tuple[Dial, ...] = ("shutter", "iso", "aperture")
+NAMES = (*DIALS, "filter")
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ChangeLine:
     """A change of settings: the frame (0-based) before which it is made, and what is set from there on.
 
@@ -36,25 +38,31 @@ def change_lines(shooting: Shooting, most: int | None = None) -> Iterator[Change
     density = density_of(shooting.plan, shooting.frames)
     followed = shooting.followed
     changes = np.flatnonzero(np.diff(density)) + 1 if followed is None else followed.changes
-    before: ChangeLine | None = None
-    for frame in [0, *changes[:most].tolist()]:
-        line = _line(shooting, frame, float(density[frame]))
-        before = replace(line, moved=() if before is None else tuple(_moved(before, line)))
-        yield before
+    frames = np.append(0, changes[:most]).astype(np.int64)
+    moments = shooting.timeline.start_unix_s + shooting.timeline.starts_s[frames]
+    before: tuple[float, ...] | None = None
+    for frame, moment, *now in zip(frames.tolist(), moments.tolist(), *_set(shooting, frames), strict=True):
+        moved = () if before is None else tuple(name for name, a, b in zip(NAMES, before, now, strict=True) if a != b)
+        before = shutter, iso, aperture, filtered = tuple(now)
+        yield ChangeLine(
+            frame=frame,
+            moment=moment,
+            shutter_s=shutter,
+            iso=iso,
+            aperture=aperture,
+            density=filtered,
+            moved=moved,
+        )
 
 
-def _line(shooting: Shooting, frame: int, density: float) -> ChangeLine:
-    """What is set at a frame; nothing of it said to be moved."""
-    shutter, iso, aperture = set_at(shooting, frame)
-    return ChangeLine(
-        frame=frame,
-        moment=shooting.timeline.unix_s(frame),
-        shutter_s=shutter,
-        iso=iso,
-        aperture=aperture,
-        density=density,
-        moved=(),
-    )
+def _set(shooting: Shooting, frames: NDArray[np.int64]) -> tuple[list[float], ...]:
+    """Shutter, ISO, f-number and filters at some frames."""
+    plan, followed = shooting.plan, shooting.followed
+    density = density_of(plan, shooting.frames)[frames].tolist()
+    if followed is None:
+        fixed = float(plan.beat.exposure_s), float(plan.camera.iso), plan.camera.aperture
+        return (*([value] * len(frames) for value in fixed), density)
+    return (*(followed.labels(dial, frames) for dial in DIALS), density)
 
 
 def set_at(shooting: Shooting, frame: int) -> tuple[float, float, float]:
@@ -64,9 +72,3 @@ def set_at(shooting: Shooting, frame: int) -> tuple[float, float, float]:
         return float(plan.beat.exposure_s), float(plan.camera.iso), plan.camera.aperture
     shutter, iso, aperture = (followed.label(dial, frame) for dial in DIALS)
     return shutter, iso, aperture
-
-
-def _moved(before: ChangeLine, now: ChangeLine) -> Iterator[str]:
-    for name, field in (("shutter", "shutter_s"), ("iso", "iso"), ("aperture", "aperture"), ("filter", "density")):
-        if getattr(before, field) != getattr(now, field):
-            yield name

@@ -61,6 +61,13 @@ class Followed:
         steps = getattr(self.settings, dial)[frame]
         return dials.label(dial, int(steps), self.settings.a_stop)
 
+    def labels(self, dial: Dial, frames: NDArray[np.int64]) -> list[float]:
+        """What is dialled at some frames, one entry each."""
+        steps, which = np.unique(getattr(self.settings, dial)[frames], return_inverse=True)
+        engraved = np.array([dials.label(dial, one, self.settings.a_stop) for one in steps.tolist()])
+        labels: list[float] = engraved[which].tolist()
+        return labels
+
 
 def limits_of(plan: Plan) -> Limits:
     """The limits of a plan; what does not follow the light stays as camera and beat have it."""

@@ -50,20 +50,27 @@ def by_stars(plan: Plan, within: Limits, at: Poses, scene: Scene) -> Steps:
     pixels, where = plan.light.stars_px, plan.shoot.place.latitude_deg
     if pixels is None or where is None or plan.rig.normal_bearing_deg is None or not dark.any():
         return np.full(len(at), most)
-    longest = longest_star_s(plan, at, pixels, where)
+    longest = longest_star_s(plan, at, pixels, where, dark)
     steps = np.floor(np.log2(longest) * within.a_stop + 1e-9)
     return np.where(dark, np.clip(steps, within.shutter.low, most), most).astype(np.int64)
 
 
-def longest_star_s(plan: Plan, at: Poses, pixels: float, latitude_deg: float) -> Floats:
+def longest_star_s(
+    plan: Plan, at: Poses, pixels: float, latitude_deg: float, dark: NDArray[np.bool_] | None = None
+) -> Floats:
     """How long the shutter may be open at each frame until a star is drawn out so far, in the part that counts.
 
-    In seconds; infinite where no sky is in that part.
+    In seconds; infinite where no sky is in that part. Only what it says of the `dark` frames counts, where they are
+    given: the others are not looked at.
     """
     picked = np.unique(np.linspace(0, len(at) - 1, min(len(at), MOST_LOOKS)).astype(np.int64))
-    speed = fastest(plan, at.some(picked), latitude_deg, plan.light.stars_in).px_s
+    longest, looked = np.full(len(picked), np.inf), np.ones(len(picked), dtype=bool)
+    if dark is not None:
+        near = np.searchsorted(picked, np.flatnonzero(dark), side="right")
+        looked = np.isin(np.arange(len(picked)), np.concatenate((near - 1, near)))
+    speed = fastest(plan, at.some(picked[looked]), latitude_deg, plan.light.stars_in).px_s
     with np.errstate(divide="ignore"):
-        longest = np.where(np.isnan(speed), np.inf, pixels / np.nan_to_num(speed))
+        longest[looked] = np.where(np.isnan(speed), np.inf, pixels / np.nan_to_num(speed))
     if len(picked) == len(at):
         return longest
     # Between two that are looked at the shorter one holds for both.

@@ -1,6 +1,7 @@
 """How fast stars pass through the picture: at its centre, in its middle two thirds, and out to its corners."""
 
 from dataclasses import dataclass
+from typing import TypeAlias
 
 import numpy as np
 
@@ -41,7 +42,8 @@ def fastest(plan: Plan, at: Poses, latitude_deg: float, part: StarsIn) -> Fastes
     right, up = (axis.ravel()[None, :] for axis in np.meshgrid(places, places))
     ahead = at.focal[:, None]
     across, above = right * frame.width_mm / 2 / ahead, up * frame.height_mm / 2 / ahead
-    pole, zenith = _seen(plan, at, latitude_deg), _seen(plan, at, 90.0)
+    basis = _basis(plan, at)
+    pole, zenith = _seen(basis, latitude_deg), _seen(basis, 90.0)
     off = np.sqrt(1 + across**2 + above**2)
     # How a point of the picture moves as the sky turns: the turn about the pole, seen through the lens.
     x, y, z = pole[1] - pole[2] * above, pole[2] * across - pole[0], pole[0] * above - pole[1] * across
@@ -65,18 +67,25 @@ def _worst(speed: Floats, sine: Floats, right: Floats, up: Floats) -> Fastest:
     return Fastest(px_s, declination, px_s / drift, right[0, which], up[0, which])
 
 
-def _seen(plan: Plan, at: Poses, altitude_deg: float) -> tuple[Floats, Floats, Floats]:
-    """A direction that lies due north so high, as the camera has it: right, up and ahead, shape (frames, 1) each."""
-    basis = [_vector(plan, at, *way) for way in ((0.0, 0.0), (1.0, 0.0), (0.0, 1.0))]
-    ahead = basis[0]
+Vector: TypeAlias = tuple[Floats, Floats, Floats]
+
+
+def _basis(plan: Plan, at: Poses) -> tuple[Vector, Vector, Vector]:
+    """Right, up and ahead of the camera, each as east, north and up, shape (frames,)."""
+    ahead, *others = (_vector(plan, at, *way) for way in ((0.0, 0.0), (1.0, 0.0), (0.0, 1.0)))
     # A point as far to the right as ahead lies at 45 degrees between the two.
-    right, up = (tuple(np.sqrt(2) * one - two for one, two in zip(way, ahead, strict=True)) for way in basis[1:])
+    right, up = (tuple(np.sqrt(2) * one - two for one, two in zip(way, ahead, strict=True)) for way in others)
+    return right, up, ahead
+
+
+def _seen(basis: tuple[Vector, Vector, Vector], altitude_deg: float) -> Vector:
+    """A direction that lies due north so high, as the camera has it: right, up and ahead, shape (frames, 1) each."""
     north, high = np.cos(np.radians(altitude_deg)), np.sin(np.radians(altitude_deg))
-    x, y, z = ((way[1] * north + way[2] * high)[:, None] for way in (right, up, ahead))
+    x, y, z = ((way[1] * north + way[2] * high)[:, None] for way in basis)
     return x, y, z
 
 
-def _vector(plan: Plan, at: Poses, across: float, above: float) -> tuple[Floats, Floats, Floats]:
+def _vector(plan: Plan, at: Poses, across: float, above: float) -> Vector:
     """Where a point of the picture lies: east, north and up, a vector of length 1."""
     bearing, height = projecting.directions(at, across, above)
     turn, tall = np.radians(bearing + normal_deg(plan)), np.radians(height)

@@ -3,6 +3,9 @@
 import math
 from collections.abc import Iterator
 from datetime import date
+from zoneinfo import ZoneInfo
+
+import numpy as np
 
 from bridle.core.chapters.season.state import GlareTold, ObstacleTold
 from bridle.core.plan.document import Plan
@@ -14,6 +17,7 @@ from bridle.core.reckon.season.glare import glares
 from bridle.core.reckon.season.hours import DAY_S
 from bridle.core.reckon.season.season import Staying
 from bridle.core.snag import Fix, Snag, SnagKind, slot
+from bridle.core.subjects.time.windows import DAY_MIN, at_clock
 
 IN_VIEW = SnagKind(
     "stands-in-view",
@@ -78,11 +82,11 @@ def _share(plan: Plan, thing: Obstacle, tall: float) -> float:
 
 
 def _frames_from(shooting: Shooting, thing: Obstacle, enters: date) -> int:
-    times = shooting.timeline
-    return sum(
-        1 for frame in range(times.frames)
-        if enters <= (day := times.clock(frame).date()) and (thing.to_day is None or day <= thing.to_day)
-    )  # fmt: skip
+    times, zone = shooting.timeline, ZoneInfo(shooting.timeline.zone)
+    begins = times.start_unix_s + times.starts_s
+    first = np.searchsorted(begins, at_clock(enters, 0, zone))
+    end = times.frames if thing.to_day is None else np.searchsorted(begins, at_clock(thing.to_day, DAY_MIN, zone))
+    return max(0, int(end - first))
 
 
 def glare_told(shooting: Shooting, stay: Staying) -> tuple[GlareTold, ...] | None:

@@ -5,6 +5,7 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from bridle.core.plan.document import Plan
 from bridle.core.plan.outdoors import Panel
@@ -156,31 +157,74 @@ def _clouded(
 def worst_start(usual: Floats, cloudy: Floats, drawn: Floats, full: float, days: int) -> int:
     """The hour (a multiple of 24) from which so many cloudy days empty the battery soonest.
 
-    Where none do, from which they leave the least charge that is ever in it. All beginnings are stepped side by side;
-    what the battery would owe counts below nothing.
+    Where none do, from which they leave the least charge that is ever in it; what the battery would owe counts below
+    nothing. What the clouds have taken is made up again by what would run over without them: so nothing has to be
+    stepped but the cloudy days themselves.
     """
     count, run = len(usual), DAY_H * days
     begins = np.arange(0, count, DAY_H)
-    level = np.full(len(begins), full)
-    lowest, emptied = np.full(len(begins), full), np.full(len(begins), count)
-    base = full
-    for hour in range(count):
-        going = hour // DAY_H + 1
-        if hour % DAY_H == 0:
-            level[going - 1] = base
-        less, more, dim = float(drawn[hour]), float(usual[hour]), float(cloudy[hour])
-        base = min(full, base + more - less)
-        part = level[:going]
-        part += more - less
-        if dim != more:
-            level[max(0, (hour - run) // DAY_H + 1) : going] += dim - more
-        np.minimum(part, full, out=part)
-        np.minimum(lowest[:going], part, out=lowest[:going])
-        emptied[:going][(part <= 0) & (emptied[:going] == count)] = hour
-        if base <= 0:
-            # Without a cloud it is empty by now: no later ones can do that sooner.
-            emptied[going:][emptied[going:] == count] = hour
-    return int(begins[int(np.lexsort((lowest, emptied))[0])])
+    base, over = _levels(usual - drawn, full)
+    lowest, emptied, lacks = _under_clouds(begins, base, np.asarray(cloudy - drawn), full, run)
+    ends = np.minimum(begins + run, count)
+    owed = lacks + np.append(0.0, over)[ends]
+    # In it after the clouds, as long as it lacks something: what is in it without them, less what it still lacks.
+    filled = base + over
+    caught_up = np.maximum(ends, np.searchsorted(over, owed, side="left"))
+    least = np.append(np.minimum.accumulate(base[::-1])[::-1], full)
+    lowest = np.minimum(lowest, least[caught_up])
+    still = _least_between(filled, ends, caught_up) - owed
+    lowest = np.minimum(lowest, still)
+    empties = np.append(np.minimum.accumulate(np.where(base <= 0, np.arange(count), count)[::-1])[::-1], count)
+    emptied = np.minimum(emptied, empties[caught_up])
+    for one in np.flatnonzero(still <= 0).tolist():
+        first = int(np.argmax(filled[ends[one] : caught_up[one]] <= owed[one]))
+        emptied[one] = min(emptied[one], ends[one] + first)
+    # What is empty before the clouds come is so from any later beginning on.
+    emptied = np.where(empties[0] < begins, np.minimum(emptied, empties[0]), emptied)
+    return int(begins[int(np.lexsort((np.round(lowest, 9), emptied))[0])])
+
+
+def _levels(net: Floats, full: float) -> tuple[Floats, Floats]:
+    """What is in a battery that begins full after each hour, and what has run over by then in all."""
+    level, spilt, levels, over = full, 0.0, [], []
+    for more in net.tolist():
+        level += more
+        if level > full:
+            spilt += level - full
+            level = full
+        levels.append(level)
+        over.append(spilt)
+    return np.array(levels), np.array(over)
+
+
+def _under_clouds(
+    begins: NDArray[np.int64], base: Floats, net: Floats, full: float, run: int
+) -> tuple[Floats, NDArray[np.int64], Floats]:
+    """For each beginning: the least during its cloudy hours, when it is empty in them, and what it lacks at their end.
+
+    Shapes (beginnings,). Beyond the last hour nothing is taken or given.
+    """
+    count = len(net)
+    hours = np.minimum(begins[:, None] + np.arange(run), count)
+    summed = np.cumsum(np.append(net, 0.0)[hours], axis=1)
+    begun = np.append(full, base)[begins]
+    # From the highest that it could be: full before an hour, or as it began.
+    capped = np.minimum.accumulate(np.minimum(full - summed, begun[:, None]), axis=1)
+    level = summed + capped
+    inside = hours < count
+    level[~inside] = np.inf
+    lowest = np.minimum(full, level.min(axis=1))
+    below = level <= 0
+    emptied = np.where(below.any(axis=1), begins + below.argmax(axis=1), count)
+    last = np.minimum(begins + run, count) - 1
+    return lowest, emptied, base[last] - level[np.arange(len(begins)), last - begins]
+
+
+def _least_between(values: Floats, first: NDArray[np.int64], end: NDArray[np.int64]) -> Floats:
+    """The least of the values from each `first` to before its `end`; infinite where there are none."""
+    padded = np.append(values, np.inf)
+    found = np.minimum.reduceat(padded, np.column_stack((first, end)).ravel())[::2]
+    return np.where(first < end, found, np.inf)
 
 
 @lru_cache(maxsize=8)
