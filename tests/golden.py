@@ -115,6 +115,11 @@ def _run(plan: Any) -> Any:
     return {**plain, "arrays": {k: [float(v.sum()), float(v.min()), float(v.max())] for k, v in arrays.items()}}
 
 
+def _summed(values: Any) -> list[float]:
+    """An array that stands within something."""
+    return [float(values.sum()), float(values.min()), float(values.max())]
+
+
 def _frame(plan: Any, frame: int) -> Any:
     # The room that it stands in has been moved.
     for room in ("bridle.core.lists.frame", "bridle.core.chapters.moment"):
@@ -198,6 +203,6 @@ if __name__ == "__main__":
         Path(sys.argv[2]).write_text(json.dumps(drawn()), encoding="utf-8")
     elif sys.argv[1] == "--tell":
         plans = json.loads(Path(sys.argv[2]).read_text(encoding="utf-8"))
-        Path(sys.argv[3]).write_text(json.dumps([told(data) for data in plans]), encoding="utf-8")
+        Path(sys.argv[3]).write_text(json.dumps([told(data) for data in plans], default=_summed), encoding="utf-8")
     else:
         sys.exit(main(sys.argv[1], sys.argv[2:]))
