@@ -97,13 +97,13 @@ bench: $(S)/test $(S)/page
 # saves and runs.
 fuzz: $(S)/test $(S)/page
 	@BRIDLE_EXAMPLES=20000 $(BIN)/python manage.py test --noinput tests.core.test_any_plan
-	@BRIDLE_EXAMPLES=5000 $(BIN)/python manage.py test --noinput tests.core.test_chains tests.core.test_agree tests.core.test_evaluate tests.prints.test_lines tests.prints.test_swift
+	@BRIDLE_EXAMPLES=5000 $(BIN)/python manage.py test --noinput tests.core.test_chains tests.core.test_agree tests.core.test_evaluate tests.core.test_knowing tests.prints.test_lines tests.prints.test_swift
 	@BRIDLE_EXAMPLES=3000 $(BIN)/python manage.py test --noinput tests.server.test_given tests.server.test_rows
 	@$(BIN)/python -m tests.hunts.kills
 	@$(BIN)/python -m tests.hunts.requests
 	@BRIDLE_DATA=$$(mktemp -d) $(BIN)/python -c "import django; django.setup(); from tests.hunts.month import main; main()"
 
-# Some seventy one-line mistakes, each made in a copy: which tests notice.
+# One-line mistakes, each made in a copy of its own: which tests notice.
 mutants: $(S)/test
 	@$(BIN)/python -m tests.mutants
 

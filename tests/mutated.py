@@ -91,6 +91,25 @@ def mutated_plans(most: int = 8) -> st.SearchStrategy[Plan]:
     return _mutated(PLANS, Plan.model_validate, most)
 
 
+@st.composite
+def edited_plans(draw: st.DrawFn, most: int = 5) -> tuple[Plan, ...]:
+    """A plan, and what a few changes make of it one after another: small ones, and now and then a large one."""
+    made = [draw(_mutated(PLANS, Plan.model_validate, 3))]
+    for _ in range(draw(st.integers(1, most))):
+        now = made[-1].model_dump(mode="json")
+        if draw(st.integers(0, 3)):
+            made.append(draw(_mutated([now], Plan.model_validate, draw(st.sampled_from((1, 1, 1, 4))))))
+        else:
+            # A part of another plan, whole; what does not go together is left out.
+            donor = draw(st.sampled_from(PLANS))
+            name = draw(st.sampled_from(sorted(donor)))
+            try:
+                made.append(Plan.model_validate({**now, name: donor[name]}))
+            except ValidationError:
+                made.append(made[-1])
+    return tuple(made)
+
+
 def mutated_cards(most: int = 5) -> st.SearchStrategy[AnyCard]:
     """Any card that this Bridle can read."""
     return _mutated(CARDS, CARD.validate_python, most)

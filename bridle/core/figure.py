@@ -19,7 +19,7 @@ class Formula:
 
 
 # Plain dataclasses: an evaluation makes some hundreds of them, and checking or freezing each would show in its time.
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Term:
     """One number in a formula; `exact` where the value is a ratio that a float cannot hold."""
 
@@ -30,7 +30,7 @@ class Term:
     exact: str | None = None
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Figure:
     """A computed value with its working."""
 

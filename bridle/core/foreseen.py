@@ -4,8 +4,9 @@ from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from bridle.core.evaluate import evaluate
+from bridle.core.evaluate import evaluate_after
 from bridle.core.evaluation import Evaluation
+from bridle.core.knowing import Run
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.snag import SEVERITIES, Severity, Slot, Snag
@@ -39,14 +40,15 @@ class Foreseen:
     helps: tuple[bool, ...]
 
 
-def foreseen(plan: Plan) -> list[Foreseen]:
-    """What each fix of each snag of a plan would bring."""
-    now = evaluate(plan)
-    return [_foreseen(plan, now, snag) for snag in now.snags if snag.fixes]
+def foreseen(plan: Plan, before: Run | None = None) -> list[Foreseen]:
+    """What each fix of each snag of a plan would bring; what an earlier run has worked out is taken over."""
+    now, run = evaluate_after(before, plan)
+    return [_foreseen(plan, now, run, snag) for snag in now.snags if snag.fixes]
 
 
-def _foreseen(plan: Plan, now: Evaluation, snag: Snag) -> Foreseen:
-    after = [evaluate(apply(plan, fix.edits)[0]) for fix in snag.fixes]
+def _foreseen(plan: Plan, now: Evaluation, run: Run, snag: Snag) -> Foreseen:
+    # What a fix does not touch is taken over from what there is now.
+    after = [evaluate_after(run, apply(plan, fix.edits)[0])[0] for fix in snag.fixes]
     brings = tuple(tuple(brought(now, then)) for then in after)
     return Foreseen(snag.code, snag.path, brings, tuple(lessens(now, then) for then in after))
 

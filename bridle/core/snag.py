@@ -17,7 +17,7 @@ Work = Literal["", "prove"]
 SEVERITIES: tuple[Severity, ...] = ("stop", "mind", "note")
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Slot:
     """A value named in a sentence: a number with its unit, or a word."""
 
@@ -25,7 +25,7 @@ class Slot:
     unit: str = ""
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Fix:
     """What can be done, what it will change, and the edits that do it."""
 
@@ -35,7 +35,7 @@ class Fix:
     edits: tuple[Edit, ...]
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Snag:
     """One finding. `what` and `why` are sentences with `{slots}` in them; `path` is the place in the plan.
 

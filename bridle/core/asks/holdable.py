@@ -1,6 +1,7 @@
 """Fixes that a plan can hold: whatever a card says, no fix leads beyond what may stand in a plan."""
 
 from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from pydantic import JsonValue, ValidationError
 
@@ -18,7 +19,7 @@ def only_holdable(plan: Plan, snags: Iterable[Snag]) -> Iterator[Snag]:
     """The snags, without the fixes that cannot be made."""
     for snag in snags:
         if any(_large(fix) for fix in snag.fixes):
-            snag.fixes = tuple(fix for fix in snag.fixes if not _large(fix) or _holds(plan, fix))
+            snag = replace(snag, fixes=tuple(fix for fix in snag.fixes if not _large(fix) or _holds(plan, fix)))
         yield snag
 
 

@@ -13,7 +13,7 @@ from bridle.core.reckon.parts import as_json, bound
 How = Literal["typed", "card", "measured", "usual"]
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class Origin:
     """How a figure is known: the card it is on, what the card says, and the measurement behind it."""
 

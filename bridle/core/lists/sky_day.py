@@ -18,7 +18,7 @@ EVERY_S = 600.0
 FULL_DEG, HALF_DEG = 12.0, 8.0
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SkyEventTold:
     """What happens, when (a Unix time), and in which direction."""
 
@@ -27,7 +27,7 @@ class SkyEventTold:
     azimuth_deg: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SkyBand:
     """A stretch of the clock (Unix times) that is as dark throughout."""
 
@@ -36,7 +36,7 @@ class SkyBand:
     end: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SkyDay:
     """From noon of a day to noon of the next, by the clock of the place; heights are those at even steps between.
 

@@ -52,14 +52,12 @@ class Asked:
 
 def asked_of(shooting: Shooting) -> tuple[Asked, ...]:
     """Every axis of the move that a card drives."""
-    # Kept beside the shooting's own numbers, as those are: half a dozen places ask.
-    kept: tuple[Asked, ...] | None = vars(shooting).get("asked")
-    if kept is None:
-        kept = vars(shooting)["asked"] = tuple(_asked(shooting))
-    return kept
+    parts: dict[str, Driven] = dict(axis_parts(shooting.plan.kit.copies).items())
+    axes: dict[str, Axis] = {axis.name: axis for axis in shooting.plan.rig.axes}
+    return tuple(Asked(shooting, axes[one.axis], parts[one.axis], one) for one in shooting.every(_wanted))
 
 
-def _asked(shooting: Shooting) -> Iterator[Asked]:
+def _wanted(shooting: Shooting) -> Iterator[Wanted]:
     plan, span = shooting.plan, shooting.schedule.span
     seconds = seconds_of(shooting)
     for name, part in axis_parts(plan.kit.copies).items():
@@ -70,8 +68,7 @@ def _asked(shooting: Shooting) -> Iterator[Asked]:
         sweep = at(plan, plan.move.end, name) - start
         per_frame = float(np.max(np.abs(np.diff(shooting.driven[name]))))
         eases = shooting.schedule.eases_asked
-        stands = not (shooting.steps[name] > STILL).any()
-        wanted = Wanted(
+        yield Wanted(
             axis=axis.name,
             unit=axis.unit,
             start=start,
@@ -85,10 +82,9 @@ def _asked(shooting: Shooting) -> Iterator[Asked]:
             still_s=shooting.cycle.still_s,
             ease_frames=(round(eases[0]), round(eases[1])),
             between=_between(plan, shooting.schedule, axis),
-            stands=stands,
+            stands=not (shooting.steps[name] > STILL).any(),
             way_known=_way_known(part),
         )
-        yield Asked(shooting, axis, part, wanted)
 
 
 def _way_known(part: Driven) -> bool:

@@ -44,11 +44,7 @@ class Bending:
 
 def bending(known: Reckoning) -> Bending | None:
     """The bending over the move, from end to end; None where nobody has said what the rail is made of."""
-    # Kept beside the plan's other numbers: its figures and its snag ask for it.
-    if "bending" not in vars(known):
-        vars(known)["bending"] = _bending(known)
-    kept: Bending | None = vars(known)["bending"]
-    return kept
+    return known.ask(_bending)
 
 
 def _bending(known: Reckoning) -> Bending | None:

@@ -1,13 +1,9 @@
 """The clip in numbers, whatever the frames come from."""
 
 from fractions import Fraction
-from functools import lru_cache
 from typing import Protocol
 
-from bridle.core.plan.clip import Clip
 from bridle.core.plan.document import Plan
-from bridle.core.plan.frames import Frames
-from bridle.core.plan.shoot import Shoot
 from bridle.core.reckon.frames import changing, even, layers, windows
 from bridle.core.reckon.frames.found import Found, rate_of
 from bridle.core.reckon.timeline import Timeline
@@ -24,8 +20,6 @@ class Source(Protocol):
         """The frames in time."""
 
 
-# Timelines of at most so many frames are kept from one evaluation to the next: a few megabytes.
-MOST_KEPT = 100_000
 SOURCES: dict[str, Source] = {"even": even, "changing": changing, "windows": windows, "layers": layers}
 
 
@@ -46,18 +40,7 @@ def solved(plan: Plan) -> tuple[Solution | None, tuple[str, ...]]:
 
 
 def resolve(plan: Plan, solution: Solution) -> Timeline:
-    """The frames in time, of a clip that is solved. The same in one plan after another, where nothing of it changes."""
-    # How long the stops of a print take follows from its cards and its beat as well.
-    if solution.frames > MOST_KEPT or plan.frames.source == "layers":
-        return source_of(plan).resolve(plan, solution)
-    return _resolved(plan.clip, plan.frames, plan.shoot)
-
-
-@lru_cache(maxsize=4)
-def _resolved(clip: Clip, frames: Frames, shoot: Shoot) -> Timeline:
-    plan = Plan(shoot=shoot, clip=clip, frames=frames)
-    solution = find(plan).solution
-    assert solution is not None
+    """The frames in time, of a clip that is solved."""
     return source_of(plan).resolve(plan, solution)
 
 

@@ -8,7 +8,7 @@ from bridle.core.subjects.numbers.arrays import Floats
 from bridle.core.subjects.numbers.thinning import kept_indices
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Series:
     """A quantity along the frames (0-based): its values at some of them, straight lines between.
 

@@ -36,6 +36,7 @@ from bridle.server.rows import Damaged, each
 from bridle.server.shoots.lines import lines
 from bridle.server.shoots.models import Shoot, keep
 from bridle.server.shoots.reading import read_kept
+from bridle.server.shoots.runs import RUNS
 from bridle.server.shoots.schemas import (
     Ask,
     AskDrag,
@@ -265,7 +266,7 @@ def drag(request: HttpRequest, ask: AskDrag) -> Any:
 def working(request: HttpRequest, ask: AskWorking) -> Any:
     """The working of one figure of a plan."""
     with turn(ask.plan):
-        found = evaluate(ask.plan).figures.get(ask.key)
+        found = RUNS.evaluate(ask.plan).figures.get(ask.key)
     if found is None:
         raise ChangeRefusedError("key", ValueError("this figure does not stand on the sheet any more"))
     return found
@@ -275,7 +276,7 @@ def working(request: HttpRequest, ask: AskWorking) -> Any:
 def foresee(request: HttpRequest, ask: AskForesee) -> Any:
     """What each fix of each snag of a plan would bring with it. Nothing is kept."""
     with turn(ask.plan):
-        return foreseen(ask.plan)
+        return foreseen(ask.plan, RUNS.nearest(ask.plan))
 
 
 @router.get("/starting-points", response=list[StartingPointLine], operation_id="starting_points")

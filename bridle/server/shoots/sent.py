@@ -11,7 +11,7 @@ from bridle.core.chapters.clip.state import ClipState
 from bridle.core.chapters.light.state import LightState
 from bridle.core.chapters.move.state import Traces, ViewState
 from bridle.core.chapters.season.state import SeasonState
-from bridle.core.evaluate import ASIDE, dragged_windows, evaluate
+from bridle.core.evaluate import ASIDE, dragged_windows
 from bridle.core.evaluation import Evaluation
 from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
@@ -19,6 +19,7 @@ from bridle.core.snag import Slot, Work
 from bridle.server.remembered import Remembered
 from bridle.server.shoots.beside import given_kept, given_now
 from bridle.server.shoots.models import Shoot
+from bridle.server.shoots.runs import RUNS
 from bridle.server.turns import turn
 
 # While something is dragged, lines are drawn through so many points.
@@ -91,7 +92,7 @@ def brief(plan: Plan, lit: bool = False, windows: bool = False) -> Brief:
     if windows:
         evaluation = dragged_windows(plan, DRAGGED_POINTS)
     else:
-        evaluation = evaluate(plan, DRAGGED_POINTS, aside=False, lit=lit)
+        evaluation = RUNS.evaluate(plan, DRAGGED_POINTS, aside=False, lit=lit)
     parts: dict[str, Any] = {name: getattr(evaluation, name) for name in Brief.model_fields if name != "aside"}
     snags = [
         Noticed.model_construct(**{n: getattr(snag, n) for n in Noticed.model_fields}) for snag in evaluation.snags
@@ -125,4 +126,4 @@ def _worked_out(plan: Plan) -> bytes:
 
 def evaluated(plan: Plan) -> Evaluation:
     """What a plan comes to as it is asked now."""
-    return evaluate(plan, given=given_now(plan))
+    return RUNS.evaluate(plan, given=given_now(plan))

@@ -7,6 +7,7 @@ from bridle.core.chapters.beat import bracketing, overruns, schools, stacking, s
 from bridle.core.chapters.beat.figures import figures
 from bridle.core.chapters.beat.ring import parts_of
 from bridle.core.chapters.beat.state import BeatDrawn, BeatOf, BeatState
+from bridle.core.figure import Figure
 from bridle.core.reckon.cycles import Cycle, tightest_of_each
 from bridle.core.reckon.picture import longest_lens
 from bridle.core.reckon.reckoning import Reckoning, Shooting
@@ -16,6 +17,7 @@ from bridle.core.reckon.wiring import presses
 MOST_RINGS = 80
 # What is not asked again while something is dragged.
 ASIDE = (*schools.KINDS, *storing.KINDS, *untied.KINDS, *unknown.KINDS)
+FAMILIES = (overruns, bracketing, stacking)
 KINDS = (*overruns.KINDS, *bracketing.KINDS, *stacking.KINDS, *ASIDE)
 
 
@@ -24,19 +26,25 @@ def tell(known: Reckoning, aside: bool) -> Answer[BeatState]:
     shooting = known.shooting
     if shooting is None:
         return Answer(BeatState(), [], [])
-    cycle, pressed = shooting.cycle, presses(known.plan)
-    made = figures(cycle, longest_lens(known.plan))
-    found = [*overruns.snags(shooting), *bracketing.snags(shooting), *stacking.snags(shooting)]
+    made = shooting.every(_figures)
+    found = [snag for family in FAMILIES for snag in shooting.every(family.snags)]
     if not aside:
-        return Answer(BeatState(beat=_beat(cycle, pressed)), made, found)
-    both, stored = schools.compared(shooting), storing.stored(shooting)
+        return Answer(BeatState(beat=shooting.ask(_drawn)), [*made], found)
+    both, stored = shooting.ask(schools.compared), shooting.ask(storing.stored)
     state = BeatState(
-        beat=_beat(cycle, pressed), each=tuple(_each(shooting)), schools=both.schools, stalls_at=stored.stalls_at
+        beat=shooting.ask(_drawn), each=shooting.every(_each), schools=both.schools, stalls_at=stored.stalls_at
     )
-    figured = [*made, *both.figures, *stored.figures, *untied.figures(shooting)]
-    return Answer(
-        state, figured, [*found, *both.snags, *stored.snags, *untied.snags(shooting), *unknown.snags(shooting)]
-    )
+    figured = [*made, *both.figures, *stored.figures, *shooting.every(untied.figures)]
+    found += [*both.snags, *stored.snags, *shooting.every(untied.snags), *shooting.every(unknown.snags)]
+    return Answer(state, figured, found)
+
+
+def _figures(shooting: Shooting) -> list[Figure]:
+    return figures(shooting.cycle, longest_lens(shooting.plan))
+
+
+def _drawn(shooting: Shooting) -> BeatDrawn:
+    return _beat(shooting.cycle, presses(shooting.plan))
 
 
 def _each(shooting: Shooting) -> Iterator[BeatOf]:

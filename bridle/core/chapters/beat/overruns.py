@@ -249,8 +249,8 @@ def _travel_less(shooting: Shooting, axis: Axis) -> list[Fix]:
     """Bring the keyframes nearer together, so that the axis keeps up with every slot; found by halving."""
 
     def keeps_up(tried: Shooting) -> bool:
-        # By itself: what the others do changes nothing for this one.
-        alone = tried.tried(rig=tried.plan.rig.model_copy(update={"axes": (axis,)}))
-        return not _late(times_alone(axis, alone.steps[axis.name], alone.plan.beat.continuous), tried.timeline.rooms_s)
+        # All axes stay: what a ring has to turn follows from the others too, where one of them zooms.
+        times = times_alone(axis, tried.steps[axis.name], tried.plan.beat.continuous)
+        return not _late(times, tried.timeline.rooms_s)
 
     return lessened(shooting, (axis,), keeps_up)

@@ -6,7 +6,7 @@ from typing import Literal
 from bridle.core.plan.beat import BeatSchool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BeatPart:
     """One arc of the beat ring, in seconds from the start of the interval; on the `wires` track is who presses."""
 
@@ -19,7 +19,7 @@ class BeatPart:
     figure: str | None = None
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BeatDrawn:
     """The tightest beat against its slot, in seconds; `over_s` is by how much it does not fit, margin included.
 
@@ -36,7 +36,7 @@ class BeatDrawn:
     parts: tuple[BeatPart, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BeatOf:
     """The tightest beat of those with one exposure, in seconds."""
 
@@ -44,7 +44,7 @@ class BeatOf:
     beat: BeatDrawn
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SchoolState:
     """Shoot-move-shoot or continuous, as it would come out; its figures are keyed `school.<school>.…`.
 
@@ -58,7 +58,7 @@ class SchoolState:
     risk: str
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BeatState:
     """The beat, both schools, and the frame (0-based) at which the buffer stalls; nothing while the clip is open.
 

@@ -1,10 +1,10 @@
 """The clip: how long, how often, how many; when; and what for."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from typing import Literal
 
-from bridle.core.chapters.answer import Answer
+from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.clip import events, sentence, tied
 from bridle.core.chapters.clip.clock import clock_figures
 from bridle.core.chapters.clip.events import event_figures, event_snags
@@ -17,7 +17,8 @@ from bridle.core.plan.document import Plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.reckon.clip import holds_of
 from bridle.core.reckon.printing import layered
-from bridle.core.reckon.reckoning import Reckoning
+from bridle.core.reckon.reckoning import Reckoning, Shooting
+from bridle.core.snag import Snag
 from bridle.core.subjects.time.starting_points import POINTS
 
 KINDS = (*sentence.KINDS, *events.KINDS, *tied.KINDS)
@@ -25,18 +26,29 @@ KINDS = (*sentence.KINDS, *events.KINDS, *tied.KINDS)
 
 def tell(known: Reckoning) -> Answer[ClipState]:
     """The sentence, and where it can be worked out the shoot on the clock."""
-    words, shooting = sentence.sentence(known.plan), known.shooting
-    figures, snags = list(words.figures), list(words.snags)
+    words, shooting = known.ask(_words), known.shooting
+    found: list[Figure | Snag] = [*words.figures, *words.snags]
     if shooting is not None:
-        shoot = known.plan, shooting.solution, shooting.timeline
-        figures += [*clock_figures(*shoot), *event_figures(*shoot)]
-        snags += event_snags(*shoot)
-    for finding in tied.findings(known.plan):
-        (figures if isinstance(finding, Figure) else snags).append(finding)  # type: ignore[arg-type]
-    return Answer(_state(known, words), figures, snags)
+        found += [*shooting.every(_on_the_clock), *shooting.every(_events)]
+    return answer(known.ask(_state), [*found, *known.of_plan(tied.findings)])
 
 
-def _state(known: Reckoning, words: Sentence) -> ClipState:
+def _words(known: Reckoning) -> Sentence:
+    return sentence.sentence(known.plan)
+
+
+def _on_the_clock(shooting: Shooting) -> list[Figure]:
+    return clock_figures(shooting.plan, shooting.solution, shooting.timeline)
+
+
+def _events(shooting: Shooting) -> Iterator[Figure | Snag]:
+    shoot = shooting.plan, shooting.solution, shooting.timeline
+    yield from event_figures(*shoot)
+    yield from event_snags(*shoot)
+
+
+def _state(known: Reckoning) -> ClipState:
+    words = known.ask(_words)
     found, quantities = known.found, _quantities(known.plan, words)
     open_or_beyond = ("frames",) if known.shooting is None and not found.missing else found.missing
     return ClipState(

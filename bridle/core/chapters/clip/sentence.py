@@ -2,9 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from datetime import UTC, datetime
 from fractions import Fraction
-from functools import lru_cache
 from typing import Protocol
 
 from bridle.core.asks.clip_offers import clip_fix, clip_fixes
@@ -13,11 +11,9 @@ from bridle.core.chapters.clip import changing, counted, even
 from bridle.core.chapters.clip.roundings import KINDS as ROUNDING_KINDS
 from bridle.core.chapters.clip.roundings import Rounding, overrun, roundings
 from bridle.core.figure import Figure
-from bridle.core.plan.clip import QUANTITIES, RANGES, Clip, Quantity
+from bridle.core.plan.clip import QUANTITIES, RANGES, Quantity
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
-from bridle.core.plan.frames import Frames
-from bridle.core.plan.new import new_plan
 from bridle.core.plan.words import LABELS, UNITS
 from bridle.core.quantity import listed
 from bridle.core.reckon.clip import find, holds_of, solved
@@ -122,19 +118,7 @@ class Sentence:
 
 
 def sentence(plan: Plan) -> Sentence:
-    """The sentence of a plan. The same clip stands in one plan after another of a drag, so it is told once."""
-    # The stops of a print follow from its cards and its beat as well, and when the sun comes up from the place.
-    if plan.frames.source in ("layers", "windows"):
-        return _told(plan)
-    return _sentence(plan.clip, plan.frames, plan.shoot.place.zone)
-
-
-@lru_cache(maxsize=8)
-def _sentence(clip: Clip, frames: Frames, zone: str) -> Sentence:
-    return _told(_alone(clip, frames, zone))
-
-
-def _told(plan: Plan) -> Sentence:
+    """The sentence of a plan."""
     found, teller = find(plan), TOLD[plan.frames.source]
     if found.conflict is not None:
         return Sentence(snags=(_contradiction(plan, found.conflict),))
@@ -165,16 +149,6 @@ def _pulls(plan: Plan, solution: Solution) -> dict[Quantity, tuple[Quantity, ...
             after = holds_of(changed(plan, within(plan, name, solution.value(name))))
             made[name] = tuple(other for other in QUANTITIES if other in held and other not in after)
     return made
-
-
-def _alone(clip: Clip, frames: Frames, zone: str) -> Plan:
-    """A plan of which nothing but the clip counts."""
-    place = BLANK.shoot.place.model_copy(update={"zone": zone})
-    shoot = BLANK.shoot.model_copy(update={"place": place})
-    return BLANK.model_copy(update={"clip": clip, "frames": frames, "shoot": shoot})
-
-
-BLANK = new_plan("blank", "", "", "UTC", datetime(2000, 1, 1, tzinfo=UTC))
 
 
 def _contradiction(plan: Plan, against: solver.Conflict) -> Snag:

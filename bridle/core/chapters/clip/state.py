@@ -8,7 +8,7 @@ from bridle.core.plan.clip import Quantity
 from bridle.core.snag import Fix
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class QuantityState:
     """One figure of the sentence: its value where known, whether it is held, and what was typed for it.
 
@@ -25,7 +25,7 @@ class QuantityState:
     pulls: tuple[Quantity, ...] = ()
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RoundingNote:
     """What became of a held length (in seconds) or speed-up, by whole frames or by the step of the interval.
 
@@ -39,7 +39,7 @@ class RoundingNote:
     fixes: tuple[Fix, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ClipState:
     """The sentence: solved, something still free, or a contradiction.
 

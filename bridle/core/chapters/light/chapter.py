@@ -15,8 +15,8 @@ def tell(known: Reckoning, points: int, aside: bool, whole: bool) -> Answer[Ligh
     shooting = known.shooting
     if shooting is None:
         return Answer(LightState(missing=("clip",)), [], [])
-    state = drawn(shooting, points, whole)
+    state = shooting.ask(drawn, points, whole)
     lit = () if state.missing else (schools, running_out, hand, proofs, balance)
     told = (*lit, filters, settable, steady, helpers) if aside else ()
-    numbers = () if state.missing else figures(shooting)
-    return answer(state, [*numbers, *(one for part in told for one in part.findings(shooting))])
+    numbers = () if state.missing else shooting.every(figures)
+    return answer(state, [*numbers, *(one for part in told for one in shooting.every(part.findings))])

@@ -180,8 +180,9 @@ def _star_places(plan: Plan, at: Poses, where: float) -> Iterator[Figure]:
     """How long stars stay points in each part of the picture, and how far the fastest is drawn out then."""
     px, counts = plan.light.stars_px or 2.0, plan.light.stars_in
     longest: dict[StarsIn, float] = {}
+    found = {part: fastest(plan, at, where, part) for part in PLACES}
     for part, said in PLACES.items():
-        one = fastest(plan, at, where, part)
+        one = found[part]
         speed = float(one.px_s[0])
         if np.isnan(speed) or not speed:
             continue
@@ -194,7 +195,7 @@ def _star_places(plan: Plan, at: Poses, where: float) -> Iterator[Figure]:
         key = "help.stars" if part == counts else f"help.stars.{part}"
         yield figure(key, f"stars stay points {said} for", longest[part], "s", trails.DRIFT, *terms)
     if counts != "corner" and counts in longest and "corner" in longest:
-        one, seconds = fastest(plan, at, where, "corner"), longest[counts]
+        one, seconds = found["corner"], longest[counts]
         terms = (
             term("declination", "declination there", float(one.declination_deg[0]), "deg"),
             term("scale", "pixels per degree there", float(one.px_per_deg[0]), "px/°"),

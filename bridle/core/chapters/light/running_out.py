@@ -14,6 +14,7 @@ from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit
 from bridle.core.plan.kit import Lens
+from bridle.core.plan.light import Density
 from bridle.core.reckon.cycles import tightest
 from bridle.core.reckon.exposed import exposed_for, seconds_of, shuttered
 from bridle.core.reckon.parts import one_aperture
@@ -216,10 +217,7 @@ def widest_of(plan: Plan) -> float:
 
 
 def _with_camera(shooting: Shooting, **sections: object) -> Shooting:
-    tried = shooting.tried(**sections)
-    if "scene" in vars(shooting):
-        vars(tried)["scene"] = vars(shooting)["scene"]
-    return tried
+    return shooting.tried(**sections)
 
 
 def _more_iso(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
@@ -271,7 +269,7 @@ def _filtered(shooting: Shooting, followed: Followed) -> Iterator[Fix]:
         if stops + 1e-6 < lacking or len(plan.light.densities) >= 6:
             continue
         one = {"stops": stops, "first_frame": first, "last_frame": None if last == shooting.frames else last}
-        densities = (*plan.light.densities, type(plan.light).model_validate({"densities": [one]}).densities[0])
+        densities = (*plan.light.densities, Density.model_validate(one))
         if not _cured(with_light(shooting, densities=densities), -1, followed):
             continue
         times = shooting.timeline

@@ -10,7 +10,7 @@ from bridle.core.reckon.twilight import Dark
 from bridle.core.subjects.light.dials import Dial
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BandDrawn:
     """A stretch of the clock that is as dark throughout, in seconds after the first frame."""
 
@@ -19,7 +19,7 @@ class BandDrawn:
     to_s: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Fall:
     """The light over the clock: exposure values at ISO 100 at seconds after the first frame, straight lines between.
 
@@ -33,7 +33,7 @@ class Fall:
     by_frame: bool = False
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Flight:
     """What the camera is set to: an exposure value from each of some frames (0-based) on, filters included."""
 
@@ -41,7 +41,7 @@ class Flight:
     ev: tuple[float, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SchoolDrawn:
     """A school as it would come out: stops too bright and too dark at their worst, and frames beyond mending.
 
@@ -60,7 +60,7 @@ class SchoolDrawn:
     flight: Flight
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ProofDrawn:
     """A test exposure: when (seconds after the first frame), its exposure value, and how far off it is afterwards."""
 
@@ -69,7 +69,7 @@ class ProofDrawn:
     off_stops: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Capped:
     """Frames (0-based, both included) whose slowest shutter is not the limit's: by beat or by stars."""
 
@@ -79,7 +79,7 @@ class Capped:
     shutter_s: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Reached:
     """The exposure values over which a dial follows the light, between the marks that its limits leave it."""
 
@@ -88,7 +88,7 @@ class Reached:
     to_ev: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class LightState:
     """What lights the scene and what is set. `missing` says what nobody has told; then nothing else is known.
 

@@ -1,6 +1,6 @@
 """The move: where the axes go, what the camera sees on the way, and what comes of it."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.move import (
@@ -45,35 +45,25 @@ KINDS = (
 
 def tell(known: Reckoning, points: int, aside: bool) -> Answer[MoveState]:
     """The path and what is seen from it, drawn through about so many points; with what stands aside or without."""
-    state = MoveState() if known.shooting is None else drawn(known.shooting, points, aside)
-    return answer(state, _findings(known, aside))
-
-
-def _findings(known: Reckoning, aside: bool) -> Iterator[Figure | Snag]:
-    """While the clip is open: limits, fields of view, what is kept, and marks aimed at twice."""
-    plan, shooting = known.plan, known.shooting
-    yield from path.path_snags(known)
-    yield from _fields_of_view(plan)
-    yield from picture.findings(plan)
-    yield from aiming.findings(plan)
+    shooting = known.shooting
+    state = MoveState() if shooting is None else shooting.ask(drawn, points, aside)
+    found = [*known.every(path.path_snags), *(one for family in OF_PLAN for one in known.of_plan(family))]
     if shooting is not None:
-        yield from path.path_figures(shooting)
-        yield from _seen(shooting, aside)
+        found += shooting.every(path.path_figures)
+        found += [one for family in _families(shooting, aside) for one in shooting.every(family)]
+    return answer(state, found)
 
 
-def _seen(shooting: Shooting, aside: bool) -> Iterator[Figure | Snag]:
-    yield from still.findings(shooting)
-    yield from skymarks.findings(shooting)
-    yield from rounds.findings(shooting)
+def _families(shooting: Shooting, aside: bool) -> Iterator[Callable[[Shooting], Iterable[Figure | Snag]]]:
+    yield from (still.findings, skymarks.findings, rounds.findings)
     if aside:
-        yield from sun.findings(shooting)
-        yield from rig_in_view.findings(shooting)
-    if aside:
-        yield from in_view.findings(shooting)
-    if isinstance(shooting.plan.move.visits, Stations):
-        return
-    yield from tracking.findings(shooting)
-    yield from passing.findings(shooting)
+        yield from (sun.findings, rig_in_view.findings, in_view.findings)
+    if not shooting.ask(_at_stations):
+        yield from (tracking.findings, passing.findings)
+
+
+def _at_stations(shooting: Shooting) -> bool:
+    return isinstance(shooting.plan.move.visits, Stations)
 
 
 def _fields_of_view(plan: Plan) -> Iterator[Figure]:
@@ -107,3 +97,7 @@ def _wide(plan: Plan, sensor_mm: float, focal_mm: float) -> Iterator[Figure]:
         at = term("distance", "focused at", distance, "mm")
         wide = lens.wide_mm(sensor_mm, focal_mm, distance)
         yield figure("view.wide", label, wide, "mm", lens.WIDE, sensor, at, focal)
+
+
+# While the clip is open: fields of view, what is kept, and marks aimed at twice.
+OF_PLAN = (_fields_of_view, picture.findings, aiming.findings)

@@ -7,7 +7,7 @@ from bridle.core.reckon.series import Series
 from bridle.core.reckon.sights import Sight
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TimeMap:
     """When each frame is, in seconds after the first: straight lines between these frames tell it to the millisecond.
 
@@ -19,7 +19,7 @@ class TimeMap:
     elapsed_s: tuple[float, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Traces:
     """The time map of the frames, and the position of each axis along them."""
 
@@ -27,7 +27,7 @@ class Traces:
     axes: dict[str, Series]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BodySeen:
     """When sun or moon stand in the picture, in words; blank where they never do."""
 
@@ -36,7 +36,7 @@ class BodySeen:
     words: str
 
 
-@dataclass(slots=True)
+@dataclass(frozen=True, slots=True)
 class SkyMark:
     """Where a mark stands that goes with the sky: its number, its bearing from north and its altitude, in degrees."""
 
@@ -45,7 +45,7 @@ class SkyMark:
     altitude: Series
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ViewState:
     """What the camera sees. `poses` (x, z in mm; pan, tilt, roll in degrees; focal in mm), `shift_share` (of the
     width, to the next frame), `sun` and `moon` (azimuth and altitude) and `crops` (left, top, width, height in shares
@@ -76,7 +76,7 @@ class ViewState:
     beside: dict[str, tuple[float, ...]]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MoveState:
     """The move drawn: nothing while the clip is open."""
 

@@ -1,6 +1,7 @@
 """A layered shoot: the print as the source of its frames, the stop at each, and how the file was proven."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable, Iterator
+from typing import TypeAlias
 
 from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.printing import file, firing, proving, reaching, seeing, starting, stopping
@@ -11,7 +12,6 @@ from bridle.core.chapters.printing.places import places
 from bridle.core.chapters.printing.state import Every, Missing, PrintingState, StopStep, Way
 from bridle.core.chapters.printing.turns import turns
 from bridle.core.figure import Figure
-from bridle.core.given import NOTHING, Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Layers
 from bridle.core.reckon.frames.found import rate_of
@@ -33,32 +33,45 @@ from bridle.core.subjects.motion.calibration import click_of
 from bridle.core.subjects.parking.snippet import after, before, snippet
 
 KINDS = (*file.KINDS, *firing.KINDS, *proving.KINDS, *stopping.KINDS, *starting.KINDS, *reaching.KINDS, *seeing.KINDS)
+Family: TypeAlias = Callable[[Reckoning], Iterable[Figure | Snag]]
 OFFERED = (1, 2, 3, 4, 5, 6, 8, 10, 12, 15, 20)
 
 
-def tell(known: Reckoning, given: Given = NOTHING) -> Answer[PrintingState]:
+def tell(known: Reckoning) -> Answer[PrintingState]:
     """The print, its stop and what is wrong; nothing where no layers call the frames."""
-    plan = known.plan
-    frames = layered(plan)
-    if frames is None:
-        return answer(PrintingState(), file.without(plan))
-    return answer(_state(known, frames, given), _findings(known, frames, given))
+    if not known.ask(_layered):
+        return answer(PrintingState(), known.of_plan(file.without))
+    return answer(known.ask(_state), [one for family in FAMILIES for one in known.every(family)])
 
 
-def _findings(known: Reckoning, frames: Layers, given: Given) -> Iterator[Figure | Snag]:
-    plan = known.plan
-    yield from figures(plan, frames)
-    yield from file.findings(plan)
-    yield from proving.findings(plan, given)
-    yield from reaching.findings(plan)
-    yield from starting.findings(plan)
-    yield from stopping.findings(plan, given)
-    yield from firing.findings(plan)
-    yield from seeing.findings(known)
+def _layered(known: Reckoning) -> bool:
+    return layered(known.plan) is not None
 
 
-def _state(known: Reckoning, frames: Layers, given: Given) -> PrintingState:
-    plan = known.plan
+def _of_plan(family: Callable[[Plan], Iterable[Figure | Snag]]) -> Family:
+    return lambda known: family(known.plan)
+
+
+def _figures(known: Reckoning) -> Iterable[Figure]:
+    frames = layered(known.plan)
+    return () if frames is None else figures(known.plan, frames)
+
+
+FAMILIES: tuple[Family, ...] = (
+    _figures,
+    _of_plan(file.findings),
+    lambda known: proving.findings(known.plan, known.given),
+    _of_plan(reaching.findings),
+    _of_plan(starting.findings),
+    lambda known: stopping.findings(known.plan, known.given),
+    _of_plan(firing.findings),
+    seeing.findings,
+)
+
+
+def _state(known: Reckoning) -> PrintingState:
+    plan, frames = known.plan, layered(known.plan)
+    assert frames is not None  # the layers call the frames
     switch = switch_of(plan)
     return PrintingState(
         layered=True,
@@ -76,7 +89,7 @@ def _state(known: Reckoning, frames: Layers, given: Given) -> PrintingState:
         reading=None if switch is None else click_of(switch.axis),
         equal_mm=even_step_mm(frames),
         of=print_digest(plan),
-        proof=proof_stands(plan, given),
+        proof=proof_stands(plan, known.given),
     )
 
 

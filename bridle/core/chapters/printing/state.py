@@ -10,7 +10,7 @@ from bridle.core.subjects.motion.calibration import Measure
 Missing = Literal["file", "printer", "switch", "coordinate"]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class StopStep:
     """A step of the stop with its time; `far_mm` where something moves."""
 
@@ -19,7 +19,7 @@ class StopStep:
     seconds: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Box:
     """A rectangle on the drawing of the bed, mm; for a part of the head also how high over the nozzle's tip."""
 
@@ -32,7 +32,7 @@ class Box:
     high: float = 0.0
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BedDrawn:
     """The bed from above: what the axes reach, the bed, the head's parts about the nozzle, switch, parking place."""
 
@@ -53,7 +53,7 @@ class BedDrawn:
     bed_moves: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Every:
     """What every how many layers comes to: frames, the clip's seconds, the print's seconds with its stops."""
 
@@ -63,7 +63,7 @@ class Every:
     print_s: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SwitchPlace:
     """A place for the switch: whether homing and the start of the file meet it there, and what it costs.
 
@@ -83,7 +83,7 @@ class SwitchPlace:
     edits: tuple[Edit, ...] = ()
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Way:
     """A way in which the stops reach the printer, as text that can be copied."""
 
@@ -91,7 +91,7 @@ class Way:
     lines: tuple[str, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Turn:
     """Something that a print may do instead of going on, and what becomes of the frames then."""
 
@@ -99,7 +99,7 @@ class Turn:
     said: str
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Framed:
     """The print in the picture, of the first frame's camera where that moves.
 
@@ -120,7 +120,7 @@ class Framed:
     moves: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PrintingState:
     """A layered shoot's print. `missing` says what has to be told before a stop can be written, in order.
 

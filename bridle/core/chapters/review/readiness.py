@@ -28,7 +28,7 @@ LACKS: dict[Stands, str] = {
 HELD = {"holds_exposure": "exposure", "holds_white": "white balance", "holds_focus": "focus"}
 
 
-def readiness(known: Reckoning, snags: Sequence[Snag], given: Given) -> Readiness:
+def readiness(known: Reckoning, snags: Sequence[Snag]) -> Readiness:
     """The judgement over a shoot. Nothing that stops it is passed over, and nothing that is unknown."""
     shooting, stops = known.shooting, [snag for snag in snags if snag.severity == "stop"]
     count = {"count": slot(str(len(stops)))}
@@ -37,16 +37,22 @@ def readiness(known: Reckoning, snags: Sequence[Snag], given: Given) -> Readines
         said = title.get(len(stops), "Not ready: {count} things stop this shoot")
         return Readiness(stands="not ready", title=said, slots=count)
     times = shooting.timeline
-    if given.now_s is not None and given.now_s > times.unix_s(times.frames):
+    if shooting.ask(_past):
         end = slot(times.unix_s(times.frames - 1), "moment")
         return Readiness(stands="past", title="Past: its last frame was due {end}", slots={"end": end})
-    doubts, checked = tuple(_doubts(shooting, given)), _checked(shooting)
+    doubts, checked = tuple(_doubts(shooting)), _checked(shooting)
     if doubts:
         title = {1: "Ready, but for one check that could not be made"}
         said = title.get(len(doubts), "Ready, but for {count} checks that could not be made")
         count = {"count": slot(str(len(doubts)))}
         return Readiness(stands="ready but", title=said, slots=count, doubts=doubts, checked=checked)
     return _ready(len(snags), checked)
+
+
+def _past(shooting: Shooting) -> bool:
+    """Whether its last frame is over: the moment goes on, this changes once."""
+    now_s, times = shooting.given.now_s, shooting.timeline
+    return now_s is not None and now_s > times.unix_s(times.frames)
 
 
 def _ready(count: int, checked: str) -> Readiness:
@@ -83,7 +89,7 @@ def _moves(shooting: Shooting) -> bool:
     return any((far > STILL).any() for far in shooting.steps.values())
 
 
-def _doubts(shooting: Shooting, given: Given) -> Iterator[Doubt]:
+def _doubts(shooting: Shooting) -> Iterator[Doubt]:
     """The checks that could not be made, each with the figure that is missing; what does not concern a rig is left."""
     plan = shooting.plan
     if daylit(plan) and placed(plan) is None:
@@ -94,7 +100,7 @@ def _doubts(shooting: Shooting, given: Given) -> Iterator[Doubt]:
         yield Doubt(what="whether the rig carries it all and fits together", lacks="which parts it is", chapter="rig")
     yield from _of_the_camera(shooting)
     yield from _of_the_drives(shooting)
-    yield from _of_the_print(shooting.plan, given)
+    yield from _of_the_print(shooting.plan, shooting.given)
 
 
 def _of_the_print(plan: Plan, given: Given) -> Iterator[Doubt]:

@@ -12,7 +12,6 @@ from bridle.core.chapters.review.printing import print_card, spares
 from bridle.core.chapters.review.settings import camera_settings
 from bridle.core.chapters.review.state import SettingLine, SettingSheet
 from bridle.core.figure import Figure
-from bridle.core.given import Given
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Phone, Support
 from bridle.core.plan.light import LightSchool
@@ -34,7 +33,7 @@ MOST_ON_CARD, MOST_CHANGES = 12, 60
 
 
 def sheets(
-    known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold], told: Sequence[Told], given: Given
+    known: Reckoning, figures: dict[str, Figure], drives: Sequence[DriveTold], told: Sequence[Told]
 ) -> tuple[SettingSheet, ...]:
     """What goes on the field card; the parts that need the clip are left out while it is open.
 
@@ -53,7 +52,7 @@ def sheets(
         *hours(plan, told),
         *_segments(plan),
         *firing(shooting),
-        *print_card(plan, given),
+        *print_card(plan, known.given),
         *_untied(plan, figures),
         *by_drive(shooting, figures, drives),
         *positions(shooting),

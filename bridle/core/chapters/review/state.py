@@ -6,7 +6,7 @@ from typing import Literal
 from bridle.core.snag import Slot
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SettingLine:
     """One thing to dial in or to do; the figure that explains it where there is one; a direction drawn as an arrow."""
 
@@ -16,7 +16,7 @@ class SettingLine:
     arrow: str = ""
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SettingSheet:
     """Settings that belong to one device or one moment; `about` is the axis that they are for, or `clocks`.
 
@@ -32,7 +32,7 @@ class SettingSheet:
 Ready = Literal["not ready", "ready but", "ready", "past"]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Doubt:
     """A check that could not be made, and the figure that is missing; the chapter in which it is typed."""
 
@@ -41,7 +41,7 @@ class Doubt:
     chapter: str
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Readiness:
     """The judgement over a shoot: its sentence with slots, what could not be checked, and what was."""
 
@@ -52,7 +52,7 @@ class Readiness:
     checked: str = ""
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ReviewState:
     """Settings to dial in, cautions in plain words, and whether the shoot is ready (None: not asked)."""
 

@@ -1,11 +1,14 @@
 """The rig as a whole: what it is put together from, whether it holds, what its drives are told."""
 
+from collections.abc import Iterator
+
 from bridle.core.asks.chain import missing
 from bridle.core.chapters.answer import Answer
 from bridle.core.chapters.rig import drives, joints, leaning, loads, power, twice
 from bridle.core.chapters.rig.joints import thread_name
 from bridle.core.chapters.rig.state import RigDrawn, RigPart, RigState
 from bridle.core.chapters.rig.tipping import TIPS
+from bridle.core.figure import Figure
 from bridle.core.plan.cards import Joined
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import Support
@@ -23,17 +26,41 @@ ASIDE = KINDS
 
 def tell(known: Reckoning) -> Answer[RigState]:
     """The rig where there is one; what the drives are told where the clip is solved."""
+    told = known.shooting.ask(drives.tell) if known.shooting else drives.DrivesTold()
+    found = [*known.every(_figures), *told.figures]
+    return Answer(known.ask(_state), found, [*known.every(_snags), *told.snags])
+
+
+def _stands(known: Reckoning) -> bool:
+    return bool(known.stack.parts or known.stack.supports)
+
+
+def _snags(known: Reckoning) -> tuple[Snag, ...]:
+    lean = known.of_plan(leaning.snags)
+    if not _stands(known):
+        return lean
+    joined, loaded = known.every(_joined), known.every(loads.snags)
+    return (*joined, *known.of_plan(twice.snags), *loaded, *known.of_plan(power.snags), *lean)
+
+
+def _joined(known: Reckoning) -> Iterator[Snag]:
+    return joints.snags(known.plan, known.stack)
+
+
+def _figures(known: Reckoning) -> Iterator[Figure]:
+    if _stands(known):
+        yield from joints.figures(known.plan, known.stack)
+        yield from known.every(loads.figures)
+        yield from power.figures(known.plan)
+    if known.shooting is not None:
+        yield from known.shooting.every(leaning.figures)
+
+
+def _state(known: Reckoning) -> RigState:
     plan, put = known.plan, known.stack
-    drives_told = drives.tell(known.shooting) if known.shooting else drives.DrivesTold()
-    snags = list(leaning.snags(plan))
-    found = [*leaning.figures(known.shooting), *drives_told.figures]
-    standing = None
-    if put.parts or put.supports:
-        snags = [*joints.snags(plan, put), *twice.snags(plan), *loads.snags(known), *power.snags(plan), *snags]
-        found = [*joints.figures(plan, put), *loads.figures(known), *power.figures(plan), *found]
-        standing = _standing(plan, put, snags)
-    state = RigState(
-        standing=standing,
+    drives_told = known.shooting.ask(drives.tell) if known.shooting else drives.DrivesTold()
+    return RigState(
+        standing=_standing(plan, put, known.every(_snags)) if _stands(known) else None,
         drives=drives_told.drives,
         programmed=tuple(axis.name for axis in programmed(plan)),
         marked=tuple(axis.name for axis in by_hand(plan)),
@@ -42,10 +69,9 @@ def tell(known: Reckoning) -> Answer[RigState]:
         lacks=missing(plan),
         level=leaning.level(plan),
     )
-    return Answer(state, found, [*snags, *drives_told.snags])
 
 
-def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:
+def _standing(plan: Plan, put: Stack, snags: tuple[Snag, ...]) -> RigDrawn:
     return RigDrawn(
         parts=_parts(plan, put, snags),
         carriage_mm=carriages(plan, put),
@@ -58,7 +84,7 @@ def _standing(plan: Plan, put: Stack, snags: list[Snag]) -> RigDrawn:
     )
 
 
-def _parts(plan: Plan, put: Stack, snags: list[Snag]) -> tuple[RigPart, ...]:
+def _parts(plan: Plan, put: Stack, snags: tuple[Snag, ...]) -> tuple[RigPart, ...]:
     weak = joints.weakest(plan, put)
     wrong = {
         snag.path.split(".")[2] for snag in snags if snag.path.startswith("kit.copies.") and snag.severity == "stop"

@@ -40,9 +40,9 @@ ROLL = Formula(
 ARC = Formula("highest - lowest", "between the frames at which it looks highest and lowest")
 
 
-def figures(shooting: Shooting | None) -> list[Figure]:
+def figures(shooting: Shooting) -> list[Figure]:
     """How high the camera looks and how it rolls at both ends, and the arc between; none where the pan is upright."""
-    if shooting is None or shooting.poses.leaned is None:
+    if shooting.poses.leaned is None:
         return []
     ends = (("start", "at the start", 0), ("end", "at the end", shooting.frames - 1))
     made = [one for name, when, frame in ends for one in _at(shooting.poses, f"lean.{name}", when, frame)]

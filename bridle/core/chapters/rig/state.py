@@ -6,7 +6,7 @@ from bridle.core.plan.rig import AxisName
 from bridle.core.subjects.motion.drives.interface import Told
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class DriveState:
     """What the drive of an axis is told, in words; its figures are keyed `drive.<axis>.…`.
 
@@ -22,7 +22,7 @@ class DriveState:
     stands: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RigPart:
     """A part of the rig as drawn: its middle from the first support, its foot above the ground, in mm.
 
@@ -45,7 +45,7 @@ class RigPart:
     weakest: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RigDrawn:
     """The rig from the side. Two ends each: where the carriage comes to in the move, and what holds."""
 
@@ -62,7 +62,7 @@ class RigDrawn:
     slope_deg: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RigState:
     """The rig as it stands, where the plan has parts that join; every drive of the move; the axes' program letters.
 

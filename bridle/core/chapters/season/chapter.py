@@ -1,8 +1,9 @@
 """A scheduled shoot: its rules, each shown back as a sentence, and the calendar of what they cover."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
+from typing import TypeAlias
 
 from bridle.core.chapters.answer import Answer, answer
 from bridle.core.chapters.season import (
@@ -19,7 +20,7 @@ from bridle.core.chapters.season import (
     telling,
 )
 from bridle.core.chapters.season.calendar import calendar_days, inked, longest_gap, midnights, per_day, sun_of
-from bridle.core.chapters.season.state import RuleTold, SeasonState
+from bridle.core.chapters.season.state import RuleTold, SeasonState, TellingTold
 from bridle.core.figure import Figure, Formula, figure, term
 from bridle.core.plan.document import Plan
 from bridle.core.plan.frames import Rule, Windows
@@ -45,24 +46,24 @@ HOUR_S = 3600
 def tell(known: Reckoning) -> Answer[SeasonState]:
     """A long run; of anything shorter nothing."""
     shooting = known.shooting
-    stay = staying(shooting) if shooting else None
-    windowed = _Windowed.of(known.plan)
-    if windowed is None and stay is None:
+    long = shooting is not None and shooting.ask(_long)
+    if not long and known.ask(_windowed) is None:
         return answer(SeasonState(), ())
-    days = _days(known, windowed)
-    begins = midnights(days, known.plan.shoot.place.zone)
-    state = _state(known, windowed, stay, days, begins)
-    return answer(state, (*_of_windows(known.plan, windowed, state), *_of_staying(shooting, stay, state)))
+    found = [*known.every(_of_windows)]
+    if shooting is not None and long:
+        found += [one for family in FAMILIES for one in shooting.every(family)]
+    return answer(known.ask(_state), found)
 
 
 def windows_alone(known: Reckoning) -> Answer[SeasonState]:
     """What the rules of work windows come to, and nothing that follows from them: for a drag."""
-    windowed = _Windowed.of(known.plan)
-    if windowed is None:
+    if known.ask(_windowed) is None:
         return answer(SeasonState(), ())
-    days = _days(known, windowed)
-    state = _state(known, windowed, None, days, midnights(days, known.plan.shoot.place.zone))
-    return answer(state, (one for one in _of_windows(known.plan, windowed, state) if isinstance(one, Figure)))
+    return answer(known.ask(_scheduled), (one for one in known.every(_of_windows) if isinstance(one, Figure)))
+
+
+def _long(shooting: Shooting) -> bool:
+    return staying(shooting) is not None
 
 
 @dataclass(frozen=True)
@@ -82,20 +83,30 @@ class _Windowed:
         return cls(plan.frames, spans_of(plan.frames, *there), windows_of(plan.frames, *there))
 
 
-def _days(known: Reckoning, windowed: _Windowed | None) -> list[date]:
+def _windowed(known: Reckoning) -> _Windowed | None:
+    return _Windowed.of(known.plan)
+
+
+def _days(known: Reckoning) -> tuple[date, ...]:
     """The days of the calendar: of the rules, or from the first frame to the last."""
+    windowed = known.ask(_windowed)
     if windowed is not None:
-        return calendar_days(windowed.frames, windowed.spans, known.plan.shoot.place.zone)
+        return tuple(calendar_days(windowed.frames, windowed.spans, known.plan.shoot.place.zone))
     assert known.shooting is not None  # without windows there is a long run
     times = known.shooting.timeline
     first, last = times.clock(0).date(), times.clock(times.frames - 1).date()
-    return [first + timedelta(days=number) for number in range((last - first).days + 1)]
+    return tuple(first + timedelta(days=number) for number in range((last - first).days + 1))
 
 
-def _state(
-    known: Reckoning, windowed: _Windowed | None, stay: Staying | None, days: list[date], begins: list[int]
-) -> SeasonState:
-    plan, shooting = known.plan, known.shooting
+def _begins(known: Reckoning) -> tuple[int, ...]:
+    """When each of them begins."""
+    return tuple(midnights(known.ask(_days), known.plan.shoot.place.zone))
+
+
+def _scheduled(known: Reckoning) -> SeasonState:
+    """The calendar, and the rules that fill it."""
+    plan, shooting, windowed = known.plan, known.shooting, known.ask(_windowed)
+    days, begins = known.ask(_days), known.ask(_begins)
     zone = plan.shoot.place.zone
     state = SeasonState(
         first=days[0].isoformat(),
@@ -103,41 +114,74 @@ def _state(
         sun=tuple(sun_of(days, zone, placed(plan))),
         off=(False,) * len(days),
     )
-    if windowed is not None:
-        state.scheduled = True
-        state.rules = tuple(_rules(plan, windowed.frames, windowed.spans, windowed.windows))
-        state.inked = tuple(inked(windowed.spans, begins, zone))
-        state.off = tuple(any(one.first <= day <= one.last for one in windowed.frames.off) for day in days)
-    if shooting is not None and stay is not None:
-        state.long, state.fed_by = True, stay.power.supply.by
-        state.draws = tuple(drawn.draws(stay))
-        state.levels = drawn.levels(shooting, stay, begins)
-        state.months = tuple(drawn.months(plan, stay))
-        state.visits = tuple(coming.told(shooting, stay))
-        state.telling = telling.told(shooting, stay)
-        state.aims = tuple(aim.aims(plan))
-        state.obstacles = tuple(in_view.obstacles(shooting))
-        state.glare = in_view.glare_told(shooting, stay)
-    return state
+    if windowed is None:
+        return state
+    return replace(
+        state,
+        scheduled=True,
+        rules=tuple(_rules(plan, windowed.frames, windowed.spans, windowed.windows)),
+        inked=tuple(inked(windowed.spans, begins, zone)),
+        off=tuple(any(one.first <= day <= one.last for one in windowed.frames.off) for day in days),
+    )
 
 
-def _of_windows(plan: Plan, windowed: _Windowed | None, state: SeasonState) -> Iterator[Figure | Snag]:
-    if windowed is not None:
-        yield from _findings(plan, windowed.frames, windowed.spans, windowed.windows, state)
-
-
-def _of_staying(shooting: Shooting | None, stay: Staying | None, state: SeasonState) -> Iterator[Figure | Snag]:
+def _state(known: Reckoning) -> SeasonState:
+    """The same with what a camera that stays lives on, where it is one."""
+    state, shooting = known.ask(_scheduled), known.shooting
+    stay = staying(shooting) if shooting else None
     if shooting is None or stay is None:
-        return
-    yield from storing.findings(shooting.plan, stay)
-    yield from powering.findings(shooting, stay)
-    yield from box.findings(shooting.plan, stay)
-    yield from clocks.findings(shooting)
-    yield from coming.findings(shooting, stay)
-    yield from aim.findings(shooting.plan)
-    yield from in_view.findings(shooting)
-    yield from noticed.findings(shooting)
-    yield from telling.findings(shooting, stay, state.telling)
+        return state
+    plan = known.plan
+    return replace(
+        state,
+        long=True,
+        fed_by=stay.power.supply.by,
+        draws=tuple(drawn.draws(stay)),
+        levels=drawn.levels(shooting, stay, known.ask(_begins)),
+        months=tuple(drawn.months(plan, stay)),
+        visits=tuple(coming.told(shooting, stay)),
+        telling=shooting.ask(_telling),
+        aims=tuple(aim.aims(plan)),
+        obstacles=tuple(in_view.obstacles(shooting)),
+        glare=in_view.glare_told(shooting, stay),
+    )
+
+
+def _of_windows(known: Reckoning) -> Iterator[Figure | Snag]:
+    windowed = known.ask(_windowed)
+    if windowed is not None:
+        per_day = known.ask(_scheduled).per_day
+        yield from _findings(known.plan, windowed.frames, windowed.spans, windowed.windows, per_day)
+
+
+def _stay(shooting: Shooting) -> Staying:
+    stay = staying(shooting)
+    assert stay is not None  # the families of a long run are asked of one
+    return stay
+
+
+def _telling(shooting: Shooting) -> TellingTold | None:
+    return telling.told(shooting, _stay(shooting))
+
+
+Family: TypeAlias = Callable[[Shooting], Iterable[Figure | Snag]]
+
+
+def _staying(family: Callable[[Shooting, Staying], Iterable[Figure | Snag]]) -> Family:
+    return lambda shooting: family(shooting, _stay(shooting))
+
+
+FAMILIES: tuple[Family, ...] = (
+    lambda shooting: storing.findings(shooting.plan, _stay(shooting)),
+    _staying(powering.findings),
+    lambda shooting: box.findings(shooting.plan, _stay(shooting)),
+    clocks.findings,
+    _staying(coming.findings),
+    lambda shooting: aim.findings(shooting.plan),
+    in_view.findings,
+    noticed.findings,
+    lambda shooting: telling.findings(shooting, _stay(shooting), shooting.ask(_telling)),
+)
 
 
 def _rules(plan: Plan, frames: Windows, spans: tuple[Span, ...], windows: tuple[Window, ...]) -> Iterator[RuleTold]:
@@ -163,14 +207,14 @@ def _said(plan: Plan, frames: Windows, rule: Rule) -> str:
 
 
 def _findings(
-    plan: Plan, frames: Windows, spans: tuple[Span, ...], windows: tuple[Window, ...], state: SeasonState
+    plan: Plan, frames: Windows, spans: tuple[Span, ...], windows: tuple[Window, ...], days: tuple[int, ...]
 ) -> Iterator[Figure | Snag]:
     if spans:
         length = sum(span.closes - span.opens for span in spans)
         yield figure(
             "season.open", "windows, in all", length / HOUR_S, "h", OPEN, term("windows_s", "windows", length, "s")
         )
-    with_frames, most = sum(count > 0 for count in state.per_day), max(state.per_day, default=0)
+    with_frames, most = sum(count > 0 for count in days), max(days, default=0)
     if most:
         yield figure(
             "season.days", "days with frames", with_frames, "days", DAYS, term("days", "days", with_frames, "days")

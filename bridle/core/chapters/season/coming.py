@@ -151,7 +151,7 @@ def _rarer(shooting: Shooting, tasks: tuple[str, ...]) -> Iterator[Fix]:
 
 def _in_time(shooting: Shooting, fix: Fix, tasks: tuple[str, ...]) -> bool:
     after, _ = apply(shooting.plan, fix.edits)
-    stay = staying(Shooting(after, shooting.solution, shooting.timeline))
+    stay = staying(shooting.over(after))
     if stay is None or len(stay.coming.visits) >= MOST_VISITS:
         return False
     return not any(task in visit.late for visit in stay.coming.visits for task in tasks)

@@ -226,7 +226,7 @@ def _first(shooting: Shooting, fixes: Iterator[Fix]) -> Iterator[Fix]:
 def _lasts(shooting: Shooting, fix: Fix) -> bool:
     after, _ = apply(shooting.plan, fix.edits)
     same = after.frames == shooting.plan.frames and after.clip == shooting.plan.clip
-    tried = Shooting(after, shooting.solution, shooting.timeline) if same else shooting_of(after)
+    tried = shooting.over(after) if same else shooting_of(after)
     stay = staying(tried) if tried else None
     return stay is not None and stay.coming.charged.empty_at is None
 

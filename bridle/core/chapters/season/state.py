@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class RuleTold:
     """A rule as a sentence, its hours as they are typed, what it has of what it claims (hours), and its frames."""
 
@@ -15,7 +15,7 @@ class RuleTold:
     frames: int
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class DrawTold:
     """A consumer: watts on average and its share of all; `known` says whether its card has what that needs."""
 
@@ -25,7 +25,7 @@ class DrawTold:
     known: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EntryTold:
     """An entry of a menu: what it is called, and what is put in."""
 
@@ -33,7 +33,7 @@ class EntryTold:
     value: str
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class VisitTold:
     """A visit: when (Unix seconds, its day in ISO 8601, as it is said), what is done, brought and looked at.
 
@@ -54,7 +54,7 @@ class VisitTold:
     entries: tuple[EntryTold, ...] = ()
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class LevelsTold:
     """The two levels of a season, day by day, as parts in a thousand.
 
@@ -69,7 +69,7 @@ class LevelsTold:
     cloudy: tuple[int, ...] = ()
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MonthTold:
     """Of a month: what the panels give on a usual day and what is drawn on one, in Wh."""
 
@@ -78,7 +78,7 @@ class MonthTold:
     drawn: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MenuTold:
     """The entries of a run, from one visit to another."""
 
@@ -86,7 +86,7 @@ class MenuTold:
     entries: tuple[EntryTold, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CountTold:
     """So many frames for a reason."""
 
@@ -94,7 +94,7 @@ class CountTold:
     frames: int
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TellingTold:
     """What a controller with rules of its own is told: its name, the runs, frames taken besides and missed."""
 
@@ -104,7 +104,7 @@ class TellingTold:
     missing: tuple[CountTold, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class AimTold:
     """A comparison with the reference frame: its day, how far the picture had moved (pixels, degrees).
 
@@ -119,7 +119,7 @@ class AimTold:
     top_px: int
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ObstacleTold:
     """Something that will stand in the view: from when (empty: never), its share at the end, in how many frames."""
 
@@ -129,7 +129,7 @@ class ObstacleTold:
     frames: int
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class GlareTold:
     """Days on which the sun stands in the picture, and between which minutes of the clock."""
 
@@ -139,7 +139,7 @@ class GlareTold:
     to_min: int
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SeasonState:
     """A long run; and where work windows call the frames, the rules and what they come to.
 

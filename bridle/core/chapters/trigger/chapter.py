@@ -1,5 +1,6 @@
 """Who tells the camera, and whether it hears."""
 
+from collections.abc import Callable, Iterable
 from typing import Literal
 
 from bridle.core.chapters.answer import Answer, answer
@@ -22,6 +23,7 @@ from bridle.core.chapters.trigger.lamp_circuits import lamp_circuits
 from bridle.core.chapters.trigger.preparing import preparing
 from bridle.core.chapters.trigger.state import HeadsetKey, MeterNext, SoundedState, TriggerState, WireNamed
 from bridle.core.chapters.trigger.waves import waves
+from bridle.core.figure import Figure
 from bridle.core.plan.document import Plan
 from bridle.core.plan.trigger import Sounded
 from bridle.core.reckon.hearing import STAGES, Hearing, Verdict
@@ -29,6 +31,7 @@ from bridle.core.reckon.reckoning import Reckoning, Shooting
 from bridle.core.reckon.soldering import pads_open, solderable
 from bridle.core.reckon.tested import chain_digest
 from bridle.core.reckon.wiring import output_of, parts_of, sounded
+from bridle.core.snag import Snag
 from bridle.core.subjects.circuits.contacts import Named, Thing
 from bridle.core.subjects.circuits.headset import OHMS, READ_AS
 
@@ -44,7 +47,17 @@ KINDS = (
     *called.KINDS,
     *remotes.KINDS,
 )
-FAMILIES = (called, contacts, circuits, pressing, lamps, apart, afar, remotes)
+FAMILIES: tuple[Callable[[Shooting], Iterable[Figure | Snag]], ...] = (
+    timer.findings,
+    called.findings,
+    contacts.findings,
+    circuits.findings,
+    pressing.findings,
+    lamps.findings,
+    apart.findings,
+    afar.findings,
+    remotes.findings,
+)
 
 
 def tell(known: Reckoning) -> Answer[TriggerState]:
@@ -52,9 +65,13 @@ def tell(known: Reckoning) -> Answer[TriggerState]:
     shooting = known.shooting
     if shooting is None:
         return answer(TriggerState(), ())
-    found = [one for family in FAMILIES for one in family.findings(shooting)]
-    numbers = bench.figures(shooting) if parts_of(known.plan).source else ()
-    return answer(_state(shooting), [*timer.findings(shooting), *found, *links.findings(known.plan), *numbers])
+    found = [one for family in FAMILIES for one in shooting.every(family)]
+    found += [*known.of_plan(links.findings), *shooting.every(_bench)]
+    return answer(shooting.ask(_state), found)
+
+
+def _bench(shooting: Shooting) -> Iterable[Figure]:
+    return bench.figures(shooting) if parts_of(shooting.plan).source else ()
 
 
 def _state(shooting: Shooting) -> TriggerState:

@@ -46,7 +46,7 @@ class Chart:
     lead: str = ""
 
 
-@dataclass
+@dataclass(frozen=True)
 class Side:
     """The ends of a block on one of its sides, each with its row."""
 

@@ -14,7 +14,7 @@ GlyphName = Literal[
 ]  # fmt: skip
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Glyph:
     """A symbol of the field, from one point to another."""
 
@@ -23,7 +23,7 @@ class Glyph:
     b: Point
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Written:
     """A word on the drawing: where its baseline begins, or ends."""
 
@@ -33,7 +33,7 @@ class Written:
     role: Literal["title", "end", "value", "lead"] = "end"
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EndDrawn:
     """An end of a part: where it stands on the edge of its block, and whether anything is joined to it."""
 
@@ -43,7 +43,7 @@ class EndDrawn:
     joined: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BlockDrawn:
     """A part as a block: its frame, its ends, its symbols and the lines within."""
 
@@ -58,7 +58,7 @@ class BlockDrawn:
     lines: tuple[tuple[Point, ...], ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WireDrawn:
     """What is joined: lines at right angles, with a dot where more than two meet."""
 
@@ -67,7 +67,7 @@ class WireDrawn:
     dots: tuple[Point, ...]
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Diagram:
     """The wiring diagram in pixels of its own; `sheath` is the lead, as a box round its wires."""
 
@@ -79,7 +79,7 @@ class Diagram:
     sheath: tuple[float, ...] | None = None
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Wave:
     """One line of the time of a frame: when it is on, in seconds of the beat; `path` is what sets it."""
 
@@ -90,7 +90,7 @@ class Wave:
     note: str = ""
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WireNamed:
     """A wire of a cut lead or a switch, and what it is; nothing while that is open."""
 
@@ -98,7 +98,7 @@ class WireNamed:
     role: str | None
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class MeterNext:
     """The reading to take next."""
 
@@ -109,7 +109,7 @@ class MeterNext:
     settles: bool
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SoundedState:
     """What the readings come to: the wires, how many ways are left, readings against one another, the next to take."""
 
@@ -119,7 +119,7 @@ class SoundedState:
     next: MeterNext | None
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class BenchStep:
     """One test of the bench and how it stands."""
 
@@ -130,7 +130,7 @@ class BenchStep:
     came: int | None
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class HeadsetKey:
     """A button of a headset: what it is made with, in ohms, and between what a phone takes it for that key."""
 
@@ -140,7 +140,7 @@ class HeadsetKey:
     high: float
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Preparing:
     """One thing to do beforehand, in its order, and why it comes there."""
 
@@ -148,7 +148,7 @@ class Preparing:
     why: str
 
 
-@dataclass(slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class TriggerState:
     """The chain of a plan. `verdict` is what the camera makes of a press; empty where nothing presses it."""
 

@@ -1,7 +1,6 @@
 """Frames at one interval, from what the pegs hold."""
 
 from fractions import Fraction
-from functools import lru_cache
 
 import numpy as np
 
@@ -23,12 +22,7 @@ def holds_of(clip: Clip) -> dict[str, Fraction]:
 
 def find(plan: Plan) -> Found:
     """What the pegs come to, or what contradicts or is free."""
-    return _found(plan.clip)
-
-
-@lru_cache(maxsize=64)
-def _found(clip: Clip) -> Found:
-    """The same clip stands in one plan after another of a drag, and of a search."""
+    clip = plan.clip
     holds, keep = holds_of(clip), keep_of(clip)
     conflict = sentence.conflict(holds, keep)
     if conflict is not None:

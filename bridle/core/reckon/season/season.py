@@ -24,6 +24,10 @@ class Staying:
 
 def staying(shooting: Shooting) -> Staying | None:
     """The numbers of a long run; None of any shorter one."""
+    return shooting.ask(_staying)
+
+
+def _staying(shooting: Shooting) -> Staying | None:
     plan = shooting.plan
     if not is_long(plan, shooting.timeline):
         return None
