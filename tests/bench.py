@@ -25,6 +25,7 @@ from playwright.sync_api import Page, sync_playwright
 from bridle.core.evaluate import evaluate
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.plan_json import read_plan
+from tests import bench_edits as bench_edits_of
 from tests import bench_kept as bench_kept_of
 from tests import bench_months as bench_months_of
 from tests.bench_prints import PROMISED, PROMISED_MB
@@ -100,6 +101,12 @@ def bench_months() -> None:
     """Thirty months of work windows."""
     for what, (took, promise) in bench_months_of.measured().items():
         told(what, f"{took:.0f} ms", promise)
+
+
+def bench_edits() -> None:
+    """What an edit costs in the core."""
+    for name, figure, promise in bench_edits_of.measured():
+        told(name, figure, promise)
 
 
 def bench_kept() -> None:
@@ -262,6 +269,7 @@ if __name__ == "__main__":
     bench_months()
     bench_prints()
     bench_core(sys.argv[1] if len(sys.argv) > 1 else "")
+    bench_edits()
     bench_server()
     bench_kept()
     bench_page()

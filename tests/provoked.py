@@ -1,11 +1,13 @@
 """A plan that provokes each kind of snag, sound in everything else."""
 
 from fractions import Fraction as F
+from functools import cache
 from typing import Any
 from unittest import TestCase
 
 from bridle.core.asks.shelf import made
 from bridle.core.evaluate import evaluate
+from bridle.core.evaluation import Evaluation
 from bridle.core.plan.beat import Beat, BeatSchool, Stack, Uncoupled
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
@@ -16,6 +18,7 @@ from bridle.core.plan.rig import PAN, SLIDE, Lead, Rig, Standing
 from bridle.core.plan.rounds import PanoramaRow, StereoPair
 from bridle.core.plan.shoot import ShootKind
 from bridle.core.snag import Snag, fill
+from tests.following import Following
 from tests.provoked_print import PRINTED
 from tests.provoked_season import SCHEDULED
 from tests.provoked_staying import STAYING
@@ -330,17 +333,24 @@ def _which(snag: Snag) -> tuple[str, str, float | str]:
     return snag.code, snag.path, ""
 
 
-def fixes_work(test: TestCase, plan: Plan, snag: Snag) -> None:
+@cache
+def provoked(code: str) -> Evaluation:
+    """What the plan that provokes a kind of snag comes to: half a dozen tests ask."""
+    return evaluate(PROVOKE[code])
+
+
+def fixes_work(test: TestCase, plan: Plan, snag: Snag, now: Following | None = None) -> None:
     """Each fix of a snag takes it away, says what it does, and is undone without a trace."""
+    now = now or Following(plan)
     test.assertNotIn("{", fill(snag.what, snag.slots) + fill(snag.why, snag.slots))
     for fix in snag.fixes:
         test.assertTrue(fix.consequence)
         said = fill(fix.label, fix.slots) + fill(fix.consequence, fix.slots)
         test.assertNotIn("{", said)
         after, undo = apply(plan, fix.edits)
-        left = [_which(other) for other in evaluate(after).snags]
+        left = [_which(other) for other in now.beside(after).snags]
         if _which(snag) in left:
             # Two events of one name and one moment: the one that was left out has gone, the other is still there.
-            before = [_which(other) for other in evaluate(plan).snags]
+            before = [_which(other) for other in now.told.snags]
             test.assertLess(left.count(_which(snag)), before.count(_which(snag)), said)
         test.assertEqual(apply(after, undo)[0], plan)

@@ -3,9 +3,8 @@
 from collections.abc import Iterator
 from pathlib import Path
 
-from bridle.core.evaluate import evaluate
 from bridle.core.snag import fill
-from tests.provoked import PROVOKE
+from tests.provoked import PROVOKE, provoked
 
 FILE = Path(__file__).parents[1] / "docs" / "sentences.md"
 
@@ -13,7 +12,7 @@ FILE = Path(__file__).parents[1] / "docs" / "sentences.md"
 def spoken() -> Iterator[tuple[str, str, str]]:
     """The code of each snag, each of its sentences with its slots, and how it reads where the snag is called up."""
     for code, plan in sorted(PROVOKE.items()):
-        snag = next(one for one in evaluate(plan).snags if one.code == code)
+        snag = next(one for one in provoked(code).snags if one.code == code)
         zone = plan.shoot.place.zone
         texts = [(snag.what, snag.slots), (snag.why, snag.slots)]
         texts += [(text, fix.slots) for fix in snag.fixes for text in (fix.label, fix.consequence)]

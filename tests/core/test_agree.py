@@ -16,6 +16,7 @@ from bridle.formats.drive_program import program
 from bridle.formats.nothing import NothingToWriteError
 from bridle.standins.bench import new_bench
 from bridle.standins.program import rehearse
+from tests.following import Following
 from tests.mutated import EXAMPLES, unshrunk
 from tests.strategies import plans
 
@@ -32,8 +33,9 @@ MOST_FRAMES, MOST_PICTURES = 300, 2000
 
 def that_fits(plan: Plan) -> Plan | None:
     """The plan after the first fix of whatever does not fit into its beat; None where that does not end soon."""
+    now = Following()
     for _ in range(7):
-        wrong = next((snag for snag in evaluate(plan).snags if snag.code in OVERRUN and snag.fixes), None)
+        wrong = next((snag for snag in now(plan).snags if snag.code in OVERRUN and snag.fixes), None)
         if wrong is None:
             return plan
         plan, _undo = apply(plan, wrong.fixes[0].edits)
@@ -68,7 +70,7 @@ def lets_go(plan: Plan, shooting: Shooting) -> bool:
 
 
 class Agree(TestCase):
-    @unshrunk(max(25, EXAMPLES // 4))
+    @unshrunk(max(16, EXAMPLES // 6))
     @given(plans)
     def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
         """Left out: a controller that still presses when the next picture of a stack or a round would be due."""
@@ -88,7 +90,7 @@ class Agree(TestCase):
         fired = rehearse(plan, lines).fired_s
         self.assertEqual(self._apart(shooting.orders, [at - fired[0] for at in fired]), [])
 
-    @unshrunk(max(25, EXAMPLES // 4))
+    @unshrunk(max(16, EXAMPLES // 6))
     @given(plans)
     def test_where_the_beat_does_not_fit_run_and_program_wait_for_the_same(self, drawn: Plan) -> None:
         """Neither fires before the picture is stored and the rig has settled; the grid moves with what is late.

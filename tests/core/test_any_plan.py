@@ -20,6 +20,7 @@ from bridle.core.reckon.picture import longest_lens
 from bridle.core.run.programme import NotReadyError, programme
 from bridle.formats.catalogue import FORMATS
 from bridle.formats.nothing import NothingToWriteError
+from tests.following import Following
 from tests.mutated import EXAMPLES, PLANS, mutated_cards, mutated_plans
 
 OFTEN = settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
@@ -28,15 +29,15 @@ SELDOM = settings(max_examples=max(20, EXAMPLES // 4), deadline=None, suppress_h
 
 def make_every_fix(case: TestCase, plan: Plan) -> None:
     """Each fix changes the plan, can be undone, and leaves a plan that is worked out."""
-    told = evaluate(plan)
-    if (told.frames or 0) > 20_000:
+    now = Following(plan)
+    if (now.told.frames or 0) > 20_000:
         return
-    for snag in told.snags:
+    for snag in now.told.snags:
         for fix in snag.fixes:
             after, undo = apply(plan, fix.edits)
             case.assertNotEqual(after, plan, (snag.code, fix.label))
             case.assertEqual(apply(after, undo)[0], plan)
-            evaluate(after)
+            now.beside(after)
 
 
 class AnyPlan(TestCase):

@@ -10,7 +10,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from bridle.core.asks.changes import MakeEdits, make
-from bridle.core.evaluate import evaluate
 from bridle.core.evaluation import Evaluation
 from bridle.core.foreseen import brought, foreseen, lessens
 from bridle.core.plan.beat import Beat
@@ -21,6 +20,7 @@ from bridle.core.reckon.path import FIELDS, at, reach
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.snag import Fix
 from tests.core.test_trigger import demo
+from tests.following import Following
 from tests.mutated import EXAMPLES, unshrunk
 from tests.provoked import PROVOKE
 from tests.strategies import plan_of, plans
@@ -65,12 +65,12 @@ def stops(told: Evaluation) -> Counter[str]:
     return Counter(snag.code for snag in told.snags if snag.severity == "stop")
 
 
-def taken(plan: Plan, told: Evaluation, fixes: list[tuple[str, Fix]]) -> tuple[str, Plan, Evaluation] | None:
+def taken(plan: Plan, now: Following, fixes: list[tuple[str, Fix]]) -> tuple[str, Plan, Evaluation] | None:
     """The first of some fixes that is offered, the plan after it and what is told of that; None where none is."""
     for label, fix in fixes:
         tried, _ = make(plan, [MakeEdits(do="edits", edits=fix.edits)])
-        after = evaluate(tried)
-        if lessens(told, after):
+        after = now.beside(tried)
+        if lessens(now.told, after):
             return label, tried, after
     return None
 
@@ -93,9 +93,9 @@ class Chains(TestCase):
     @SELDOM
     @given(plans)
     def test_end_and_never_come_back(self, plan: Plan) -> None:
-        met, way = {plan.model_dump_json()}, []
+        met, way, now = {plan.model_dump_json()}, [], Following()
         for _ in range(MOST):
-            told = evaluate(plan)
+            told = now(plan)
             fix = first_fix(told)
             if fix is None:
                 return
@@ -113,9 +113,10 @@ class Chains(TestCase):
     @SELDOM
     @given(plans)
     def test_what_a_fix_brings_is_told_with_it(self, plan: Plan) -> None:
-        told = evaluate(plan)
+        now = Following(plan)
+        told = now.told
         for fix in islice((fix for snag in told.snags for fix in snag.fixes), 4):
-            after = evaluate(make(plan, [MakeEdits(do="edits", edits=fix.edits)])[0])
+            after = now.beside(make(plan, [MakeEdits(do="edits", edits=fix.edits)])[0])
             stops = {snag.code for snag in after.snags if snag.severity == "stop"}
             news = stops - {snag.code for snag in told.snags}
             self.assertLessEqual(news, {one.code for one in brought(told, after)})
@@ -125,11 +126,12 @@ class Chains(TestCase):
     def test_any_fixes_that_are_offered_lead_somewhere(self, plan: Plan, chance: Random) -> None:
         """Whichever is taken: after each there is less wrong, by a count of its own, and no stop of a new kind."""
         way: list[str] = []
-        told = evaluate(plan)
+        now = Following(plan)
         for _ in range(MOST):
+            told = now.told
             fixes = [(f"{snag.code}: {fix.label}", fix) for snag in told.snags for fix in snag.fixes]
             chance.shuffle(fixes)
-            found = taken(plan, told, fixes)
+            found = taken(plan, now, fixes)
             if found is None:
                 return
             label, plan, after = found
@@ -137,7 +139,7 @@ class Chains(TestCase):
             if (told.frames is not None or after.frames is None) and deaf(after) >= deaf(told):
                 self.assertLess(wrong(after), wrong(told), way[-6:])
                 self.assertLessEqual(stops(after) - stops(told), Counter(), way[-6:])
-            told = after
+            now(plan)
         self.fail(f"no end: {way[-6:]}")
 
     def test_the_circles_that_were_found_are_broken(self) -> None:
@@ -148,9 +150,10 @@ class Chains(TestCase):
             cases[name] = drawn_in(demo(name), axis, reach_deg)
         for name, plan in cases.items():
             with self.subTest(name):
+                now = Following()
                 for _ in range(MOST):
-                    told = evaluate(plan)
-                    found = taken(plan, told, [(snag.code, fix) for snag in told.snags for fix in snag.fixes])
+                    told = now(plan)
+                    found = taken(plan, now, [(snag.code, fix) for snag in told.snags for fix in snag.fixes])
                     if found is None:
                         break
                     _, plan, _ = found

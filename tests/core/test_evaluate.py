@@ -19,6 +19,7 @@ from bridle.core.plan.rig import Rig
 from bridle.core.reckon.reckoning import reckon
 from bridle.core.run.tally import progress, tally
 from bridle.formats.plan_json import read_plan
+from tests.following import Following
 from tests.mutated import EXAMPLES
 from tests.provoked import FAR, fixes_work
 from tests.strategies import RINGS, clips, enough_holds, moves, plan_of, plans, shooting
@@ -42,13 +43,13 @@ class Contract(TestCase):
     @settings(max_examples=max(20, EXAMPLES // 20), deadline=None, phases=(Phase.explicit, Phase.reuse, Phase.generate))
     @given(plans)
     def test_of_any_plan(self, plan: Plan) -> None:
-        told = evaluate(plan)
-        for figure in told.figures.values():
+        now = Following(plan)
+        for figure in now.told.figures.values():
             self.assertAlmostEqual(
                 worked_out(figure), figure.value, delta=1e-6 * max(1, abs(figure.value)), msg=figure.key
             )
-        for snag in told.snags:
-            fixes_work(self, plan, snag)
+        for snag in now.told.snags:
+            fixes_work(self, plan, snag, now)
 
 
 # What the moves of the demo do: the picture's shift a frame and the drift of what is followed, in shares of the width;

@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import dump
 from tests.core.test_ready import DEMOS
 from tests.core.test_trigger import demo
+from tests.following import Following
 from tests.mutated import at, paths, unshrunk
 
 # What is measured in steps of its own, or is a count: it may jump by one of these where a whole number is passed.
@@ -44,9 +44,9 @@ def with_value(data: dict[str, Any], way: tuple[Any, ...], value: float) -> Plan
         section[way[-1]] = before
 
 
-def jumps(one: Plan, other: Plan) -> list[str]:
+def jumps(now: Following, other: Plan) -> list[str]:
     """The figures that are not the same in both."""
-    here, there = evaluate(one).figures, evaluate(other).figures
+    here, there = now.told.figures, now.beside(other).figures
     return [
         f"{key}: {here[key].value} and {there[key].value} {here[key].unit}"
         for key in here.keys() & there.keys()
@@ -68,6 +68,7 @@ class AHairBeside(TestCase):
         exact = plans[0]
         if exact is None:
             return
+        now = Following(exact)
         for other in plans[1:]:
             if other is not None:
-                self.assertEqual(jumps(exact, other), [], f"{name}: {way} at {value}")
+                self.assertEqual(jumps(now, other), [], f"{name}: {way} at {value}")

@@ -13,7 +13,7 @@ from bridle.core.reckon.parts import bound
 from bridle.core.snag import Fix, Snag, fill
 from tests.core.test_ready import DEMOS
 from tests.core.test_trigger import demo
-from tests.provoked import HEAD, PROVOKE, following
+from tests.provoked import HEAD, PROVOKE, following, provoked
 from tests.strategies import copies, fitted
 
 # Words that name all axes at once.
@@ -219,7 +219,7 @@ class Named(TestCase):
         return sum(len(snag.fixes) for snag in snags)
 
     def test_what_a_fix_writes_stands_in_its_words(self) -> None:
-        count = sum(self._all_named(code, plan, evaluate(plan).snags) for code, plan in PROVOKE.items())
+        count = sum(self._all_named(code, plan, provoked(code).snags) for code, plan in PROVOKE.items())
         self.assertGreater(count, 380)
 
     def test_so_it_does_where_there_is_more_to_lose(self) -> None:

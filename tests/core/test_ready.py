@@ -16,7 +16,7 @@ from bridle.core.plan.printing import Proven
 from bridle.core.reckon.printing import print_digest
 from bridle.core.snag import fill
 from tests.core.test_trigger import demo
-from tests.provoked import PROVOKE
+from tests.provoked import PROVOKE, provoked
 from tests.strategies import CARDS, plan_of
 
 START = datetime(2026, 9, 26, 6, 10, tzinfo=UTC)
@@ -60,10 +60,10 @@ class Judged(TestCase):
     def test_nothing_that_stops_a_shoot_is_called_ready(self) -> None:
         """Every plan that provokes a stop, whatever its kind; and a clip that is open."""
         for code, plan in PROVOKE.items():
-            stops = [snag for snag in evaluate(plan).snags if snag.severity == "stop"]
+            stops = [snag for snag in provoked(code).snags if snag.severity == "stop"]
             with self.subTest(code):
                 told = ready(plan)
-                self.assertEqual(told.stands == "not ready", bool(stops) or evaluate(plan).frames is None)
+                self.assertEqual(told.stands == "not ready", bool(stops) or provoked(code).frames is None)
                 if len(stops) > 1:
                     self.assertEqual(fill(told.title, told.slots), f"Not ready: {len(stops)} things stop this shoot")
         self.assertEqual(ready(plan_of({"rate": F(25)})).stands, "not ready")

@@ -8,6 +8,7 @@ from unittest import TestCase
 from hypothesis import given
 
 from bridle.core.evaluate import evaluate
+from bridle.core.evaluation import Evaluation
 from bridle.core.plan.document import Plan
 from bridle.core.plan.kit import AxisCard, Support
 from bridle.core.plan.marks import Mark
@@ -17,7 +18,7 @@ from bridle.core.snag import Slot, Snag, fill
 from bridle.core.subjects.motion.drives.belt import Belt
 from bridle.core.subjects.motion.drives.clockwork import Clockwork
 from tests.mutated import EXAMPLES, unshrunk
-from tests.provoked import PROVOKE
+from tests.provoked import PROVOKE, provoked
 from tests.sentences import FILE, as_text, spoken
 from tests.strategies import copies, fitted, plan_of, plans
 
@@ -56,9 +57,9 @@ def sentences(snag: Snag) -> list[tuple[str, dict[str, Slot]]]:
 
 
 class OfThisRig(TestCase):
-    def parts(self, plan: Plan) -> None:
+    def parts(self, plan: Plan, told: Evaluation) -> None:
         absent = [word for word, there in PARTS.items() if not there(plan)]
-        for snag in evaluate(plan).snags:
+        for snag in told.snags:
             # What is missing is called by its name.
             for text, slots in sentences(snag) if snag.code != "round-without-axis" else ():
                 said = fill(text, slots)
@@ -68,16 +69,16 @@ class OfThisRig(TestCase):
     @unshrunk(max(60, EXAMPLES // 2))
     @given(plans)
     def test_no_part_is_spoken_of_that_is_not_there(self, plan: Plan) -> None:
-        self.parts(plan)
+        self.parts(plan, evaluate(plan))
 
     def test_nor_where_a_snag_is_called_up(self) -> None:
         for code, plan in PROVOKE.items():
             with self.subTest(code):
-                self.parts(plan)
+                self.parts(plan, provoked(code))
 
     def test_a_length_says_what_it_is_of(self) -> None:
-        for code, plan in PROVOKE.items():
-            for snag in evaluate(plan).snags:
+        for code in PROVOKE:
+            for snag in provoked(code).snags:
                 for text, slots in sentences(snag):
                     used = {name for name in re.findall(r"{(\w+)}", text) if name in slots}
                     if any(slots[name].unit in LONG for name in used):
@@ -158,8 +159,8 @@ class Grammar(TestCase):
 
     def test_every_number_has_its_unit(self) -> None:
         """A slot without a unit is a count of something that the sentence names, a clock, or a name."""
-        for code, plan in PROVOKE.items():
-            snag = next(one for one in evaluate(plan).snags if one.code == code)
+        for code in PROVOKE:
+            snag = next(one for one in provoked(code).snags if one.code == code)
             for text, slots in sentences(snag):
                 for found in self.BARE.finditer(text):
                     slot = slots[found[2]]

@@ -9,7 +9,8 @@ from bridle.core.evaluate import KINDS, evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import apply
 from bridle.core.snag import Snag, fill
-from tests.provoked import PROVOKE, fixes_work
+from tests.following import Following
+from tests.provoked import PROVOKE, fixes_work, provoked
 
 # The finding, then each fix with what it will change, as they stand on the sheet. Numbers are worked out by hand below,
 # or follow from the plan that provokes them.
@@ -1034,7 +1035,8 @@ SAID: dict[str, tuple[str, ...]] = {
 
 def found(code: str, plan: Plan | None = None) -> Snag:
     """The first snag of a kind in the plan that provokes it."""
-    return next(snag for snag in evaluate(plan or PROVOKE[code]).snags if snag.code == code)
+    told = evaluate(plan) if plan else provoked(code)
+    return next(snag for snag in told.snags if snag.code == code)
 
 
 def read(snag: Snag, plan: Plan) -> tuple[str, ...]:
@@ -1049,11 +1051,12 @@ class Said(TestCase):
         self.assertEqual(len({kind.code for kind in KINDS}), len(KINDS))
         self.assertEqual(set(PROVOKE), {kind.code for kind in KINDS})
         for code, plan in PROVOKE.items():
-            snags = [snag for snag in evaluate(plan).snags if snag.code == code]
+            now = Following(plan)
+            snags = [snag for snag in now.told.snags if snag.code == code]
             self.assertTrue(snags, code)
             for snag in snags:
                 self.assertTrue(snag.fixes, code)
-                fixes_work(self, plan, snag)
+                fixes_work(self, plan, snag, now)
 
     def test_each_says_what_it_says(self) -> None:
         self.assertEqual(set(SAID), set(PROVOKE))

@@ -4,7 +4,7 @@ from bisect import bisect_left
 from datetime import UTC, date, datetime, timedelta
 from fractions import Fraction as F
 from itertools import pairwise
-from typing import Any
+from typing import Any, Literal
 from unittest import TestCase
 from zoneinfo import ZoneInfo
 
@@ -14,10 +14,10 @@ import pvlib
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bridle.core.asks.changes import HoldPeg, ReleasePeg, TurnDay, TypeText, make
+from bridle.core.asks.changes import HoldPeg, ReleasePeg, StretchDays, TurnDay, TypeText, make
 from bridle.core.evaluate import dragged_windows, evaluate
 from bridle.core.plan.document import Plan
-from bridle.core.plan.edit import apply
+from bridle.core.plan.edit import Edit, apply
 from bridle.core.plan.frames import Windows
 from bridle.core.plan.upgrade import plan_from
 from bridle.core.reckon.frames.windows import Window, claimed, every_for, settled, spans_of, windows_of
@@ -224,6 +224,43 @@ class Pegs(TestCase):
         """Ten windows of ten hours; intervals are dialled in whole minutes."""
         days = made(hours(480, 1080, [0, 1, 2, 3, 4]))
         return plan_of({"rate": F(25)}, clip={"frames": days.model_dump(mode="json")}, step=F(60))
+
+    def off(self, change: TurnDay | StretchDays, *before: tuple[int, int, str]) -> list[tuple[int, int, str]]:
+        """The days off of June after a change: first, last and name of each."""
+        rows = [{"first": f"2026-06-{a:02}", "last": f"2026-06-{b:02}", "name": name} for a, b, name in before]
+        plan = apply(self.plan(), [Edit(path="frames.off", value=rows)])[0]
+        after = make(plan, [change])[0].frames
+        assert isinstance(after, Windows)
+        return [(one.first.day, one.last.day, one.name) for one in after.off]
+
+    def test_a_day_is_left_out_and_brought_back(self) -> None:
+        """Within days off, at an edge of them, beside unnamed ones and between two; named ones keep to themselves."""
+        for day, before, after in (
+            (5, [(3, 7, "fair")], [(3, 4, "fair"), (6, 7, "fair")]),
+            (3, [(3, 7, "fair")], [(4, 7, "fair")]),
+            (7, [(3, 7, "fair")], [(3, 6, "fair")]),
+            (3, [(3, 3, ""), (9, 9, "")], [(9, 9, "")]),
+            (8, [(5, 7, "")], [(5, 8, "")]),
+            (4, [(5, 7, "")], [(4, 7, "")]),
+            (5, [(1, 4, ""), (6, 8, "")], [(1, 8, "")]),
+            (8, [(5, 7, "fair")], [(5, 7, "fair"), (8, 8, "")]),
+            (9, [(5, 7, "")], [(5, 7, ""), (9, 9, "")]),
+        ):
+            with self.subTest(day=day, before=before):
+                self.assertEqual(self.off(TurnDay(do="day", day=date(2026, 6, day)), *before), after)
+
+    def test_an_end_of_days_off_takes_the_other_along(self) -> None:
+        ends: tuple[tuple[int, Literal["first", "last"], int, list[tuple[int, int, str]]], ...] = (
+            (0, "first", 2, [(2, 5, "fair"), (9, 9, "")]),
+            (0, "last", 8, [(3, 8, "fair"), (9, 9, "")]),
+            (0, "first", 7, [(7, 7, "fair"), (9, 9, "")]),
+            (0, "last", 1, [(1, 1, "fair"), (9, 9, "")]),
+            (1, "first", 8, [(3, 5, "fair"), (8, 9, "")]),
+        )
+        for number, end, to, after in ends:
+            with self.subTest(number=number, end=end, to=to):
+                change = StretchDays(do="stretch", number=number, end=end, day=date(2026, 6, to))
+                self.assertEqual(self.off(change, (3, 5, "fair"), (9, 9, "")), after)
 
     def typed(self, plan: Plan, path: str, text: str) -> Plan:
         return make(plan, [TypeText(do="type", path=path, text=text)])[0]

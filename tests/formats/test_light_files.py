@@ -7,6 +7,7 @@ import operator
 from collections.abc import Iterable
 from datetime import UTC, datetime, timedelta
 from fractions import Fraction as F
+from typing import Any
 from unittest import TestCase
 
 import recurring_ical_events
@@ -16,6 +17,7 @@ from bridle.core.coordinates import read_place
 from bridle.core.evaluate import evaluate
 from bridle.core.plan.document import Plan
 from bridle.core.plan.rig import Rig
+from bridle.core.plan.shoot import Errand
 from bridle.core.quantity import QuantityError
 from bridle.core.reckon.almanac import almanac
 from bridle.formats.calendar_file import write_calendar
@@ -170,4 +172,21 @@ class Files(TestCase):
         # What has to be done before ends when the next thing begins.
         before = [event for name, event in events.items() if name in ("walk there", "test exposure and focus")]
         self.assertEqual(max(event["DTEND"].dt for event in before), shoot["DTSTART"].dt)
+        self.assertEqual(len(before), 2)
+        self.assertTrue(all(event["DTSTART"].dt < event["DTEND"].dt for event in before))
+        (alarm,) = shoot.walk("VALARM")
+        self.assertEqual(alarm["TRIGGER"].dt, timedelta(minutes=-10))
         self.assertEqual(text, "".join(write_calendar(self.plan)))
+
+    def test_what_is_done_before_is_done_before_the_press_of_the_button(self) -> None:
+        """Twenty minutes, then ten, then a delay of two minutes between the press and the first frame."""
+        errands = Errand(name="walk", length_s=F(1200)), Errand(name="level", length_s=F(600))
+        clock = self.plan.shoot.clock.model_copy(update={"start_delay_s": F(120), "errands": errands})
+        plan = self.plan.model_copy(update={"shoot": self.plan.shoot.model_copy(update={"clock": clock})})
+        start = shooting(plan).timeline.start
+        events: dict[str, Any] = {
+            str(one["SUMMARY"]): one for one in Calendar.from_ical("".join(write_calendar(plan))).events
+        }
+        for name, begins, ends in (("walk", -32, -12), ("level", -12, -2)):
+            said = events[name]["DTSTART"].dt - start, events[name]["DTEND"].dt - start
+            self.assertEqual(said, (timedelta(minutes=begins), timedelta(minutes=ends)), name)

@@ -69,6 +69,8 @@ class Calendars(TestCase):
                 event = said[", ".join(visit.tasks)]
                 self.assertIn(event["DTSTART"].dt.timestamp(), [one.at for one in stay.coming.visits])
                 self.assertEqual(event["DTEND"].dt - event["DTSTART"].dt, timedelta(minutes=45))
+                (alarm,) = event.walk("VALARM")
+                self.assertEqual(alarm["TRIGGER"].dt, timedelta(days=-1))
 
     @given(
         st.lists(rules, min_size=1, max_size=3), st.sampled_from([LONDON, HOWE, ASUNCION, "Asia/Kolkata"]),

@@ -115,6 +115,22 @@ class Api(TestCase):
                 self.assertEqual(self.page.send("PUT", self.address, {"version": 1, "plan": wrong}).status_code, 422)
         self.assertEqual(Shoot.objects.get(pk=self.shoot.pk).version, 1)
 
+    def test_several_changes_of_one_place_are_undone_in_turn(self) -> None:
+        """As one edit after another within a change, and as one change after another."""
+        plan = self.dumped()
+        edits = [{"path": "camera.iso", "value": iso} for iso in (400, 800, 1600)]
+        for changes in (
+            [{"do": "edits", "edits": edits}],
+            [{"do": "edits", "edits": [edit]} for edit in edits],
+            [{"do": "edits", "edits": edits[:2]}, {"do": "edits", "edits": edits[1:]}],
+        ):
+            told = self.page.send("POST", "/api/evaluate", {"plan": plan, "changes": changes}).json()
+            self.assertEqual(told["plan"]["camera"]["iso"], 1600)
+            back = {"plan": told["plan"], "changes": [{"do": "edits", "edits": told["undo"]}]}
+            self.assertEqual(
+                self.page.send("POST", "/api/evaluate", back).json()["plan"]["camera"]["iso"], plan["camera"]["iso"]
+            )
+
     def test_changes_come_back_with_their_undo_or_with_what_is_wrong_at_its_place(self) -> None:
         ask = {"plan": self.dumped(), "changes": [{"do": "type", "path": "clip.interval", "text": "20 s"}]}
         told = self.page.send("POST", "/api/evaluate", ask).json()

@@ -46,6 +46,18 @@ class Keeping(TestCase):
         empty_bin(Shoot)
         self.assertEqual(set(Shoot.objects.values_list("pk", flat=True)), {fresh.pk, out.pk})
 
+    def test_the_history_of_what_has_the_same_number_stays(self) -> None:
+        """A shoot and a card may both be number seven."""
+        gone, kept = keep(HARBOUR), keep(HARBOUR)
+        for kind, number in (("shoots.shoot", gone.pk), ("kit.card", gone.pk), ("shoots.shoot", kept.pk)):
+            Revision.objects.create(kind=kind, kept_id=number, version=1, made_at=timezone.now(), content={})
+        gone.to_bin()
+        Shoot.objects.update(binned_at=timezone.now() - timedelta(days=BIN_DAYS, minutes=1))
+        Shoot.objects.filter(pk=kept.pk).update(binned_at=None)
+        empty_bin(Shoot)
+        left = set(Revision.objects.values_list("kind", "kept_id"))
+        self.assertEqual(left, {("kit.card", gone.pk), ("shoots.shoot", kept.pk)})
+
     def test_versions_side_by_side_in_words(self) -> None:
         plan, _ = apply(
             HARBOUR,
