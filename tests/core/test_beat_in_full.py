@@ -274,6 +274,13 @@ class Stacks(TestCase):
                 abs(count - self._walked(near, far, focal, stop)), 0 if self._clear(near, far, focal, stop) else 1
             )
 
+    def test_a_single_position_leaves_both_ends_as_sharp(self) -> None:
+        """A point at d is drawn as a disc by a lens that is focused at s: f² · |d − s| / (N · d · (s − f)) across."""
+        for near, far in ((1000.0, 1100.0), (600.0, 620.0), (3000.0, 3900.0)):
+            (at,) = lens.focus_distances_mm(near, far, 1, 50.0, 8.0, 0.03)
+            blurred = [50.0**2 * abs(end - at) / (8.0 * end * (at - 50.0)) for end in (near, far)]
+            self.assertAlmostEqual(blurred[0] / blurred[1], 1, delta=0.05)
+
     def _walked(self, near: float, far: float, focal: float, stop: float) -> int:
         """Each position focused so that it is sharp from where the one before ceases to be."""
         hyper, sharp, count = focal**2 / (stop * 0.03) + focal, near, 0

@@ -20,7 +20,7 @@ from bridle.core.knowing import LateError, Reader, Run
 from bridle.core.plan.document import Plan
 from bridle.core.plan.edit import Edit, apply
 from bridle.core.reckon.reckoning import Reckoning, Shooting, reckon
-from bridle.core.same import same
+from bridle.core.same import same, shared
 from bridle.core.views import CELLS, Basis, View, named
 from tests.following import Following
 from tests.mutated import EXAMPLES, PLANS, edited_plans, unshrunk
@@ -46,7 +46,8 @@ class Same(TestCase):
         for one, other, alike in (
             (1.0, 1.0, True), (nan, float("nan"), True), (0.0, -0.0, False), (1, 1.0, False), (True, 1, False),
             (Fraction(1, 3), Fraction(1, 3), True), ("a", "a", True),
-            (NOON, NOON.replace(), True), (NOON, NOON.astimezone(PARIS), False), (NOON, NOON.astimezone(UTC), False),
+            (NOON, NOON.replace(), True), (NOON, NOON.replace(tzinfo=PARIS), False),
+            (NOON, NOON.astimezone(PARIS), False), (NOON, NOON.astimezone(UTC), False),
             (LAST, LAST.replace(fold=1), False),
             (np.array([1.0, nan]), np.array([1.0, nan]), True), (np.array([0.0]), np.array([-0.0]), False),
             (np.array([1]), np.array([1.0]), False), (np.zeros((2, 1)), np.zeros((1, 2)), False),
@@ -59,6 +60,20 @@ class Same(TestCase):
         ):  # fmt: skip
             with self.subTest(one=str(one)[:60], other=str(other)[:60]):
                 self.assertEqual((same(one, other), same(other, one)), (alike, alike))
+
+    def test_parts_stay_the_objects_that_they_were(self) -> None:
+        """Read anew, with a card before the others and one changed: all others are told by which they are."""
+        old = demo("Harbour")
+        data = old.model_dump(mode="json")
+        data["kit"]["copies"].insert(0, {**data["kit"]["copies"][3], "key": "another"})
+        data["kit"]["copies"][2]["card"]["name"] = "another tripod"
+        new = shared(Plan.model_validate(data), old)
+        self.assertIs(new.move, old.move)
+        self.assertIs(new.kit.copies[1], old.kit.copies[0])
+        self.assertEqual(new.kit.copies[2].card.name, "another tripod")
+        for number in range(3, len(new.kit.copies)):
+            self.assertIs(new.kit.copies[number], old.kit.copies[number - 1])
+        self.assertIs(shared(Plan.model_validate(old.model_dump(mode="json")), old), old)
 
 
 class Edits(TestCase):
