@@ -108,6 +108,16 @@ describe('a sheet', () => {
     expect([await sheet.redo(), settle(SETTLE)]).toEqual([false, '9']);
   });
 
+  test('goes back two hundred steps, the newest of all that were made', async () => {
+    for (let n = 1; n <= 203; n += 1) await sheet.set(SETTLE, String(n));
+    expect([sheet.undos.length, settle(SETTLE)]).toEqual([200, '203']);
+    for (let n = 202; n >= 201; n -= 1) {
+      await sheet.undo();
+      expect(settle(SETTLE)).toBe(String(n));
+    }
+    expect(sheet.undos.length).toBe(198);
+  }, 30_000);
+
   test('counts a drag as one step, sends the last place only, and two drags as two', async () => {
     const stood = settle(SETTLE);
     kept.slow = 40;
