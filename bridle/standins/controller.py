@@ -5,6 +5,9 @@ from dataclasses import dataclass, field
 from bridle.core.run.programme import Programme
 from bridle.core.subjects.time.cycle import step_time
 
+# Float noise is no way.
+STILL = 1e-9
+
 
 @dataclass
 class Controller:
@@ -24,7 +27,8 @@ class Controller:
             return 0.0
         motor = {name: float(values[frame]) for name, values in self.programme.motor.items()}
         before = self._motor or self.position
-        times = [step_time(abs(at - before.get(name, 0.0)), *self.programme.speeds[name]) for name, at in motor.items()]
-        seconds = max(times, default=0.0)
+        far = {name: abs(at - before.get(name, 0.0)) for name, at in motor.items()}
+        seconds = max((step_time(way, *self.programme.speeds[name]) for name, way in far.items()), default=0.0)
         self.position, self._motor = target, motor
-        return seconds + float(self.programme.settles_s[frame]) if seconds else 0.0
+        # How long an axis takes may not be known, and is nothing here then; that the rig settles after it is.
+        return seconds + (float(self.programme.settles_s[frame]) if max(far.values(), default=0.0) > STILL else 0.0)

@@ -3,6 +3,7 @@
 import math
 from collections import Counter
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import FrozenInstanceError, fields, is_dataclass
 from datetime import UTC, datetime
 from fractions import Fraction
@@ -133,6 +134,26 @@ class Edits(TestCase):
         again, last = evaluate_after(after, demo("Harbour"), given=Given(now_s=NOON.timestamp() + 60))
         self.assertEqual(last.worked, 1)
         self.assertIs(again.review, told.review)
+
+    def test_may_be_worked_out_side_by_side(self) -> None:
+        """Several threads take over from one run, and from what each has made of it."""
+        plan = demo("Market")
+        before = worked(plan)
+        values = [4.0 + number / 4 for number in range(8)]
+
+        def moved(value: float) -> tuple[Any, Any]:
+            first = edited(plan, "move.keyframes.1.pan_deg", value)
+            run = evaluate_after(before, first)[1]
+            second = edited(first, "light.cloud_stops", value / 8)
+            return evaluate_after(before, second)[0], evaluate_after(run, second)[0]
+
+        with ThreadPoolExecutor(4) as pool:
+            for value, (one, other) in zip(values, pool.map(moved, values), strict=True):
+                alone = evaluate(
+                    edited(edited(plan, "move.keyframes.1.pan_deg", value), "light.cloud_stops", value / 8)
+                )
+                self.alike(one, alone)
+                self.alike(other, alone)
 
     def test_are_seen_by_every_cell(self) -> None:
         """Each field of the plan and of what is given is a cell of its own, and differs where it differs."""

@@ -63,6 +63,11 @@ class Controllers(TestCase):
         self.assertEqual(controller.move_to(1), 0, "it is there: nothing moves, and nothing settles")
 
     def test_all_the_time_under_way_it_passes_where_it_has_to_be(self) -> None:
+        # How fast it goes nobody has said: it settles all the same.
+        programme = made()
+        programme.speeds.update(slide=(math.inf, math.inf), pan=(math.inf, math.inf))
+        controller = Controller(programme, {"slide": 100.0, "pan": 0.0})
+        self.assertEqual([controller.move_to(frame) for frame in (1, 1)], [1, 0])
         controller = Controller(made(school="continuous"), {})
         self.assertEqual(controller.move_to(10), 0)
         self.assertAlmostEqual(controller.position["slide"], 400)

@@ -53,12 +53,15 @@ class Runs:
     def _hold(self, run: Run) -> None:
         with self._lock:
             self._held.append(run)
-            while len(self._held) > 1 and self._bytes() > self._most_bytes:
+            while self._held and self.held_bytes() > self._most_bytes:
                 self._held.popleft()
-            if self._bytes() > self._most_bytes:
-                self._held.clear()
 
-    def _bytes(self) -> int:
+    @property
+    def count(self) -> int:
+        """How many are held."""
+        return len(self._held)
+
+    def held_bytes(self) -> int:
         """What all of them hold; what several share counts once."""
         return sum({id(memo): memo.size for run in self._held for memo in run.memos().values()}.values())
 

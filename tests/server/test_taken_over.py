@@ -1,0 +1,39 @@
+"""What the server takes over from one evaluation to the next: bounded, and the same as from nothing."""
+
+from unittest import TestCase
+
+from bridle.core.evaluate import evaluate
+from bridle.core.plan.edit import Edit, apply
+from bridle.core.same import same
+from bridle.server.shoots.runs import MOST_RUNS, Runs
+from tests.core.test_trigger import demo
+
+MARKET, HARBOUR = demo("market-morning"), demo("harbour-refloat")
+
+
+class TakenOver(TestCase):
+    def test_no_more_is_held_than_may_be(self) -> None:
+        """As many runs as it may be, and as many bytes; what several share counts once."""
+        alone, many, few = Runs(), Runs(), Runs(most_bytes=1000)
+        for number in range(MOST_RUNS + 3):
+            renamed = apply(MARKET, [Edit(path="shoot.name", value=f"number {number}")])[0]
+            for runs in (many, few):
+                runs.evaluate(renamed)
+        alone.evaluate(MARKET)
+        self.assertLess(many.held_bytes(), 1.2 * alone.held_bytes())
+        self.assertGreater(alone.held_bytes(), 100_000)
+        self.assertEqual((many.count, few.count), (MOST_RUNS, 0))
+        many.forget()
+        self.assertEqual((many.count, many.held_bytes()), (0, 0))
+
+    def test_it_is_taken_from_the_plan_that_is_most_alike(self) -> None:
+        """Two sheets are open and are changed in turn, dragged and looked at whole."""
+        runs, plans = Runs(), [MARKET, HARBOUR]
+        for number in range(6):
+            plan = apply(plans[number % 2], [Edit(path="beat.settle_s", value=f"{number + 2}/2")])[0]
+            nearest = runs.nearest(plan)
+            dragged = runs.evaluate(plan, 120, aside=False)
+            if nearest is not None and number > 1:
+                self.assertEqual(nearest.inputs.plan.shoot.name, plan.shoot.name)  # type: ignore[attr-defined]
+            self.assertTrue(same(dragged.snags, evaluate(plan, 120, aside=False).snags))
+            self.assertTrue(same(runs.evaluate(plan).figures, evaluate(plan).figures))
