@@ -687,6 +687,8 @@ MUTANTS = (
     Mutant("a ring steps through a stack that its rig does not step", f"{CORE}/chapters/beat/overruns.py",
         "times = times_alone(axis, tried.steps[axis.name], tried.plan.beat.continuous)\n        return",
         "times = times_alone(axis, tried.steps[axis.name] * 0, tried.plan.beat.continuous)\n        return", (FOCUSING,)),
+    Mutant("the steps of a drag push out the sheets", "bridle/server/shoots/runs.py",
+        "self._whole if aside else self._dragged", "self._whole", ("tests.server.test_taken_over",)),
 )  # fmt: skip
 
 

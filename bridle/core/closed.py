@@ -80,7 +80,9 @@ def _rows(value: Any, already: Container[int]) -> Sized:
 
 
 def _mapping(value: Any, already: Container[int]) -> Sized:
-    each = {key: closed(item) for key, item in value.items()}
+    if type(value) is ClosedDict:
+        return value, PLAIN_BYTES * (1 + len(value))
+    each = {key: closed(item, already) for key, item in value.items()}
     return ClosedDict({key: now for key, (now, _) in each.items()}), PLAIN_BYTES + sum(n for _, n in each.values())
 
 

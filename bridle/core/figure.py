@@ -18,7 +18,7 @@ class Formula:
     source: str
 
 
-# Plain dataclasses: an evaluation makes some hundreds of them, and checking or freezing each would show in its time.
+# Plain dataclasses: an evaluation makes some hundreds of them, and checking each would show in its time.
 @dataclass(frozen=True, slots=True)
 class Term:
     """One number in a formula; `exact` where the value is a ratio that a float cannot hold."""

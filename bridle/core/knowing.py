@@ -203,8 +203,10 @@ class Run:
             self._keep(key, memo)
 
     def _keep(self, key: Key, memo: Memo) -> Memo:
-        self._closed.add(id(memo.value))
-        return self._memos.setdefault(key, memo)
+        kept = self._memos.setdefault(key, memo)
+        # Only of what is held: the number of something that is gone may be another's.
+        self._closed.add(id(kept.value))
+        return kept
 
 
 class Face:

@@ -119,12 +119,13 @@ class View:
         return View(self._reader, real, bits, self._own)
 
     def _by_its_class(self, name: str) -> Any:
-        """A property or a method, worked out from what the view reads; what else a class has is plain."""
-        found = _class_has(type(self._real), name)
+        """A property or a method, worked out from what the view reads; what else a class has is the class's own."""
+        kind = type(self._real)
+        found = _class_has(kind, name)
         if isinstance(found, property):
             assert found.fget is not None  # a plan has no others
             return found.fget(self)
-        return MethodType(found, self) if isinstance(found, FunctionType) else found
+        return MethodType(found, self) if isinstance(found, FunctionType) else getattr(kind, name)
 
     def _real_one(self) -> Any:
         if self._real is None:

@@ -70,7 +70,7 @@ def lets_go(plan: Plan, shooting: Shooting) -> bool:
 
 
 class Agree(TestCase):
-    @unshrunk(max(16, EXAMPLES // 6))
+    @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
     def test_plan_run_and_program_fire_together(self, drawn: Plan) -> None:
         """Left out: a controller that still presses when the next picture of a stack or a round would be due."""
@@ -90,7 +90,7 @@ class Agree(TestCase):
         fired = rehearse(plan, lines).fired_s
         self.assertEqual(self._apart(shooting.orders, [at - fired[0] for at in fired]), [])
 
-    @unshrunk(max(16, EXAMPLES // 6))
+    @unshrunk(max(25, EXAMPLES // 4))
     @given(plans)
     def test_where_the_beat_does_not_fit_run_and_program_wait_for_the_same(self, drawn: Plan) -> None:
         """Neither fires before the picture is stored and the rig has settled; the grid moves with what is late.

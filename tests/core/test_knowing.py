@@ -246,6 +246,20 @@ class Nodes(TestCase):
         with self.assertRaisesRegex(RuntimeError, "asks for itself"):
             reckon(demo("Harbour")).ask(asks)
 
+    def test_of_a_view_have_what_its_class_has(self) -> None:
+        def reads(known: Reckoning) -> Any:
+            light, rig = known.plan.light, known.plan.rig
+            return (
+                type(light.model_validate({})).__name__,
+                len(rig.model_fields),
+                rig.axis("slide"),
+                known.plan.beat.ready_s,
+            )
+
+        plan = demo("Harbour")
+        wanted = ("Light", len(type(plan.rig).model_fields), plan.rig.axis("slide"), plan.beat.ready_s)
+        self.assertEqual(reckon(plan).ask(reads), wanted)
+
     def test_of_a_view_hide_no_field_of_the_plan(self) -> None:
         own = {name for name in vars(View) if not name.startswith("__")}
         plan = {name for section in Plan.model_fields for name in dir(type(getattr(demo("Harbour"), section)))}

@@ -1,7 +1,7 @@
 """What a chapter answers: its state for the page, its figures and its snags.
 
-All of it is plain dataclasses. They are made by the hundreds for every evaluation: checking each, or freezing it,
-would cost a tenth of the time.
+All of it is plain dataclasses, frozen, as the next evaluation may take them over. They are made by the hundreds:
+checking each would cost a tenth of the time.
 """
 
 from collections.abc import Iterable
